@@ -1,0 +1,9 @@
+import { ok } from "@/core/result";
+import { route } from "@/server/http/route";
+import { dropDraft } from "@/server/use-cases/projects";
+
+export const DELETE = (_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
+  route(async (context) => {
+    const dropped = await dropDraft(context, (await params).id);
+    return dropped.ok ? ok({ ok: true }) : dropped;
+  });

@@ -1,0 +1,9 @@
+import { NewDraftSchema } from "@/contracts/endpoints";
+import { readJson, route } from "@/server/http/route";
+import { openDraft } from "@/server/use-cases/projects";
+
+export const POST = (request: Request): Promise<Response> =>
+  route(async (context) => {
+    const body = await readJson(request, NewDraftSchema);
+    return body.ok ? openDraft(context, body.value) : body;
+  }, 201);

@@ -1,0 +1,6 @@
+import { eventStream } from "@/server/http/events";
+import { sharedContext } from "@/server/data/context";
+
+export const dynamic = "force-dynamic";
+
+export const GET = (request: Request): Response => eventStream(sharedContext(), request.signal);

@@ -1,0 +1,6 @@
+import { ok } from "@/core/result";
+import { route } from "@/server/http/route";
+import { health } from "@/server/use-cases/health";
+import { commit, version } from "@/server/version";
+
+export const GET = (): Promise<Response> => route(async (context) => ok(await health(context, version, commit)));

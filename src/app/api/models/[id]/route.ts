@@ -1,0 +1,11 @@
+import { findModel } from "@/core/processors/models";
+import { ok } from "@/core/result";
+import { failure } from "@/server/failure";
+import { route } from "@/server/http/route";
+
+export const GET = (_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
+  route(async () => {
+    const { id } = await params;
+    const model = findModel(id);
+    return model ? ok({ model }) : failure("notFound", `No model is called “${id}”.`);
+  });

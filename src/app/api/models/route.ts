@@ -1,0 +1,5 @@
+import { MODELS } from "@/core/processors/models";
+import { ok } from "@/core/result";
+import { route } from "@/server/http/route";
+
+export const GET = (): Promise<Response> => route(() => Promise.resolve(ok({ models: MODELS })));

@@ -1,0 +1,20 @@
+import { PresetDetailQuerySchema } from "@/contracts/endpoints";
+import { ok } from "@/core/result";
+import { readQuery, route } from "@/server/http/route";
+import { deletePreset, getPreset } from "@/server/use-cases/library";
+
+interface At {
+  readonly params: Promise<{ id: string }>;
+}
+
+export const GET = (request: Request, { params }: At): Promise<Response> =>
+  route(async (context) => {
+    const query = readQuery(request, PresetDetailQuerySchema);
+    return query.ok ? getPreset(context, (await params).id, query.value.version) : query;
+  });
+
+export const DELETE = (_: Request, { params }: At): Promise<Response> =>
+  route(async (context) => {
+    const gone = await deletePreset(context, (await params).id);
+    return gone.ok ? ok({ ok: true }) : gone;
+  });

@@ -1,0 +1,26 @@
+import { CardChangesSchema, NewPresetSchema, PresetQuerySchema } from "@/contracts/endpoints";
+import { ok } from "@/core/result";
+import { readJson, readQuery, route } from "@/server/http/route";
+import { listPage, patchCards, savePreset } from "@/server/use-cases/library";
+
+export const GET = (request: Request): Promise<Response> =>
+  route(async (context) => {
+    const query = readQuery(request, PresetQuerySchema);
+    return query.ok ? ok(await listPage(context, query.value)) : query;
+  });
+
+export const POST = (request: Request): Promise<Response> =>
+  route(async (context) => {
+    const body = await readJson(request, NewPresetSchema);
+    if (!body.ok) return body;
+    const saved = await savePreset(context, body.value);
+    return saved.ok ? ok({ preset: saved.value }) : saved;
+  }, 201);
+
+export const PATCH = (request: Request): Promise<Response> =>
+  route(async (context) => {
+    const body = await readJson(request, CardChangesSchema);
+    if (!body.ok) return body;
+    const changed = await patchCards(context, body.value);
+    return changed.ok ? ok({ presets: changed.value }) : changed;
+  });

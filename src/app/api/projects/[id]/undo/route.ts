@@ -1,0 +1,9 @@
+import { HistoryRequestSchema } from "@/contracts/endpoints";
+import { readJson, route } from "@/server/http/route";
+import { undo } from "@/server/use-cases/projects";
+
+export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
+  route(async (context) => {
+    const body = await readJson(request, HistoryRequestSchema);
+    return body.ok ? undo(context, (await params).id, body.value.baseRevision) : body;
+  });

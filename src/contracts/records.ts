@@ -1,0 +1,76 @@
+import { z } from "zod";
+import { CardSchema, ContentSchema } from "@/core/presets/schema";
+import { StepSchema } from "@/core/recall/step-schema";
+
+const PresetKindSchema = z.enum(["plugin", "chain", "strip", "set", "mix"]);
+const Id = z.string().min(1).max(80);
+
+/** A row of the library: what a list needs, with the chain that is drawn. */
+export const PresetRowSchema = z.strictObject({
+  id: Id,
+  kind: PresetKindSchema,
+  card: CardSchema,
+  cardRevision: z.int(),
+  version: z.int(),
+  content: ContentSchema,
+  savedAt: z.iso.datetime(),
+  usedAt: z.iso.datetime().nullable(),
+});
+
+export const VersionRowSchema = z.strictObject({
+  version: z.int(),
+  savedAt: z.iso.datetime(),
+  fingerprint: z.string(),
+  name: z.string().nullable(),
+});
+
+export const UseSchema = z.strictObject({
+  project: z.string(),
+  projectName: z.string(),
+  strip: z.string(),
+  stripName: z.string(),
+  version: z.int(),
+  /** How many values, switches and plugins are not as in that version. */
+  differs: z.int(),
+});
+
+export const FolderSchema = z.strictObject({
+  id: Id,
+  name: z.string().min(1).max(120),
+  parent: z.string().nullable(),
+  /** Presets in it and below. */
+  count: z.int(),
+});
+
+export const ProjectRowSchema = z.strictObject({
+  id: Id,
+  name: z.string(),
+  artist: z.string(),
+  client: z.string(),
+  song: z.string(),
+  tempo: z.number(),
+  sampleRate: z.int(),
+  strips: z.int(),
+  revision: z.int(),
+  changedAt: z.iso.datetime(),
+});
+
+/** A step back and a step forward, each with the words of the gesture that it concerns. */
+export const HistorySchema = z.strictObject({ undo: z.string().nullable(), redo: z.string().nullable() });
+
+export const RevisionRowSchema = z.strictObject({
+  n: z.int(),
+  at: z.iso.datetime(),
+  label: z.string(),
+  undoes: z.int().nullable(),
+  redoes: z.int().nullable(),
+  steps: z.array(StepSchema),
+});
+
+export type PresetRow = z.infer<typeof PresetRowSchema>;
+export type VersionRow = z.infer<typeof VersionRowSchema>;
+export type Use = z.infer<typeof UseSchema>;
+export type Folder = z.infer<typeof FolderSchema>;
+export type ProjectRow = z.infer<typeof ProjectRowSchema>;
+export type History = z.infer<typeof HistorySchema>;
+export type RevisionRow = z.infer<typeof RevisionRowSchema>;

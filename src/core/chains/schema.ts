@@ -1,0 +1,94 @@
+import { z } from "zod";
+import { FEELS, NOTES } from "../units/note-length";
+
+export const KeySchema = z.string().min(1).max(80);
+export const NameSchema = z.string().min(1).max(200);
+
+const NoteLengthSchema = z.strictObject({ note: z.enum(NOTES), feel: z.enum(FEELS) });
+export const ValueSchema = z.union([z.number(), NoteLengthSchema]);
+
+/** Which preset a thing was loaded from. */
+export const FromSchema = z.strictObject({ preset: z.string().min(1), version: z.int().min(1), name: z.string() });
+
+export const STRIP_KINDS = ["audio", "instrument", "return", "group", "main", "folder"] as const;
+
+/** A strip of the same document, or one outside of it by kind and name. */
+export const StripRefSchema = z.union([
+  z.strictObject({ strip: KeySchema }),
+  z.strictObject({ external: z.literal(true), kind: z.enum(STRIP_KINDS), name: NameSchema }),
+]);
+
+export const ProcessorSchema = z.strictObject({
+  type: z.literal("processor"),
+  key: KeySchema,
+  model: z.string().min(1),
+  label: NameSchema.optional(),
+  enabled: z.boolean(),
+  values: z.record(z.string(), ValueSchema),
+  /** Opaque bytes of a foreign plugin, by their SHA-256. */
+  state: z.strictObject({ hash: z.string().regex(/^[0-9a-f]{64}$/) }).optional(),
+  keyInput: z.strictObject({ strip: StripRefSchema, tap: z.enum(["pre", "post"]) }).optional(),
+  from: FromSchema.optional(),
+});
+
+const splitOf = <N extends z.ZodType>(node: N) =>
+  z.strictObject({
+    type: z.literal("split"),
+    key: KeySchema,
+    by: z.union([
+      z.strictObject({ way: z.literal("copy") }),
+      z.strictObject({ way: z.literal("bands"), crossovers: z.array(z.number().min(20).max(20_000)).min(1).max(5) }),
+    ]),
+    lanes: z
+      .array(
+        z.strictObject({
+          key: KeySchema,
+          name: NameSchema,
+          enabled: z.boolean(),
+          level: z.number().min(-90).max(12),
+          pan: z.number().min(-100).max(100),
+          nodes: z.array(node),
+        }),
+      )
+      .min(1)
+      .max(8),
+  });
+
+/** A split nests once. */
+const SplitSchema = splitOf(z.discriminatedUnion("type", [ProcessorSchema, splitOf(ProcessorSchema)]));
+
+const SectionSchema = z.strictObject({
+  type: z.literal("section"),
+  key: KeySchema,
+  name: NameSchema,
+  enabled: z.boolean(),
+  from: FromSchema.optional(),
+  nodes: z.array(z.discriminatedUnion("type", [ProcessorSchema, SplitSchema])),
+});
+
+export const NodeSchema = z.discriminatedUnion("type", [ProcessorSchema, SectionSchema, SplitSchema]);
+
+const MacroTargetSchema = z.strictObject({
+  node: KeySchema,
+  param: z.string().min(1),
+  from: z.number(),
+  to: z.number(),
+  bend: z.number().min(-1).max(1),
+});
+
+const MacroSchema = z.strictObject({
+  key: KeySchema,
+  name: NameSchema,
+  style: z.enum(["line", "switch", "pad"]),
+  /** One list of targets for each axis: a pad has two. */
+  axes: z.array(z.array(MacroTargetSchema)).min(1).max(2),
+});
+
+/** Far more than a chain needs, and few enough to be heard and drawn. */
+const MOST_NODES = 256;
+
+export const ChainSchema = z.strictObject({
+  nodes: z.array(NodeSchema).max(MOST_NODES),
+  macros: z.array(MacroSchema).max(64),
+  from: FromSchema.optional(),
+});

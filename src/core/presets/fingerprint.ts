@@ -1,0 +1,49 @@
+import { sha256 } from "@noble/hashes/sha2.js";
+import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
+import canonicalize from "canonicalize";
+import type { Content } from "./preset";
+
+/** Of the rule below; it stands before every fingerprint, so that a changed rule is never mistaken for a changed sound. */
+const RULE = 1;
+
+/** What has no sound: names, origins, the look. */
+const SILENT_FIELDS = new Set(["label", "name", "from", "look", "schema"]);
+
+const ROUNDING = 1e6;
+
+type Json = unknown;
+
+/** Keys and ids by the order in which they are met, so that two copies of one sound are one. */
+function renumber() {
+  const numbers = new Map<string, number>();
+  return (key: string): number => {
+    const known = numbers.get(key);
+    if (known !== undefined) return known;
+    numbers.set(key, numbers.size + 1);
+    return numbers.size;
+  };
+}
+
+function reduce(value: Json, number: (key: string) => number): Json {
+  if (typeof value === "number") return Math.round(value * ROUNDING) / ROUNDING + 0;
+  if (Array.isArray(value)) return value.map((v) => reduce(v, number));
+  if (typeof value !== "object" || value === null) return value;
+  if ("external" in value) return { kind: (value as { kind?: Json }).kind, name: (value as { name?: Json }).name };
+  const entries = Object.entries(value)
+    .filter(([field]) => !SILENT_FIELDS.has(field))
+    .map(([field, v]): [string, Json] =>
+      (field === "key" || field === "id" || field === "strip" || field === "node") && typeof v === "string"
+        ? [field, number(v)]
+        : [field, reduce(v, number)],
+    );
+  return Object.fromEntries(entries);
+}
+
+/**
+ * SHA-256 of the canonical JSON (RFC 8785) of what sounds: keys renumbered in order of traversal, names and origins left
+ * out, numbers rounded to 1e-6. Sounds that are set the same have the same fingerprint, whatever they are called.
+ */
+export function fingerprint(content: Content): string {
+  const text = canonicalize(reduce(content, renumber())) ?? "";
+  return `${RULE}:${bytesToHex(sha256(utf8ToBytes(text)))}`;
+}

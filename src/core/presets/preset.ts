@@ -1,0 +1,99 @@
+import type { z } from "zod";
+import {
+  type Chain,
+  type From,
+  EMPTY_CHAIN,
+  completeChain,
+  completeProcessor,
+  findChainProblem,
+  findProcessorProblem,
+} from "../chains/chain";
+import type { Problem } from "../documents/problem";
+import { completeStrip, findStripProblem } from "../strips/strip";
+import type { CardSchema, ContentSchema, OriginSchema } from "./schema";
+
+export type Content = Readonly<z.infer<typeof ContentSchema>>;
+export type PresetKind = Content["kind"];
+export type Card = Readonly<z.infer<typeof CardSchema>>;
+export type Origin = Readonly<z.infer<typeof OriginSchema>>;
+
+export const PRESET_KINDS: readonly PresetKind[] = ["plugin", "chain", "strip", "set", "mix"];
+
+export const KIND_NAMES: Record<PresetKind, string> = {
+  plugin: "Plugin preset",
+  chain: "Effect chain",
+  strip: "Channel strip",
+  set: "Strip set",
+  mix: "Whole mix",
+};
+
+export const emptyCard = (name: string): Card => ({
+  name,
+  folder: null,
+  tags: [],
+  purpose: "",
+  rating: 0,
+  notes: "",
+  origin: {},
+});
+
+/** The chain by which a preset is shown and heard; empty for a strip saved without its inserts. */
+export function chainOf(content: Content): Chain {
+  switch (content.kind) {
+    case "plugin":
+      return { nodes: [content.processor], macros: [] };
+    case "chain":
+      return content.chain;
+    case "strip":
+      return content.strip.inserts ?? EMPTY_CHAIN;
+    case "set":
+    case "mix":
+      return content.strips[0]?.inserts ?? EMPTY_CHAIN;
+  }
+}
+
+/** What a schema cannot see. The first problem, null for none. */
+export function findContentProblem(content: Content): Problem | null {
+  switch (content.kind) {
+    case "plugin":
+      return findProcessorProblem(content.processor, "processor");
+    case "chain":
+      return findChainProblem(content.chain, "chain");
+    case "strip":
+      return findStripProblem(content.strip, "strip");
+    case "set":
+    case "mix":
+      return { path: "kind", message: `A ${KIND_NAMES[content.kind].toLowerCase()} cannot be kept here yet.` };
+  }
+}
+
+export function completeContent(content: Content): Content {
+  switch (content.kind) {
+    case "plugin":
+      return { ...content, processor: completeProcessor(content.processor) };
+    case "chain":
+      return { ...content, chain: completeChain(content.chain) };
+    case "strip":
+      return { ...content, strip: completeStrip(content.strip) };
+    case "set":
+    case "mix":
+      return content;
+  }
+}
+
+/** What was loaded carries its preset's name and version. */
+export const withFrom = (content: Content, from: From): Content => {
+  switch (content.kind) {
+    case "plugin":
+      return { ...content, processor: { ...content.processor, from } };
+    case "chain":
+      return { ...content, chain: { ...content.chain, from } };
+    case "strip":
+      return content.strip.inserts
+        ? { ...content, strip: { ...content.strip, inserts: { ...content.strip.inserts, from } } }
+        : content;
+    case "set":
+    case "mix":
+      return content;
+  }
+};

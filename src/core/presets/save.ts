@@ -1,0 +1,27 @@
+import type { Chain } from "../chains/chain";
+import { type Project, findStrip } from "../projects/project";
+import { type Output, type PartName, type SavedStrip, type Strip, stripName } from "../strips/strip";
+import type { Content } from "./preset";
+import { CONTENT_SCHEMA } from "./schema";
+
+/** A reference into the project becomes one by kind and name, so that it can be found again elsewhere. */
+function outside(project: Project, output: Output): Output {
+  if (!output || !("strip" in output)) return output;
+  const strip = findStrip(project, output.strip);
+  return strip ? { external: true, kind: strip.kind, name: stripName(strip) } : null;
+}
+
+/** The chosen parts of a strip, as a preset holds them. The project stays as it is. */
+export function saveStrip(project: Project, strip: Strip, parts: readonly PartName[]): Content {
+  const chosen = Object.fromEntries(parts.map((part) => [part, strip[part]]));
+  const routing = parts.includes("routing") ? { routing: { output: outside(project, strip.routing.output) } } : {};
+  const source = parts.length > 1 ? { source: strip.source } : {};
+  const saved: SavedStrip = { kind: strip.kind, ...source, ...chosen, ...routing };
+  return { kind: "strip", schema: CONTENT_SCHEMA, strip: saved };
+}
+
+/** A chain by itself. Where it came from stands on the card, not in the sound. */
+export function saveChain(chain: Chain): Content {
+  const { from: _, ...sound } = chain;
+  return { kind: "chain", schema: CONTENT_SCHEMA, chain: sound };
+}

@@ -1,0 +1,48 @@
+import { z } from "zod";
+import { ChainSchema, KeySchema, NameSchema, ProcessorSchema } from "../chains/schema";
+import { SavedStripSchema } from "../strips/schema";
+
+export const CONTENT_SCHEMA = 1;
+const schema = z.literal(CONTENT_SCHEMA);
+const KeyedStripSchema = SavedStripSchema.extend({ id: KeySchema });
+
+/** What a preset holds, by kind. */
+export const ContentSchema = z.discriminatedUnion("kind", [
+  z.strictObject({ kind: z.literal("plugin"), schema, processor: ProcessorSchema }),
+  z.strictObject({ kind: z.literal("chain"), schema, chain: ChainSchema }),
+  z.strictObject({ kind: z.literal("strip"), schema, strip: SavedStripSchema }),
+  z.strictObject({ kind: z.literal("set"), schema, strips: z.array(KeyedStripSchema).min(1).max(2000) }),
+  z.strictObject({
+    kind: z.literal("mix"),
+    schema,
+    tempo: z.number().min(20).max(400),
+    strips: z.array(KeyedStripSchema).min(1).max(2000),
+  }),
+]);
+
+const Words = z.string().max(200);
+
+export const OriginSchema = z.strictObject({
+  artist: Words.optional(),
+  client: Words.optional(),
+  song: Words.optional(),
+  project: Words.optional(),
+  strip: Words.optional(),
+  performer: Words.optional(),
+  instrument: Words.optional(),
+  microphone: Words.optional(),
+  date: z.iso.date().optional(),
+  take: Words.optional(),
+});
+
+export const CardSchema = z.strictObject({
+  name: NameSchema,
+  folder: z.string().nullable(),
+  tags: z.array(z.string().trim().min(1).max(60)).max(60),
+  purpose: Words,
+  rating: z.int().min(0).max(5),
+  notes: z.string().max(10_000),
+  colour: z.string().max(40).optional(),
+  icon: z.string().max(40).optional(),
+  origin: OriginSchema,
+});

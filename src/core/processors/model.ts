@@ -1,0 +1,58 @@
+import { beatsOf, isNoteLength } from "../units/note-length";
+import { type BeatsPerMinute, millisecondsOf } from "../units/quantities";
+import type { ParamId, ParamSpec, Value, Values } from "./param-spec";
+
+export type Family = "equaliser" | "dynamics" | "delay";
+
+/** What a plugin is, apart from how it is set. */
+export interface Model {
+  readonly id: string;
+  readonly name: string;
+  readonly maker: string;
+  readonly family: Family;
+  readonly params: readonly ParamSpec[];
+  readonly channels: { readonly in: 1 | 2; readonly out: 1 | 2 };
+  /** In samples. */
+  readonly latency: number;
+  /** The value that people reach for first. */
+  readonly lead: ParamId;
+  readonly hearable: boolean;
+}
+
+/** Values as a kernel takes them: numbers only, note lengths turned into milliseconds. */
+export type HeardValues = Readonly<Record<ParamId, number>>;
+
+export const findSpec = (model: Model, id: ParamId): ParamSpec | null => model.params.find((p) => p.id === id) ?? null;
+
+export function getSpec(model: Model, id: ParamId): ParamSpec {
+  const spec = findSpec(model, id);
+  if (!spec) throw new Error(`${model.id} has no parameter ${id}`);
+  return spec;
+}
+
+export const defaultValues = (model: Model): Values =>
+  Object.fromEntries(model.params.map((spec) => [spec.id, spec.default]));
+
+/** Every parameter has a value: the given one, else the default. Keys stand in the model's order. */
+export const completeValues = (model: Model, values: Values): Values =>
+  Object.fromEntries(model.params.map((spec) => [spec.id, values[spec.id] ?? spec.default]));
+
+export const heardValue = (spec: ParamSpec, value: Value, tempo: BeatsPerMinute): number =>
+  isNoteLength(value) ? Math.min(spec.max, millisecondsOf(beatsOf(value), tempo)) : value;
+
+export const heardValues = (model: Model, values: Values, tempo: BeatsPerMinute): HeardValues =>
+  Object.fromEntries(model.params.map((s) => [s.id, heardValue(s, values[s.id] ?? s.default, tempo)]));
+
+/**
+ * What is wrong with a value, as a sentence; null where nothing is. Numbers must be finite and within the range, choices
+ * one of the list, note lengths only where the parameter may follow the tempo.
+ */
+export function findFault(spec: ParamSpec, value: Value): string | null {
+  if (isNoteLength(value)) return spec.mayFollowTempo ? null : `${spec.name} does not take a note length.`;
+  if (!Number.isFinite(value)) return `${spec.name} is not a number.`;
+  if (spec.choices && !spec.choices.some((c) => c.value === value))
+    return `${spec.name} is one of ${spec.choices.map((c) => `${c.value} (${c.label})`).join(", ")}.`;
+  if (value < spec.min || value > spec.max)
+    return `${spec.name} goes from ${spec.min} to ${spec.max}${spec.unit === "" ? "" : ` ${spec.unit}`}; ${value} is outside.`;
+  return null;
+}

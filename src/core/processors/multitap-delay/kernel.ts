@@ -1,0 +1,186 @@
+import { FLUSH, GLIDE, GRID, type Ramp, aimRamp, createRamp, gridSteps, jumpRamp, stepRamp } from "../../dsp/grid";
+import type { Kernel } from "../../dsp/kernel";
+import type { HeardValues } from "../model";
+import { dampingCoefficient, levelGain, loopTime, tapGains, tapsOf } from "./design";
+import { LONGEST_MS, TAPS } from "./model";
+
+/** A changed time cross-fades from the old place in the line to the new, in seconds. */
+const MOVE = 0.03;
+
+/** A place from which the line is read, walking to another by cross-fade. */
+interface Reader {
+  readonly now: Float64Array;
+  /** Samples behind the writer. */
+  delay: number;
+  before: number;
+  wanted: number;
+  /** How much of the fade is left, 1 to 0. */
+  fade: number;
+}
+
+const createReader = (): Reader => ({ now: new Float64Array(GRID), delay: 1, before: 1, wanted: 1, fade: 0 });
+
+/** Input summed to mono into one line; taps panned over it; the loop is read at the longest tap and damped. */
+class MultitapDelayKernel implements Kernel {
+  private readonly line: Float64Array;
+  private readonly mask: number;
+  private readonly readers = TAPS.map(createReader);
+  private readonly loop = createReader();
+  private readonly lefts = TAPS.map(() => createRamp(0));
+  private readonly rights = TAPS.map(() => createRamp(0));
+  private readonly feedback = createRamp(0);
+  private readonly damping = createRamp(1);
+  private readonly dry = createRamp(1);
+  private readonly wet = createRamp(0);
+  private readonly ramps: Ramp[] = [...this.lefts, ...this.rights, this.feedback, this.damping, this.dry, this.wet];
+  private readonly wetLeft = new Float64Array(GRID);
+  private readonly wetRight = new Float64Array(GRID);
+  private written = 0;
+  private position = 0;
+  private lowPass = 0;
+  private readonly glide: number;
+  private readonly fadeStep: number;
+
+  constructor(private readonly sampleRate: number) {
+    const longest = Math.ceil((LONGEST_MS / 1000) * sampleRate) + GRID;
+    this.mask = 2 ** Math.ceil(Math.log2(longest)) - 1;
+    this.line = new Float64Array(this.mask + 1);
+    this.glide = gridSteps(GLIDE, sampleRate);
+    this.fadeStep = 1 / (gridSteps(MOVE, sampleRate) * GRID);
+  }
+
+  set(values: HeardValues, jump: boolean): void {
+    const taps = tapsOf(values);
+    taps.forEach((tap, at) => {
+      const { left, right } = tapGains(tap);
+      this.aim(this.lefts[at]!, left, jump);
+      this.aim(this.rights[at]!, right, jump);
+      this.move(this.readers[at]!, tap.time, jump);
+    });
+    const loop = loopTime(taps);
+    if (loop > 0) this.move(this.loop, loop, jump);
+    this.aim(this.feedback, loop > 0 ? (values.feedback ?? 0) / 100 : 0, jump);
+    this.aim(this.damping, dampingCoefficient(values.damping ?? 20_000, this.sampleRate), jump);
+    this.aim(this.dry, levelGain(values.dry ?? 0), jump);
+    this.aim(this.wet, levelGain(values.wet ?? 0), jump);
+  }
+
+  reset(): void {
+    this.line.fill(0);
+    this.lowPass = 0;
+  }
+
+  reduction(): number {
+    return 0;
+  }
+
+  process(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    let at = from;
+    while (at < to) {
+      const end = Math.min(to, at + GRID - (this.position % GRID));
+      this.segment(left, right, at, end);
+      this.position += end - at;
+      if (this.position % GRID === 0) this.tick();
+      at = end;
+    }
+  }
+
+  private aim(ramp: Ramp, target: number, jump: boolean): void {
+    if (jump) jumpRamp(ramp, target);
+    else aimRamp(ramp, target, this.glide);
+  }
+
+  private move(reader: Reader, time: number, jump: boolean): void {
+    reader.wanted = Math.max(GRID, Math.round((time / 1000) * this.sampleRate));
+    if (jump) {
+      reader.delay = reader.wanted;
+      reader.fade = 0;
+    }
+  }
+
+  private tick(): void {
+    for (const ramp of this.ramps) stepRamp(ramp);
+    for (const reader of this.readers) this.arrive(reader);
+    this.arrive(this.loop);
+    if (Math.abs(this.lowPass) < FLUSH) this.lowPass = 0;
+  }
+
+  /** A reader sets out for where it is wanted once it has come to rest. */
+  private arrive(reader: Reader): void {
+    if (reader.fade > 0 || reader.wanted === reader.delay) return;
+    reader.before = reader.delay;
+    reader.delay = reader.wanted;
+    reader.fade = 1;
+  }
+
+  /** Reads ahead of the writer: no delay is shorter than a segment, so all that is read has been written. */
+  private read(reader: Reader, count: number): void {
+    const { line, mask } = this;
+    const now = reader.now;
+    const start = this.written - reader.delay;
+    if (reader.fade <= 0) {
+      for (let i = 0; i < count; i++) now[i] = line[(start + i) & mask]!;
+      return;
+    }
+    const before = this.written - reader.before;
+    let fade = reader.fade;
+    for (let i = 0; i < count; i++) {
+      fade = fade > this.fadeStep / 2 ? fade - this.fadeStep : 0;
+      now[i] = (1 - fade) * line[(start + i) & mask]! + fade * line[(before + i) & mask]!;
+    }
+    reader.fade = fade > this.fadeStep / 2 ? fade : 0;
+  }
+
+  private segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    const count = to - from;
+    this.wetLeft.fill(0);
+    this.wetRight.fill(0);
+    for (let t = 0; t < TAPS.length; t++) this.addTap(t, count);
+    this.read(this.loop, count);
+    this.write(left, right, from, to);
+    const begin = this.position % GRID;
+    const wetSlope = slopeOf(this.wet);
+    const drySlope = slopeOf(this.dry);
+    for (let i = 0; i < count; i++) {
+      const wet = this.wet.value + wetSlope * (begin + i);
+      const dry = this.dry.value + drySlope * (begin + i);
+      left[from + i] = dry * left[from + i]! + wet * this.wetLeft[i]!;
+      right[from + i] = dry * right[from + i]! + wet * this.wetRight[i]!;
+    }
+    this.written += count;
+  }
+
+  private addTap(tap: number, count: number): void {
+    const reader = this.readers[tap]!;
+    const gainLeft = this.lefts[tap]!;
+    const gainRight = this.rights[tap]!;
+    this.read(reader, count);
+    if (gainLeft.left === 0 && gainLeft.value === 0 && gainRight.value === 0) return;
+    const begin = this.position % GRID;
+    const leftSlope = slopeOf(gainLeft);
+    const rightSlope = slopeOf(gainRight);
+    for (let i = 0; i < count; i++) {
+      const heard = reader.now[i]!;
+      this.wetLeft[i]! += heard * (gainLeft.value + leftSlope * (begin + i));
+      this.wetRight[i]! += heard * (gainRight.value + rightSlope * (begin + i));
+    }
+  }
+
+  private write(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    const { line, mask, written } = this;
+    const looped = this.loop.now;
+    const feedback = this.feedback.value;
+    const damping = this.damping.value;
+    let lowPass = this.lowPass;
+    for (let i = from; i < to; i++) {
+      lowPass += damping * (looped[i - from]! - lowPass);
+      const put = (left[i]! + right[i]!) / 2 + feedback * lowPass;
+      line[(written + i - from) & mask] = Math.abs(put) < FLUSH ? 0 : put;
+    }
+    this.lowPass = lowPass;
+  }
+}
+
+const slopeOf = (ramp: Ramp): number => (ramp.left > 0 ? ramp.increment / GRID : 0);
+
+export const createMultitapDelay = (sampleRate: number): Kernel => new MultitapDelayKernel(sampleRate);

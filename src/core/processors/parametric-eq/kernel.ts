@@ -1,0 +1,360 @@
+import { IDENTITY } from "../../dsp/biquad";
+import { FLUSH, GLIDE, GRID, aimRamp, createRamp, gridSteps, jumpRamp, stepRamp } from "../../dsp/grid";
+import type { Kernel } from "../../dsp/kernel";
+import { decibels, gainOf } from "../../units/quantities";
+import type { HeardValues } from "../model";
+import { type Band, SECTIONS_PER_BAND, bandSections, bandsOf } from "./design";
+import { BANDS } from "./model";
+
+const SECTIONS = BANDS.length * SECTIONS_PER_BAND;
+/** b0 b1 b2 a1 a2 */
+const COEFFICIENTS = 5;
+/** Two for each channel. */
+const STATES = 4;
+
+/**
+ * Transposed direct form II in double precision, left and right in one pass. A band that is turned walks through its
+ * settings, in pitch and dB; one that is retyped or switched walks straight from its old coefficients to the new. The way
+ * is laid out when the values come, a waypoint for each point of the grid, and between waypoints the coefficients move
+ * sample by sample: the stable region of a second-order section is convex, so every filter on the way is stable.
+ */
+class ParametricEqKernel implements Kernel {
+  private readonly now = new Float64Array(SECTIONS * COEFFICIENTS);
+  private readonly target = new Float64Array(SECTIONS * COEFFICIENTS);
+  private readonly increment = new Float64Array(SECTIONS * COEFFICIENTS);
+  private readonly way: Float64Array;
+  private bands: readonly Band[] = [];
+  private readonly state = new Float64Array(SECTIONS * STATES);
+  /** The sections that are not, or do not stay, the identity. */
+  private readonly active = new Int32Array(SECTIONS);
+  private readonly dry = [new Float64Array(GRID), new Float64Array(GRID)] as const;
+  private readonly wetGain = createRamp(1);
+  private readonly dryGain = createRamp(0);
+  private activeCount = 0;
+  private stepsLeft = 0;
+  private position = 0;
+  private channels = 0;
+  private readonly glide: number;
+
+  constructor(private readonly sampleRate: number) {
+    this.glide = gridSteps(GLIDE, sampleRate);
+    this.way = new Float64Array(this.glide * SECTIONS * COEFFICIENTS);
+    for (let s = 0; s < SECTIONS; s++) {
+      this.now[s * COEFFICIENTS] = 1;
+      this.target[s * COEFFICIENTS] = 1;
+    }
+  }
+
+  set(values: HeardValues, jump: boolean): void {
+    this.channels = values.channels ?? 0;
+    const mix = (values.mix ?? 100) / 100;
+    const wet = mix * gainOf(decibels(values.output ?? 0));
+    const bands = bandsOf(values);
+    bands.forEach((band, at) => writeBand(this.target, at, band, this.sampleRate));
+    if (jump) {
+      this.now.set(this.target);
+      this.stepsLeft = 0;
+      jumpRamp(this.wetGain, wet);
+      jumpRamp(this.dryGain, 1 - mix);
+    } else {
+      this.layWay(bands);
+      this.stepsLeft = this.glide;
+      this.setOut();
+      aimRamp(this.wetGain, wet, this.glide);
+      aimRamp(this.dryGain, 1 - mix, this.glide);
+    }
+    this.bands = bands;
+    this.findActive();
+  }
+
+  reset(): void {
+    this.state.fill(0);
+  }
+
+  reduction(): number {
+    return 0;
+  }
+
+  process(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    let at = from;
+    while (at < to) {
+      const within = this.position % GRID;
+      const end = Math.min(to, at + GRID - within);
+      this.segment(left, right, at, end);
+      this.position += end - at;
+      if (this.position % GRID === 0) this.tick();
+      at = end;
+    }
+  }
+
+  private layWay(bands: readonly Band[]): void {
+    const size = SECTIONS * COEFFICIENTS;
+    const standing = this.stepsLeft > 0;
+    for (let step = 1; step <= this.glide; step++) {
+      const waypoint = this.way.subarray((step - 1) * size, step * size);
+      const share = step / this.glide;
+      // Straight from where the coefficients are, which in the middle of a glide is where no setting stands.
+      for (let c = 0; c < size; c++) waypoint[c] = this.now[c]! + share * (this.target[c]! - this.now[c]!);
+      if (standing) continue;
+      bands.forEach((to, at) => {
+        const from = this.bands[at];
+        if (from && sameFilter(from, to)) writeBand(waypoint, at, between(from, to, share), this.sampleRate);
+      });
+    }
+  }
+
+  /** Aims the coefficients at the next waypoint, one stretch of the grid away. */
+  private setOut(): void {
+    const size = SECTIONS * COEFFICIENTS;
+    const begin = (this.glide - this.stepsLeft) * size;
+    for (let c = 0; c < size; c++) this.increment[c] = (this.way[begin + c]! - this.now[c]!) / GRID;
+  }
+
+  private isIdentity(coefficients: Float64Array, section: number): boolean {
+    const c = section * COEFFICIENTS;
+    return (
+      coefficients[c] === 1 &&
+      coefficients[c + 1] === 0 &&
+      coefficients[c + 2] === 0 &&
+      coefficients[c + 3] === 0 &&
+      coefficients[c + 4] === 0
+    );
+  }
+
+  private findActive(): void {
+    this.activeCount = 0;
+    for (let s = 0; s < SECTIONS; s++) {
+      if (this.isIdentity(this.now, s) && this.isIdentity(this.target, s))
+        this.state.fill(0, s * STATES, (s + 1) * STATES);
+      else this.active[this.activeCount++] = s;
+    }
+  }
+
+  private tick(): void {
+    for (let n = 0; n < this.activeCount; n++) {
+      const s = this.active[n]! * STATES;
+      for (let i = s; i < s + STATES; i++) if (Math.abs(this.state[i]!) < FLUSH) this.state[i] = 0;
+    }
+    stepRamp(this.wetGain);
+    stepRamp(this.dryGain);
+    if (this.stepsLeft === 0) return;
+    this.stepsLeft -= 1;
+    if (this.stepsLeft === 0) {
+      this.now.set(this.target);
+      this.findActive();
+    } else this.setOut();
+  }
+
+  /** Never crosses a point of the grid. */
+  private segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    const plain = this.wetGain.left === 0 && this.wetGain.value === 1 && this.dryGain.value === 0;
+    if (plain && this.channels === 0) {
+      this.filter(left, right, from, to);
+      return;
+    }
+    const [dryLeft, dryRight] = this.dry;
+    for (let i = from; i < to; i++) {
+      dryLeft[i - from] = left[i]!;
+      dryRight[i - from] = right[i]!;
+    }
+    if (this.channels !== 0) this.toMidSide(left, right, from, to);
+    this.filter(left, right, from, to);
+    if (this.channels !== 0) this.fromMidSide(left, right, from, to);
+    this.blend(left, right, from, to);
+  }
+
+  /** Mid stands in `left` and side in `right`; the one that is not filtered waits in the dry copy. */
+  private toMidSide(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    for (let i = from; i < to; i++) {
+      const mid = (left[i]! + right[i]!) / 2;
+      const side = (left[i]! - right[i]!) / 2;
+      left[i] = mid;
+      right[i] = side;
+    }
+  }
+
+  private fromMidSide(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    const [dryLeft, dryRight] = this.dry;
+    for (let i = from; i < to; i++) {
+      const mid = this.channels === 1 ? left[i]! : (dryLeft[i - from]! + dryRight[i - from]!) / 2;
+      const side = this.channels === 2 ? right[i]! : (dryLeft[i - from]! - dryRight[i - from]!) / 2;
+      left[i] = mid + side;
+      right[i] = mid - side;
+    }
+  }
+
+  private blend(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    const [dryLeft, dryRight] = this.dry;
+    const begin = this.position % GRID;
+    const wetSlope = this.wetGain.left > 0 ? this.wetGain.increment / GRID : 0;
+    const drySlope = this.dryGain.left > 0 ? this.dryGain.increment / GRID : 0;
+    for (let i = from; i < to; i++) {
+      const n = begin + i - from;
+      const wet = this.wetGain.value + wetSlope * n;
+      const dry = this.dryGain.value + drySlope * n;
+      left[i] = wet * left[i]! + dry * dryLeft[i - from]!;
+      right[i] = wet * right[i]! + dry * dryRight[i - from]!;
+    }
+  }
+
+  private filter(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    if (this.stepsLeft > 0) {
+      for (let n = 0; n < this.activeCount; n++) this.glideSection(this.active[n]!, left, right, { from, to });
+      return;
+    }
+    let n = 0;
+    for (; n + 1 < this.activeCount; n += 2) this.twoSections(n, left, right, { from, to });
+    if (n < this.activeCount) this.oneSection(this.active[n]!, left, right, { from, to });
+  }
+
+  private oneSection(section: number, left: Float32Array, right: Float32Array, { from, to }: Span): void {
+    const { now, state } = this;
+    const c = section * COEFFICIENTS;
+    const s = section * STATES;
+    const b0 = now[c]!;
+    const b1 = now[c + 1]!;
+    const b2 = now[c + 2]!;
+    const a1 = now[c + 3]!;
+    const a2 = now[c + 4]!;
+    let l1 = state[s]!;
+    let l2 = state[s + 1]!;
+    let r1 = state[s + 2]!;
+    let r2 = state[s + 3]!;
+    for (let i = from; i < to; i++) {
+      const x = left[i]!;
+      const y = b0 * x + l1;
+      l1 = b1 * x - a1 * y + l2;
+      l2 = b2 * x - a2 * y;
+      left[i] = y;
+      const u = right[i]!;
+      const v = b0 * u + r1;
+      r1 = b1 * u - a1 * v + r2;
+      r2 = b2 * u - a2 * v;
+      right[i] = v;
+    }
+    state[s] = l1;
+    state[s + 1] = l2;
+    state[s + 2] = r1;
+    state[s + 3] = r2;
+  }
+
+  /** The `n`th active section and the next, in one pass over the samples. */
+  private twoSections(n: number, left: Float32Array, right: Float32Array, { from, to }: Span): void {
+    const { now, state } = this;
+    const c = this.active[n]! * COEFFICIENTS;
+    const d = this.active[n + 1]! * COEFFICIENTS;
+    const s = this.active[n]! * STATES;
+    const t = this.active[n + 1]! * STATES;
+    const b0 = now[c]!;
+    const b1 = now[c + 1]!;
+    const b2 = now[c + 2]!;
+    const a1 = now[c + 3]!;
+    const a2 = now[c + 4]!;
+    const d0 = now[d]!;
+    const d1 = now[d + 1]!;
+    const d2 = now[d + 2]!;
+    const e1 = now[d + 3]!;
+    const e2 = now[d + 4]!;
+    let l1 = state[s]!;
+    let l2 = state[s + 1]!;
+    let r1 = state[s + 2]!;
+    let r2 = state[s + 3]!;
+    let m1 = state[t]!;
+    let m2 = state[t + 1]!;
+    let q1 = state[t + 2]!;
+    let q2 = state[t + 3]!;
+    for (let i = from; i < to; i++) {
+      const x = left[i]!;
+      const y = b0 * x + l1;
+      l1 = b1 * x - a1 * y + l2;
+      l2 = b2 * x - a2 * y;
+      const z = d0 * y + m1;
+      m1 = d1 * y - e1 * z + m2;
+      m2 = d2 * y - e2 * z;
+      left[i] = z;
+      const u = right[i]!;
+      const v = b0 * u + r1;
+      r1 = b1 * u - a1 * v + r2;
+      r2 = b2 * u - a2 * v;
+      const w = d0 * v + q1;
+      q1 = d1 * v - e1 * w + q2;
+      q2 = d2 * v - e2 * w;
+      right[i] = w;
+    }
+    state[s] = l1;
+    state[s + 1] = l2;
+    state[s + 2] = r1;
+    state[s + 3] = r2;
+    state[t] = m1;
+    state[t + 1] = m2;
+    state[t + 2] = q1;
+    state[t + 3] = q2;
+  }
+
+  private glideSection(section: number, left: Float32Array, right: Float32Array, { from, to }: Span): void {
+    const { now, increment, state } = this;
+    const c = section * COEFFICIENTS;
+    const s = section * STATES;
+    let b0 = now[c]!;
+    let b1 = now[c + 1]!;
+    let b2 = now[c + 2]!;
+    let a1 = now[c + 3]!;
+    let a2 = now[c + 4]!;
+    let l1 = state[s]!;
+    let l2 = state[s + 1]!;
+    let r1 = state[s + 2]!;
+    let r2 = state[s + 3]!;
+    for (let i = from; i < to; i++) {
+      b0 += increment[c]!;
+      b1 += increment[c + 1]!;
+      b2 += increment[c + 2]!;
+      a1 += increment[c + 3]!;
+      a2 += increment[c + 4]!;
+      const x = left[i]!;
+      const y = b0 * x + l1;
+      l1 = b1 * x - a1 * y + l2;
+      l2 = b2 * x - a2 * y;
+      left[i] = y;
+      const u = right[i]!;
+      const v = b0 * u + r1;
+      r1 = b1 * u - a1 * v + r2;
+      r2 = b2 * u - a2 * v;
+      right[i] = v;
+    }
+    now[c] = b0;
+    now[c + 1] = b1;
+    now[c + 2] = b2;
+    now[c + 3] = a1;
+    now[c + 4] = a2;
+    state[s] = l1;
+    state[s + 1] = l2;
+    state[s + 2] = r1;
+    state[s + 3] = r2;
+  }
+}
+
+const sameFilter = (a: Band, b: Band): boolean =>
+  a.used === b.used && a.on === b.on && a.type === b.type && a.slope === b.slope;
+
+/** Frequencies and Qs by their ratio, gains by their difference. */
+const between = (a: Band, b: Band, share: number): Band => ({
+  ...b,
+  freq: a.freq * (b.freq / a.freq) ** share,
+  q: a.q * (b.q / a.q) ** share,
+  gain: a.gain + share * (b.gain - a.gain),
+});
+
+function writeBand(into: Float64Array, at: number, band: Band, sampleRate: number): void {
+  const sections = bandSections(band, sampleRate);
+  for (let s = 0; s < SECTIONS_PER_BAND; s++) {
+    const { b0, b1, b2, a1, a2 } = sections[s] ?? IDENTITY;
+    into.set([b0, b1, b2, a1, a2], (at * SECTIONS_PER_BAND + s) * COEFFICIENTS);
+  }
+}
+
+interface Span {
+  readonly from: number;
+  readonly to: number;
+}
+
+export const createParametricEq = (sampleRate: number): Kernel => new ParametricEqKernel(sampleRate);

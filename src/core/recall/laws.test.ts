@@ -1,0 +1,144 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { findProjectProblem } from "../projects/project";
+import { fingerprint } from "../presets/fingerprint";
+import { saveStrip } from "../presets/save";
+import { type PartName, PARTS, createStrip } from "../strips/strip";
+import { applySteps } from "./apply";
+import { type PlanInput, type RecallRequest, planRecall } from "./plan";
+import { invertSteps } from "./step";
+import { counter, someContent, someMode, someParts, someProject } from "./testing/generators";
+
+const RUNS = { numRuns: 150, seed: 20_261_124 };
+
+const someRequest = (ids: readonly string[]): fc.Arbitrary<RecallRequest> =>
+  fc.record({
+    source: someContent.map((content) => ({ content, from: { preset: "pr", version: 3, name: "Wood" }, name: "Wood" })),
+    parts: someParts,
+    mode: someMode,
+    targets: fc.oneof(
+      fc.subarray([...ids], { minLength: 1 }).map((strips) => ({ strips })),
+      fc.constantFrom(null, ...ids).map((after) => ({ newStrip: { after } })),
+    ),
+  });
+
+const someInput: fc.Arbitrary<PlanInput> = someProject.chain((project) => {
+  const ids = project.strips.map((s) => s.id);
+  return fc.record({
+    project: fc.constant(project),
+    requests: fc.array(someRequest(ids), { minLength: 1, maxLength: 2 }),
+    except: fc.array(
+      fc.record({
+        strip: fc.constantFrom(undefined, ...ids),
+        part: fc.constantFrom<PartName | undefined>(undefined, ...PARTS),
+      }),
+      { maxLength: 1 },
+    ),
+    answers: fc.constantFrom({}, Object.fromEntries(ids.map((id) => [`output:${id}`, "g1"]))),
+    mint: fc.constant(counter()),
+  });
+});
+
+const applied = (input: PlanInput) => {
+  const plan = planRecall(input);
+  const result = applySteps(input.project, plan.steps);
+  if (!result.ok) throw new Error(result.error.reason);
+  return { plan, after: result.value };
+};
+
+describe("the laws of recall", () => {
+  it("1: applying and applying the inverse gives the same project", () => {
+    fc.assert(
+      fc.property(someInput, (input) => {
+        const { plan, after } = applied(input);
+        expect(applySteps(after, invertSteps(plan.steps))).toEqual({ ok: true, value: input.project });
+      }),
+      RUNS,
+    );
+  });
+
+  it("2: outside the chosen parts and targets nothing changes, and untouched strips are the same objects", () => {
+    fc.assert(
+      fc.property(someInput, (input) => {
+        const { plan, after } = applied(input);
+        const touched = new Set(plan.steps.map((s) => `${s.cell.strip}/${s.cell.part}`));
+        const asked = (strip: string, part: PartName) =>
+          input.requests.some(
+            (r) => "strips" in r.targets && r.targets.strips.includes(strip) && r.parts.includes(part),
+          ) && !input.except.some((e) => (e.strip ?? strip) === strip && (e.part ?? part) === part);
+        for (const strip of input.project.strips) {
+          const now = after.strips.find((s) => s.id === strip.id)!;
+          for (const part of PARTS)
+            if (!asked(strip.id, part) || !touched.has(`${strip.id}/${part}`)) expect(now[part]).toEqual(strip[part]);
+          expect(now.source).toBe(strip.source);
+          if (!PARTS.some((part) => touched.has(`${strip.id}/${part}`))) expect(now).toBe(strip);
+        }
+        expect({ ...after, strips: null }).toEqual({ ...input.project, strips: null });
+      }),
+      RUNS,
+    );
+  });
+
+  it("3: a strip saved, applied to an empty strip of its kind and saved again has the same fingerprint", () => {
+    fc.assert(
+      fc.property(someProject, someParts, (project, parts) => {
+        const strip = project.strips.find((s) => s.kind === "audio" || s.kind === "return") ?? project.strips[1]!;
+        const content = saveStrip(project, strip, parts);
+        const empty = createStrip("empty", strip.kind, { name: "Empty" }, { strip: "main" });
+        const into = { ...project, strips: [...project.strips, empty] };
+        const { plan, after } = applied({
+          project: into,
+          requests: [
+            {
+              source: { content, from: null, name: "x" },
+              parts: PARTS,
+              targets: { strips: ["empty"] },
+              mode: "replace",
+            },
+          ],
+          except: [],
+          answers: {},
+          mint: counter(),
+        });
+        fc.pre(plan.questions.length === 0 && plan.notes.length === 0);
+        expect(fingerprint(saveStrip(after, after.strips.at(-1)!, parts))).toBe(fingerprint(content));
+      }),
+      RUNS,
+    );
+  });
+
+  it("4: in mode replace onto strips that are there, a second time plans no steps", () => {
+    fc.assert(
+      fc.property(someInput, (input) => {
+        const [request] = input.requests;
+        fc.pre(request !== undefined && "strips" in request.targets);
+        const once = { ...input, requests: [{ ...request!, mode: "replace" as const }] };
+        const { after } = applied(once);
+        expect(planRecall({ ...once, project: after }).steps).toEqual([]);
+      }),
+      RUNS,
+    );
+  });
+
+  it("5: the same input plans the same, so what is previewed is what is applied", () => {
+    fc.assert(
+      fc.property(someInput, (input) => {
+        const [first, second] = [applied({ ...input, mint: counter() }), applied({ ...input, mint: counter() })];
+        expect(second.plan).toEqual(first.plan);
+        expect(second.after).toEqual(first.after);
+        const ids = first.plan.rows.flatMap((row) => row.parts.flatMap((p) => p.steps));
+        expect(new Set(ids)).toEqual(new Set(first.plan.steps.map((s) => s.id)));
+      }),
+      RUNS,
+    );
+  });
+
+  it("6: no plan leaves a reference to a strip that is not there, or a loop", () => {
+    fc.assert(
+      fc.property(someInput, (input) => {
+        expect(findProjectProblem(applied(input).after)).toBeNull();
+      }),
+      RUNS,
+    );
+  });
+});

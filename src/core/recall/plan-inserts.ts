@@ -1,0 +1,104 @@
+import equal from "fast-deep-equal";
+import { type Chain, type ChainNode, type Processor, processorName, processorsOf } from "../chains/chain";
+import type { InsertMode } from "./plan";
+import type { Step } from "./step";
+
+interface InsertsInput {
+  readonly strip: string;
+  readonly now: Chain;
+  readonly wanted: Chain;
+  /** One plugin rather than a chain: it takes the place of the first of its model, or goes last. */
+  readonly single: boolean;
+  readonly mode: InsertMode;
+  readonly mint: () => string;
+}
+
+export interface PlannedInserts {
+  readonly steps: readonly Step[];
+  /** What finds no place, in a sentence each. */
+  readonly left: readonly string[];
+}
+
+type Unplaced = Pick<Step, "cell" | "id" | "needs">;
+
+export function planInserts(input: InsertsInput): PlannedInserts {
+  const { now, wanted, single, mode } = input;
+  if (mode === "values") return planValues(input);
+  if (single && mode === "replace") return planSingle(input);
+  if (mode === "replace" || now.nodes.length === 0) {
+    if (single) return planPlaced(input, null);
+    return {
+      steps: equal(now, wanted) ? [] : [{ ...blank(input), kind: "setInserts", from: now, to: wanted }],
+      left: [],
+    };
+  }
+  return planPlaced(input, mode === "before" ? null : (now.nodes.at(-1)?.key ?? null));
+}
+
+const blank = ({ strip, mint }: InsertsInput): Unplaced => ({
+  id: mint(),
+  cell: { strip, part: "inserts" },
+  needs: [],
+});
+
+/** The nodes of a chain under keys that the other chain does not use. */
+function rekeyed(input: InsertsInput): readonly ChainNode[] {
+  const used = new Set(input.now.nodes.map((n) => n.key));
+  return input.wanted.nodes.map((node) => (used.has(node.key) ? { ...node, key: input.mint() } : node));
+}
+
+function planPlaced(input: InsertsInput, behind: string | null): PlannedInserts {
+  let after = behind;
+  let before: string | null = null;
+  const steps = rekeyed(input).map((node): Step => {
+    const base = blank(input);
+    const needs = before === null ? [] : [before];
+    const step: Step = { ...base, needs, kind: "placeNode", node: node.key, from: null, to: { node, after } };
+    after = node.key;
+    before = base.id;
+    return step;
+  });
+  return { steps, left: [] };
+}
+
+/** The first plugin of the same model keeps its place and its key. */
+function planSingle(input: InsertsInput): PlannedInserts {
+  const [wanted] = processorsOf(input.wanted);
+  const standing = input.now.nodes.find((n) => n.type === "processor" && n.model === wanted?.model);
+  if (!wanted || !standing) return planPlaced(input, input.now.nodes.at(-1)?.key ?? null);
+  const to = { ...wanted, key: standing.key };
+  return {
+    steps: equal(standing, to) ? [] : [{ ...blank(input), kind: "setNode", node: to.key, from: standing, to }],
+    left: [],
+  };
+}
+
+/** Pairs plugins of the same model in order; no plugin comes, goes or moves. */
+function planValues(input: InsertsInput): PlannedInserts {
+  const free = [...processorsOf(input.now)];
+  const steps: Step[] = [];
+  const left: string[] = [];
+  for (const wanted of processorsOf(input.wanted)) {
+    const at = free.findIndex((p) => p.model === wanted.model);
+    const [standing] = at < 0 ? [] : free.splice(at, 1);
+    if (standing) steps.push(...valueSteps(input, standing, wanted));
+    else left.push(`${processorName(wanted)} has no partner here; its values are left out.`);
+  }
+  return {
+    steps,
+    left: [...left, ...free.map((p) => `${processorName(p)} stays as it is; the source has no such plugin.`)],
+  };
+}
+
+function valueSteps(input: InsertsInput, standing: Processor, wanted: Processor): readonly Step[] {
+  const node = standing.key;
+  const steps: Step[] = [];
+  for (const [param, to] of Object.entries(wanted.values)) {
+    const from = standing.values[param];
+    if (from !== undefined && !equal(from, to))
+      steps.push({ ...blank(input), kind: "setValue", node, param, from, to });
+  }
+  if (standing.enabled !== wanted.enabled)
+    steps.push({ ...blank(input), kind: "setEnabled", node, from: standing.enabled, to: wanted.enabled });
+  return steps;
+}

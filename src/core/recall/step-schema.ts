@@ -1,0 +1,44 @@
+import { z } from "zod";
+import { ChainSchema, FromSchema, KeySchema, NameSchema, NodeSchema, ValueSchema } from "../chains/schema";
+import { LevelSchema, LookSchema, PanSchema, RoutingSchema, StripSchema } from "../strips/schema";
+
+const CellSchema = z.strictObject({
+  /** null for the project itself. */
+  strip: KeySchema.nullable(),
+  part: z.enum(["inserts", "level", "pan", "routing", "look", "strip", "project"]),
+});
+
+/** A node and the one it stands behind; null for the first place. */
+const PlacedNodeSchema = z.strictObject({ node: NodeSchema, after: KeySchema.nullable() });
+const PlacedStripSchema = z.strictObject({ strip: StripSchema, after: KeySchema.nullable() });
+const PlaceSchema = z.strictObject({ after: KeySchema.nullable() });
+
+const step = <K extends string, V extends z.ZodType>(kind: K, value: V) => ({
+  id: KeySchema,
+  cell: CellSchema,
+  /** Steps without which this one makes no sense. */
+  needs: z.array(KeySchema),
+  kind: z.literal(kind),
+  from: value,
+  to: value,
+});
+
+const node = { node: KeySchema };
+
+/** A change that carries both sides: what stands there, and what will. */
+export const StepSchema = z.discriminatedUnion("kind", [
+  z.strictObject({ ...step("setValue", ValueSchema), ...node, param: z.string().min(1) }),
+  z.strictObject({ ...step("setEnabled", z.boolean()), ...node }),
+  z.strictObject({ ...step("setLabel", NameSchema.nullable()), ...node }),
+  z.strictObject({ ...step("placeNode", PlacedNodeSchema.nullable()), ...node }),
+  z.strictObject({ ...step("moveNode", PlaceSchema), ...node }),
+  z.strictObject({ ...step("setNode", NodeSchema), ...node }),
+  z.strictObject(step("setFrom", FromSchema.nullable())),
+  z.strictObject(step("setInserts", ChainSchema)),
+  z.strictObject(step("setLevel", LevelSchema)),
+  z.strictObject(step("setPan", PanSchema)),
+  z.strictObject(step("setRouting", RoutingSchema)),
+  z.strictObject(step("setLook", LookSchema)),
+  z.strictObject(step("placeStrip", PlacedStripSchema.nullable())),
+  z.strictObject(step("setTempo", z.number().min(20).max(400))),
+]);

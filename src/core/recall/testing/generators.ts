@@ -1,0 +1,120 @@
+import fc from "fast-check";
+import type { Chain, Processor } from "../../chains/chain";
+import { completeValues } from "../../processors/model";
+import { MODELS } from "../../processors/models";
+import type { ParamSpec, Value } from "../../processors/param-spec";
+import type { Content } from "../../presets/preset";
+import type { Project } from "../../projects/project";
+import { FEELS, NOTES } from "../../units/note-length";
+import { PARTS, type PartName, type SavedStrip, type Strip, type StripKind, createStrip } from "../../strips/strip";
+import { INSERT_MODES } from "../plan";
+
+/** Projects and presets by chance, for the laws of recall. */
+
+const record = <T>(fields: { [K in keyof T]: fc.Arbitrary<T[K]> }): fc.Arbitrary<T> =>
+  fc.record(fields, { noNullPrototype: true }) as fc.Arbitrary<T>;
+
+const valueFor = (spec: ParamSpec): fc.Arbitrary<Value> => {
+  if (spec.choices) return fc.constantFrom(...spec.choices.map((c) => c.value));
+  const number: fc.Arbitrary<Value> = fc.double({ min: spec.min, max: spec.max, noNaN: true }).map((v) => v + 0);
+  const note: fc.Arbitrary<Value> = record({ note: fc.constantFrom(...NOTES), feel: fc.constantFrom(...FEELS) });
+  return spec.mayFollowTempo ? fc.oneof(number, note) : number;
+};
+
+export const someProcessor = (key: string): fc.Arbitrary<Processor> =>
+  fc.constantFrom(...MODELS).chain((model) => {
+    const values = fc.record(Object.fromEntries(model.params.map((spec) => [spec.id, valueFor(spec)])), {
+      requiredKeys: [],
+    });
+    return record({ values, enabled: fc.boolean() }).map(
+      ({ values: some, enabled }): Processor => ({
+        type: "processor",
+        key,
+        model: model.id,
+        enabled,
+        values: completeValues(
+          model,
+          Object.fromEntries(Object.entries(some).filter(([, v]) => v !== undefined)) as Record<string, Value>,
+        ),
+      }),
+    );
+  });
+
+export const someChain: fc.Arbitrary<Chain> = fc
+  .uniqueArray(fc.constantFrom("p1", "p2", "p3", "p4", "p5"), { maxLength: 4 })
+  .chain((keys) => fc.tuple(...keys.map(someProcessor)))
+  .map((nodes) => ({ nodes, macros: [] }));
+
+const someLevel = record({ fader: fc.double({ min: -90, max: 12, noNaN: true }), mute: fc.boolean() });
+const somePan = record({ pan: fc.integer({ min: -100, max: 100 }), width: fc.integer({ min: 0, max: 200 }) });
+const someName = fc.constantFrom("Cello", "Voice", "Rim", "Vibraphone", "Choir left", "Nave");
+
+const someStrip = (id: string, kind: StripKind, output: string | null): fc.Arbitrary<Strip> =>
+  record({ name: someName, inserts: someChain, level: someLevel, pan: somePan }).map(({ name, ...parts }) => ({
+    ...createStrip(id, kind, { name }, output === null ? { hardware: "Out 1–2" } : { strip: output }),
+    ...parts,
+  }));
+
+/** Three to seven strips: a main output, up to two groups one within the other, and strips that go to any of them. */
+export const someProject: fc.Arbitrary<Project> = fc
+  .record({
+    kinds: fc.array(fc.constantFrom<StripKind>("audio", "return"), { minLength: 1, maxLength: 4 }),
+    to: fc.array(fc.nat(2), { minLength: 4, maxLength: 4 }),
+  })
+  .chain(({ kinds, to }) => {
+    const buses = ["main", "g1", "g2"];
+    return fc.tuple(
+      someStrip("main", "main", null),
+      someStrip("g1", "group", "main"),
+      someStrip("g2", "group", "g1"),
+      ...kinds.map((kind, at) => someStrip(`s${at}`, kind, buses[to[at]!]!)),
+    );
+  })
+  .chain((strips) => record({ tempo: fc.integer({ min: 40, max: 220 }) }).map(({ tempo }) => ({ strips, tempo })))
+  .map(({ strips, tempo }) => ({
+    schema: 1,
+    id: "project",
+    name: "Salt Lanterns",
+    artist: "Copper Heron",
+    client: "Copper Heron",
+    song: "Salt Lanterns",
+    tempo,
+    meter: { beats: 4, unit: 4 },
+    key: "D minor",
+    sampleRate: 48_000,
+    strips,
+  }));
+
+const someSavedStrip: fc.Arbitrary<SavedStrip> = fc
+  .record(
+    {
+      inserts: someChain,
+      level: someLevel,
+      pan: somePan,
+      look: record({ name: someName }),
+      routing: fc.constantFrom(
+        { output: { external: true as const, kind: "main" as const, name: "Main" } },
+        { output: { external: true as const, kind: "group" as const, name: "Cello" } },
+        { output: { external: true as const, kind: "group" as const, name: "Not here" } },
+        { output: { hardware: "Out 3–4" } },
+        { output: null },
+      ),
+    },
+    { requiredKeys: [], noNullPrototype: true },
+  )
+  .map((parts) => ({ kind: "audio", ...parts }));
+
+export const someContent: fc.Arbitrary<Content> = fc.oneof(
+  someChain.map((chain): Content => ({ kind: "chain", schema: 1, chain })),
+  someProcessor("p1").map((processor): Content => ({ kind: "plugin", schema: 1, processor })),
+  someSavedStrip.map((strip): Content => ({ kind: "strip", schema: 1, strip })),
+);
+
+export const someParts: fc.Arbitrary<PartName[]> = fc.subarray([...PARTS], { minLength: 1 });
+export const someMode = fc.constantFrom(...INSERT_MODES);
+
+/** Ids in order: the same plan each time. */
+export function counter(prefix = "n"): () => string {
+  let next = 0;
+  return () => `${prefix}${next++}`;
+}

@@ -1,0 +1,124 @@
+import { type ParamSpec, type Unit, type Value, clampTo } from "../processors/param-spec";
+import { type Result, fail, ok } from "../result";
+import { beatsOf, findNoteLength, formatNoteLength, isNoteLength } from "./note-length";
+import { type BeatsPerMinute, millisecondsOf } from "./quantities";
+
+/** A number as it stands on screen: the digits, and the unit that is set lighter beside them. */
+export interface Written {
+  readonly text: string;
+  readonly unit: string;
+}
+
+const MINUS = "\u2212";
+const SILENT = `${MINUS}∞`;
+
+/** A number with a true minus sign, no negative zero. */
+export function formatNumber(value: number, decimals: number): string {
+  const text = Math.abs(value).toFixed(decimals);
+  return value < 0 && Number(text) !== 0 ? `${MINUS}${text}` : text;
+}
+
+const signed = (value: number, decimals: number): string => {
+  const text = formatNumber(value, decimals);
+  return value > 0 && Number(text) !== 0 ? `+${text}` : text;
+};
+
+/** Three figures at the most, so that a column of them stays narrow. */
+const figures = (value: number): string => {
+  const size = Math.abs(value);
+  return formatNumber(value, size >= 99.95 ? 0 : size >= 9.995 ? 1 : 2);
+};
+
+const trimmed = (text: string): string => (text.includes(".") ? text.replace(/\.?0+$/, "") : text);
+
+const FORMATS: Record<Unit, (value: number) => Written> = {
+  dB: (v) => ({ text: signed(v, 1), unit: "dB" }),
+  Hz: (v) =>
+    v >= 999.5 ? { text: trimmed(figures(v / 1000)), unit: "kHz" } : { text: trimmed(figures(v)), unit: "Hz" },
+  ms: (v) => ({ text: trimmed(figures(v)), unit: "ms" }),
+  "%": (v) => ({ text: trimmed(formatNumber(v, 1)), unit: "%" }),
+  ":1": (v) => ({ text: formatNumber(v, 1), unit: ":1" }),
+  Q: (v) => ({ text: formatNumber(v, 2), unit: "" }),
+  "dB/oct": (v) => ({ text: formatNumber(v, 0), unit: "dB/oct" }),
+  pan: (v) => ({ text: formatPan(v), unit: "" }),
+  "": (v) => ({ text: trimmed(formatNumber(v, 2)), unit: "" }),
+};
+
+/** −100 is L 100, 0 is C, 100 is R 100. */
+export function formatPan(pan: number): string {
+  const amount = Math.round(Math.abs(pan));
+  return amount === 0 ? "C" : `${pan < 0 ? "L" : "R"} ${amount}`;
+}
+
+/** A level in dB, with −∞ at and below `silence`. */
+export const formatLevel = (level: number, silence: number): string => (level <= silence ? SILENT : signed(level, 1));
+
+/** Writes a value of a parameter. A note length is written as such; `formatHeard` adds its milliseconds. */
+export function formatValue(spec: ParamSpec, value: Value): Written {
+  if (isNoteLength(value)) return { text: formatNoteLength(value), unit: "" };
+  const choice = spec.choices?.find((c) => c.value === value);
+  if (choice) return { text: choice.label, unit: "" };
+  if (spec.silentAtMin && value <= spec.min) return { text: SILENT, unit: spec.unit };
+  return FORMATS[spec.unit](value);
+}
+
+/** For a value that follows the tempo: its milliseconds there; null for one that does not. */
+export const formatHeard = (value: Value, tempo: BeatsPerMinute): Written | null =>
+  isNoteLength(value) ? FORMATS.ms(millisecondsOf(beatsOf(value), tempo)) : null;
+
+export const formatPlain = (spec: ParamSpec, value: Value): string => {
+  const { text, unit } = formatValue(spec, value);
+  return unit === "" || unit === ":1" ? text + unit : `${text} ${unit}`;
+};
+
+const FACTORS: Record<string, Partial<Record<Unit, number>>> = {
+  k: { Hz: 1000, "": 1000 },
+  khz: { Hz: 1000 },
+  hz: { Hz: 1 },
+  s: { ms: 1000 },
+  ms: { ms: 1 },
+  db: { dB: 1 },
+  "%": { "%": 1 },
+  ":1": { ":1": 1 },
+  "db/oct": { "dB/oct": 1 },
+};
+
+function parsePan(text: string): number | null {
+  const match = /^(?:(c)|([lr])\s*(\d+(?:\.\d+)?)?)$/.exec(text);
+  if (!match) return null;
+  if (match[1]) return 0;
+  return (match[2] === "l" ? -1 : 1) * Number(match[3] ?? 100);
+}
+
+function parseQuantity(spec: ParamSpec, text: string): number | null {
+  const match = /^([+-]?(?:\d+\.?\d*|\.\d+))\s*([a-z%:/1]*)$/.exec(text);
+  if (!match) return null;
+  const factor = match[2] ? FACTORS[match[2]]?.[spec.unit] : 1;
+  return factor === undefined ? null : Number(match[1]) * factor;
+}
+
+/**
+ * Reads what a person typed for a parameter: "1.5k", "−3", "2:1", "L 30", "1/8 dotted", "-inf", "on". Numbers out of
+ * range are clamped, as a control does. The error is a sentence.
+ */
+export function parseValue(spec: ParamSpec, typed: string): Result<Value, string> {
+  const text = typed
+    .trim()
+    .toLowerCase()
+    .replaceAll(MINUS, "-")
+    .replace(/(\d),(\d)/, "$1.$2");
+  const choice = spec.choices?.find((c) => c.label.toLowerCase() === text);
+  if (choice) return ok(choice.value);
+  if (spec.choices && spec.unit !== "dB/oct")
+    return fail(`${spec.name} is one of ${spec.choices.map((c) => c.label).join(", ")}.`);
+  const note = spec.mayFollowTempo ? findNoteLength(text) : null;
+  if (note) return ok(note);
+  if (spec.silentAtMin && /^-(inf|∞)/.test(text)) return ok(spec.min);
+  const number = (spec.unit === "pan" ? parsePan(text) : null) ?? parseQuantity(spec, text);
+  if (number === null)
+    return fail(`“${typed.trim()}” is not a value for ${spec.name}; try ${formatPlain(spec, spec.default)}.`);
+  const clamped = clampTo(spec, number);
+  if (!spec.choices) return ok(clamped);
+  const nearest = spec.choices.reduce((a, b) => (Math.abs(b.value - clamped) < Math.abs(a.value - clamped) ? b : a));
+  return ok(nearest.value);
+}

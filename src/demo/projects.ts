@@ -1,0 +1,297 @@
+import type { Chain } from "@/core/chains/chain";
+import type { Project } from "@/core/projects/project";
+import { chainOf } from "@/core/presets/preset";
+import { type Strip, type StripKind, createStrip } from "@/core/strips/strip";
+import { DEMO_PRESETS } from "./presets";
+import { chain, comp, delay, eq, loaded, note } from "./settings";
+import type { Value } from "@/core/processors/param-spec";
+
+interface StripLine {
+  readonly id: string;
+  readonly kind?: StripKind;
+  readonly name: string;
+  readonly to?: string;
+  readonly input?: string;
+  readonly stereo?: boolean;
+  readonly inserts?: Chain;
+  readonly fader: number;
+  readonly pan?: number;
+}
+
+function strip({
+  id,
+  kind = "audio",
+  name,
+  to = "main",
+  input = "",
+  stereo = false,
+  inserts,
+  fader,
+  pan = 0,
+}: StripLine): Strip {
+  const output = kind === "main" ? { hardware: "Out 1–2" } : { strip: to };
+  const blank = createStrip(id, kind, { name }, output);
+  const channels = stereo ? ("stereo" as const) : ("mono" as const);
+  return {
+    ...blank,
+    source: kind === "audio" ? { type: "input", channels, input, gain: 0, inverted: false } : blank.source,
+    inserts: inserts ?? blank.inserts,
+    level: { fader, mute: false },
+    pan: { pan, width: 100 },
+  };
+}
+
+type Turned = readonly (readonly [at: number, param: string, value: Value])[];
+
+/** The newest version of a preset of the library, with what was turned since. */
+function kept(id: string, turned: Turned = []): Chain {
+  const preset = DEMO_PRESETS.find((p) => p.id === id);
+  const content = preset?.versions.at(-1);
+  if (!preset || !content) throw new Error(`The demo has no preset ${id}`);
+  return loaded(chainOf(content), { preset: id, version: preset.versions.length, name: preset.name }, turned);
+}
+
+const project = (
+  id: string,
+  name: string,
+  artist: string,
+  tempo: number,
+  key: string,
+  strips: readonly StripLine[],
+): Project => ({
+  schema: 1,
+  id,
+  name,
+  artist,
+  client: artist,
+  song: name,
+  tempo,
+  meter: { beats: 4, unit: 4 },
+  key,
+  sampleRate: 48_000,
+  strips: strips.map(strip),
+});
+
+export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Project])[] = [
+  [
+    "2026-11-24T18:00:00.000Z",
+    project("salt-lanterns", "Salt Lanterns", "Copper Heron", 92, "D minor", [
+      {
+        id: "strings",
+        kind: "group",
+        name: "Strings",
+        fader: -2,
+        inserts: chain(
+          eq([
+            ["low cut", 35, 12],
+            ["bell", 280, -1.5, 0.8],
+          ]),
+          comp(-14, 1.8, { attack: 30, release: 200 }),
+        ),
+      },
+      {
+        id: "nyckelharpa",
+        name: "Nyckelharpa",
+        to: "strings",
+        input: "In 1",
+        fader: -3,
+        pan: -12,
+        inserts: kept("nyckelharpa-kept"),
+      },
+      { id: "cello", name: "Cello", to: "strings", input: "In 2", fader: -4.5, pan: 15 },
+      {
+        id: "harmonium",
+        name: "Harmonium",
+        input: "In 3–4",
+        stereo: true,
+        fader: -6,
+        inserts: kept("harmonium-softened", [[0, "band2.gain", -6]]),
+      },
+      {
+        id: "drum",
+        kind: "group",
+        name: "Drum",
+        fader: -2.5,
+        inserts: chain(comp(-16, 3, { attack: 25, release: 80 })),
+      },
+      {
+        id: "drum-close",
+        name: "Frame drum close",
+        to: "drum",
+        input: "In 5",
+        fader: -1.5,
+        inserts: kept("frame-drum-close"),
+      },
+      {
+        id: "drum-rim",
+        name: "Frame drum rim",
+        to: "drum",
+        input: "In 6",
+        fader: -8,
+        pan: 30,
+        inserts: kept("rim-and-air"),
+      },
+      {
+        id: "drum-far",
+        name: "Frame drum far",
+        to: "drum",
+        input: "In 7–8",
+        stereo: true,
+        fader: -10,
+        inserts: kept("room-pair-far", [
+          [1, "threshold", -26],
+          [1, "ratio", 3],
+        ]),
+      },
+      { id: "voice", name: "Voice", input: "In 9", fader: -1, inserts: kept("voice-forward", [[2, "threshold", -24]]) },
+      { id: "eighths", kind: "return", name: "Eighths", fader: -7, inserts: kept("eighths-left-right") },
+      {
+        id: "echo",
+        kind: "return",
+        name: "Long echo",
+        fader: -11,
+        inserts: chain(delay([[note("1/2"), 0, 0]], { dry: -60, wet: 0, feedback: 50, damping: 1500 })),
+      },
+      { id: "main", kind: "main", name: "Main", fader: 0, inserts: kept("main-quiet-hand") },
+    ]),
+  ],
+  [
+    "2026-11-20T10:00:00.000Z",
+    project("neap-tide", "Neap Tide", "Tidal Clocks", 118, "F lydian", [
+      { id: "mallets", kind: "group", name: "Mallets", fader: -1.5 },
+      {
+        id: "vibes-low",
+        name: "Vibraphone low",
+        to: "mallets",
+        input: "In 1",
+        fader: -2,
+        pan: -25,
+        inserts: kept("vibraphone-halo"),
+      },
+      {
+        id: "vibes-high",
+        name: "Vibraphone high",
+        to: "mallets",
+        input: "In 2",
+        fader: -3.5,
+        pan: 25,
+        inserts: kept("vibraphone-halo", [[1, "wet", -14]]),
+      },
+      { id: "bowed-bars", name: "Bowed bars", to: "mallets", input: "In 3", fader: -9, pan: 10 },
+      { id: "patch-bass", name: "Patch bass", input: "In 5", fader: -3, inserts: kept("patch-bass-held") },
+      {
+        id: "patch-line",
+        name: "Patch line",
+        input: "In 6",
+        fader: -6.5,
+        pan: -8,
+        inserts: chain(
+          eq([
+            ["low cut", 200, 12],
+            ["bell", 1500, 3, 1.2],
+          ]),
+        ),
+      },
+      { id: "patch-noise", name: "Patch noise", input: "In 7–8", stereo: true, fader: -14 },
+      {
+        id: "clock-ticks",
+        name: "Clock ticks",
+        input: "In 9",
+        fader: -12,
+        pan: 40,
+        inserts: chain(
+          eq([["low cut", 600, 24]]),
+          delay(
+            [
+              [note("1/16"), -6, -70],
+              [note("1/8"), -9, 70],
+            ],
+            { wet: -12, feedback: 15 },
+          ),
+        ),
+      },
+      {
+        id: "eighths",
+        kind: "return",
+        name: "Eighths",
+        fader: -8,
+        inserts: kept("eighths-left-right", [[0, "feedback", 40]]),
+      },
+      { id: "main", kind: "main", name: "Main", fader: -0.5, inserts: chain(comp(-10, 1.5, { attack: 30, knee: 10 })) },
+    ]),
+  ],
+  [
+    "2026-11-24T16:30:00.000Z",
+    project("tidemill-tour", "The Tidemill tour", "Moss & Meridian", 60, "", [
+      {
+        id: "narrator",
+        name: "Narrator",
+        input: "In 1",
+        fader: 0,
+        inserts: kept("narrator-close", [
+          [0, "band2.gain", -9],
+          [2, "wet", -30],
+        ]),
+      },
+      { id: "miller", name: "The miller", input: "In 2", fader: -1.5, pan: -10, inserts: kept("telephone-tour") },
+      {
+        id: "captions",
+        name: "Captions",
+        input: "In 1",
+        fader: -2,
+        inserts: chain(comp(-30, 6, { attack: 6, release: 90 })),
+      },
+      { id: "wheel", name: "Mill wheel", input: "Field 1–2", stereo: true, fader: -11 },
+      {
+        id: "water",
+        name: "Water, below the sluice",
+        input: "Field 3–4",
+        stereo: true,
+        fader: -16,
+        inserts: chain(
+          eq([
+            ["low cut", 90, 12],
+            ["high shelf", 5000, -3],
+          ]),
+        ),
+      },
+      { id: "steps", name: "Steps on the stair", input: "Field 5", fader: -13, pan: 22 },
+      { id: "gallery", kind: "return", name: "Gallery", fader: -9, inserts: kept("gallery-echo") },
+      { id: "main", kind: "main", name: "Main", fader: 0 },
+    ]),
+  ],
+  [
+    "2026-11-11T18:30:00.000Z",
+    project("slate-and-rain", "Slate and Rain", "The Quarry Choir", 72, "G minor", [
+      { id: "choir", kind: "group", name: "Choir", fader: -1, inserts: kept("choir-four-parts") },
+      { id: "soprano", name: "Soprano", to: "choir", input: "In 1", fader: -3, pan: -45 },
+      { id: "alto", name: "Alto", to: "choir", input: "In 2", fader: -2.5, pan: -15 },
+      { id: "tenor", name: "Tenor", to: "choir", input: "In 3", fader: -2.5, pan: 15 },
+      {
+        id: "bass",
+        name: "Bass",
+        to: "choir",
+        input: "In 4",
+        fader: -2,
+        pan: 45,
+        inserts: chain(eq([["low shelf", 110, 2]])),
+      },
+      { id: "quintet", kind: "group", name: "Quintet", fader: -2, inserts: kept("quintet-blend") },
+      {
+        id: "trumpets",
+        name: "Trumpets",
+        to: "quintet",
+        input: "In 5–6",
+        stereo: true,
+        fader: -5,
+        pan: -20,
+        inserts: chain(comp(-16, 8, { attack: 2, release: 60, knee: 2 })),
+      },
+      { id: "horn", name: "Horn", to: "quintet", input: "In 7", fader: -4, pan: 10 },
+      { id: "trombone", name: "Trombone", to: "quintet", input: "In 8", fader: -4.5, pan: 25 },
+      { id: "tuba", name: "Tuba", to: "quintet", input: "In 9", fader: -5, pan: 5 },
+      { id: "nave", name: "Nave pair", input: "In 11–12", stereo: true, fader: -8, inserts: kept("room-pair-far") },
+      { id: "main", kind: "main", name: "Main", fader: 0, inserts: kept("main-quiet-hand") },
+    ]),
+  ],
+];

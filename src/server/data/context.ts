@@ -1,0 +1,60 @@
+import { EventEmitter } from "node:events";
+import { randomBytes } from "node:crypto";
+import type { Knex } from "knex";
+import { openDatabase } from "./database";
+import { type FolderLock, lockFolder } from "./lock";
+
+/** A record that changed, as windows and indexes hear of it. */
+export interface ChangedRecord {
+  readonly kind: "preset" | "folder" | "project";
+  readonly id: string;
+}
+
+/** What every use-case is handed: the store, the clock, new ids, and the ear of the other windows. */
+export interface Context {
+  readonly db: Knex;
+  readonly folder: string;
+  readonly now: () => Date;
+  readonly mint: () => string;
+  readonly events: EventEmitter<{ change: [{ seq: number; records: readonly ChangedRecord[] }] }>;
+}
+
+export interface OpenContext extends Context {
+  readonly close: () => Promise<void>;
+}
+
+/** 96 random bits: no two meet. */
+export const mintId = (): string => randomBytes(12).toString("base64url");
+
+/** Takes the folder's lock, opens and migrates the database. Throws `FolderInUse` or `DatabaseRefused`. */
+export async function openContext(folder: string): Promise<OpenContext> {
+  const lock: FolderLock = lockFolder(folder, `process ${process.pid}`);
+  try {
+    const db = await openDatabase(folder, new Date());
+    const events = new EventEmitter<{ change: [{ seq: number; records: readonly ChangedRecord[] }] }>();
+    events.setMaxListeners(200);
+    const close = async () => {
+      await db.destroy();
+      lock.release();
+    };
+    return { db, folder, now: () => new Date(), mint: mintId, events, close };
+  } catch (error) {
+    lock.release();
+    throw error;
+  }
+}
+
+const SHARED = Symbol.for("diathesis.context");
+type Shared = typeof globalThis & { [SHARED]?: Context };
+
+/** The server before Next and the route handlers are built apart and meet here. */
+export function shareContext(context: Context): void {
+  (globalThis as Shared)[SHARED] = context;
+}
+
+export function sharedContext(): Context {
+  const context = (globalThis as Shared)[SHARED];
+  if (!context)
+    throw new Error("The store is opened by the server before Next: start it by npm start or npm run demo.");
+  return context;
+}

@@ -1,0 +1,94 @@
+import { mkdirSync } from "node:fs";
+import { join } from "node:path";
+import knex, { type Knex } from "knex";
+import { MIGRATIONS } from "./migrations";
+
+export const DATABASE_FILE = "diathesis.db";
+
+/** Set on every connection and read back: the build's defaults could lose what was acknowledged. */
+const PRAGMAS: readonly [name: string, value: string, reads: unknown][] = [
+  ["journal_mode", "WAL", "wal"],
+  ["synchronous", "FULL", 2],
+  ["foreign_keys", "ON", 1],
+  ["busy_timeout", "5000", 5000],
+  ["cache_size", "-65536", -65_536],
+  ["wal_autocheckpoint", "10000", 10_000],
+];
+
+interface RawConnection {
+  pragma(source: string, options: { simple: true }): unknown;
+}
+
+/** Throws when the database did not take a setting that durability rests on. */
+export function setPragmas(connection: RawConnection): void {
+  for (const [name, value, reads] of PRAGMAS) {
+    connection.pragma(`${name} = ${value}`, { simple: true });
+    const now = connection.pragma(name, { simple: true });
+    if (now !== reads) throw new Error(`The database did not take ${name} = ${value}; it says ${String(now)}.`);
+  }
+}
+
+/** One connection: SQLite has one writer, and a transaction then sees only itself. */
+export function connect(file: string): Knex {
+  return knex({
+    client: "better-sqlite3",
+    connection: { filename: file },
+    useNullAsDefault: true,
+    pool: {
+      min: 1,
+      max: 1,
+      afterCreate: (connection: RawConnection, done: (error: Error | null, connection: RawConnection) => void) => {
+        try {
+          setPragmas(connection);
+          done(null, connection);
+        } catch (error) {
+          done(error as Error, connection);
+        }
+      },
+    },
+  });
+}
+
+const source = {
+  getMigrations: () => Promise.resolve([...MIGRATIONS]),
+  getMigrationName: (m: (typeof MIGRATIONS)[number]) => m.name,
+  getMigration: (m: (typeof MIGRATIONS)[number]) => Promise.resolve(m),
+};
+
+/** Why a database cannot be opened, in words for the person who started the server. */
+export class DatabaseRefused extends Error {}
+
+async function appliedMigrations(db: Knex): Promise<readonly string[]> {
+  if (!(await db.schema.hasTable("knex_migrations"))) return [];
+  return (await db<{ name: string }>("knex_migrations").select("name")).map((row) => row.name);
+}
+
+/**
+ * Opens the database of a data folder and brings it up to date; beforehand a copy of it is laid beside it. Throws
+ * `DatabaseRefused`, with nothing changed, when it comes from a newer Diathesis.
+ */
+export async function openDatabase(folder: string, now: Date): Promise<Knex> {
+  mkdirSync(folder, { recursive: true });
+  const db = connect(join(folder, DATABASE_FILE));
+  try {
+    const applied = await appliedMigrations(db);
+    const known = MIGRATIONS.map((m) => m.name);
+    const newer = applied.filter((name) => !known.includes(name));
+    if (newer.length > 0)
+      throw new DatabaseRefused(
+        `The library in ${folder} was written by a newer Diathesis (${newer.join(", ")}). Start that one; nothing was changed.`,
+      );
+    if (applied.length > 0 && applied.length < known.length) await keepCopy(db, folder, now);
+    await db.migrate.latest({ migrationSource: source });
+    return db;
+  } catch (error) {
+    await db.destroy();
+    throw error;
+  }
+}
+
+async function keepCopy(db: Knex, folder: string, now: Date): Promise<void> {
+  const copies = join(folder, "copies");
+  mkdirSync(copies, { recursive: true });
+  await db.raw("VACUUM INTO ?", [join(copies, `before-migration-${now.toISOString().replaceAll(":", "-")}.db`)]);
+}

@@ -1,0 +1,116 @@
+import type { Knex } from "knex";
+
+interface NamedMigration {
+  readonly name: string;
+  readonly up: (db: Knex) => Promise<void>;
+  readonly down: (db: Knex) => Promise<void>;
+}
+
+/** Append only: what has been applied somewhere is never edited. */
+export const MIGRATIONS: readonly NamedMigration[] = [
+  {
+    name: "001-library-and-projects",
+    up: async (db) => {
+      for (const statement of FIRST.split(";").map((s) => s.trim())) if (statement !== "") await db.raw(statement);
+    },
+    down: () => Promise.reject(new Error("Migrations go forward only; take the copy that was made beforehand.")),
+  },
+];
+
+/*
+ * Documents stand apart from the rows that lists scan. A preset's row number is its number in the search index, which
+ * holds no text of its own.
+ */
+const FIRST = `
+  CREATE TABLE documents (id INTEGER PRIMARY KEY, body TEXT NOT NULL);
+
+  CREATE TABLE folders (
+    id TEXT PRIMARY KEY,
+    name TEXT NOT NULL,
+    parent TEXT REFERENCES folders(id)
+  );
+  CREATE UNIQUE INDEX folders_by_place ON folders (coalesce(parent, ''), name);
+
+  CREATE TABLE presets (
+    row INTEGER PRIMARY KEY AUTOINCREMENT,
+    id TEXT NOT NULL UNIQUE,
+    kind TEXT NOT NULL,
+    folder TEXT REFERENCES folders(id),
+    sort_name TEXT NOT NULL,
+    card TEXT NOT NULL,
+    card_revision INTEGER NOT NULL,
+    version INTEGER NOT NULL,
+    saved_at TEXT NOT NULL,
+    used_at TEXT,
+    touched_at TEXT NOT NULL,
+    binned_at TEXT
+  );
+  CREATE INDEX presets_by_touch ON presets (touched_at DESC, row DESC) WHERE binned_at IS NULL;
+  CREATE INDEX presets_by_name ON presets (sort_name, row) WHERE binned_at IS NULL;
+  CREATE INDEX presets_by_folder ON presets (folder) WHERE binned_at IS NULL;
+
+  CREATE TABLE preset_tags (
+    preset INTEGER NOT NULL REFERENCES presets(row),
+    tag TEXT NOT NULL,
+    PRIMARY KEY (tag, preset)
+  ) WITHOUT ROWID;
+
+  CREATE TABLE preset_versions (
+    preset TEXT NOT NULL REFERENCES presets(id),
+    version INTEGER NOT NULL,
+    document INTEGER NOT NULL REFERENCES documents(id),
+    fingerprint TEXT NOT NULL,
+    saved_at TEXT NOT NULL,
+    name TEXT,
+    PRIMARY KEY (preset, version)
+  ) WITHOUT ROWID;
+  CREATE INDEX versions_by_fingerprint ON preset_versions (fingerprint);
+
+  CREATE VIRTUAL TABLE preset_search USING fts5(
+    name, tags, purpose, origin,
+    content='', contentless_delete=1, tokenize="unicode61 remove_diacritics 2", prefix='1 2 3'
+  );
+
+  CREATE TABLE projects (
+    id TEXT PRIMARY KEY,
+    kind TEXT NOT NULL CHECK (kind IN ('project', 'draft')),
+    name TEXT NOT NULL,
+    artist TEXT NOT NULL,
+    client TEXT NOT NULL,
+    song TEXT NOT NULL,
+    tempo REAL NOT NULL,
+    sample_rate INTEGER NOT NULL,
+    strips INTEGER NOT NULL,
+    revision INTEGER NOT NULL,
+    changed_at TEXT NOT NULL,
+    draft_preset TEXT,
+    draft_version INTEGER,
+    document INTEGER NOT NULL REFERENCES documents(id)
+  );
+
+  CREATE TABLE revisions (
+    project TEXT NOT NULL REFERENCES projects(id),
+    n INTEGER NOT NULL,
+    at TEXT NOT NULL,
+    label TEXT NOT NULL,
+    steps TEXT NOT NULL,
+    undoes INTEGER,
+    redoes INTEGER,
+    PRIMARY KEY (project, n)
+  ) WITHOUT ROWID;
+
+  CREATE TABLE uses (
+    project TEXT NOT NULL REFERENCES projects(id),
+    strip TEXT NOT NULL,
+    preset TEXT NOT NULL,
+    version INTEGER NOT NULL,
+    PRIMARY KEY (preset, project, strip)
+  ) WITHOUT ROWID;
+  CREATE INDEX uses_by_project ON uses (project);
+
+  CREATE TABLE changes (
+    seq INTEGER PRIMARY KEY AUTOINCREMENT,
+    at TEXT NOT NULL,
+    records TEXT NOT NULL
+  )
+`;

@@ -1,0 +1,25 @@
+import type { Knex } from "knex";
+import type { ChangedRecord, Context } from "./context";
+
+/** Either the database or a transaction of it. */
+export type Executor = Knex | Knex.Transaction;
+
+/**
+ * Does work in one transaction, which also gets its row in the change sequence. What the work notes is told to the other
+ * windows once it is on disk. When the work throws, nothing has happened.
+ */
+export async function inTransaction<T>(
+  context: Context,
+  work: (tx: Knex.Transaction, note: (record: ChangedRecord) => void) => Promise<T>,
+): Promise<T> {
+  const records: ChangedRecord[] = [];
+  let seq = 0;
+  const result = await context.db.transaction(async (tx) => {
+    const value = await work(tx, (record) => records.push(record));
+    if (records.length > 0)
+      [seq = 0] = await tx("changes").insert({ at: context.now().toISOString(), records: JSON.stringify(records) });
+    return value;
+  });
+  if (records.length > 0) context.events.emit("change", { seq, records });
+  return result;
+}

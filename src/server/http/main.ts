@@ -1,0 +1,77 @@
+import { randomBytes } from "node:crypto";
+import { type IncomingMessage, type ServerResponse, createServer } from "node:http";
+import { resolve } from "node:path";
+import next from "next";
+import { openContext, shareContext } from "../data/context";
+import { DatabaseRefused } from "../data/database";
+import { FolderInUse } from "../data/lock";
+import { readBody, replay } from "./body";
+import { type Refusal, checkHeaders, contentPolicy, tooLarge } from "./gate";
+
+const PORT = Number(process.env.PORT ?? 4747);
+const HOST = "127.0.0.1";
+const FOLDER = resolve(process.env.DIATHESIS_DATA ?? ".data/library");
+
+type Handler = (request: IncomingMessage, response: ServerResponse) => Promise<void>;
+
+function answerRefusal(request: IncomingMessage, response: ServerResponse, { status, body }: Refusal): void {
+  // What is still under way is not read: the connection ends with the answer.
+  response.writeHead(status, { "Content-Type": "application/json; charset=utf-8", Connection: "close" });
+  response.end(JSON.stringify(body), () => request.socket.destroySoon());
+}
+
+async function answer(request: IncomingMessage, response: ServerResponse, handle: Handler): Promise<void> {
+  const refusal = checkHeaders(request.headers, PORT);
+  if (refusal) return answerRefusal(request, response, refusal);
+  const policy = contentPolicy(randomBytes(16).toString("base64"));
+  request.headers["content-security-policy"] = policy;
+  response.setHeader("Content-Security-Policy", policy);
+  response.setHeader("X-Content-Type-Options", "nosniff");
+  response.setHeader("Referrer-Policy", "no-referrer");
+  if (request.method === "GET" || request.method === "HEAD") return handle(request, response);
+  const body = await readBody(request);
+  if ("cut" in body) return;
+  if ("tooLarge" in body) return answerRefusal(request, response, tooLarge());
+  return handle(replay(request, body.whole), response);
+}
+
+/** A message for the person at the terminal, without a stack. */
+function giveUp(message: string): never {
+  console.error(message);
+  process.exit(1);
+}
+
+async function main(): Promise<void> {
+  const context = await openContext(FOLDER).catch((error: unknown) => {
+    if (error instanceof FolderInUse || error instanceof DatabaseRefused) giveUp(error.message);
+    throw error;
+  });
+  shareContext(context);
+  const app = next({ dev: false, hostname: HOST, port: PORT, dir: process.cwd() });
+  await app.prepare();
+  const handle: Handler = app.getRequestHandler();
+  const server = createServer((request, response) => {
+    answer(request, response, handle).catch((error: unknown) => {
+      console.error(error);
+      if (!response.headersSent) response.writeHead(500, { "Content-Type": "application/json" });
+      response.end(
+        JSON.stringify({ error: { code: "internal", message: "Something went wrong inside. Nothing was lost." } }),
+      );
+    });
+  });
+  server.on("error", (error: NodeJS.ErrnoException) => {
+    if (error.code === "EADDRINUSE") giveUp(`Port ${PORT} is taken. Close what uses it, or set PORT to another.`);
+    throw error;
+  });
+  server.listen(PORT, HOST, () => console.log(`Diathesis is at http://${HOST}:${PORT}  (data in ${FOLDER})`));
+  for (const signal of ["SIGINT", "SIGTERM"] as const)
+    process.once(signal, () => {
+      server.closeAllConnections();
+      server.close(() => void context.close().then(() => process.exit(0)));
+    });
+}
+
+main().catch((error: unknown) => {
+  console.error(error);
+  process.exit(1);
+});

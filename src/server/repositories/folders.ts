@@ -1,0 +1,44 @@
+import type { Folder } from "@/contracts/records";
+import type { Executor } from "../data/transaction";
+
+interface FolderRow {
+  readonly id: string;
+  readonly name: string;
+  readonly parent: string | null;
+}
+
+/** All folders, parents before children by name, with the presets in and below each. */
+export async function listFolders(db: Executor): Promise<readonly Folder[]> {
+  const rows = await db<FolderRow>("folders").select("id", "name", "parent").orderBy("name");
+  const counts = (await db("presets")
+    .whereNull("binned_at")
+    .whereNotNull("folder")
+    .groupBy("folder")
+    .select("folder")
+    .count({ n: "*" })) as { folder: string; n: number }[];
+  const own = new Map(counts.map((row) => [row.folder, row.n]));
+  const below = (id: string): number =>
+    (own.get(id) ?? 0) + rows.filter((r) => r.parent === id).reduce((sum, r) => sum + below(r.id), 0);
+  const under = (parent: string | null): Folder[] =>
+    rows.filter((r) => r.parent === parent).flatMap((r) => [{ ...r, count: below(r.id) }, ...under(r.id)]);
+  return under(null);
+}
+
+export const findFolder = async (db: Executor, id: string): Promise<FolderRow | null> =>
+  (await db<FolderRow>("folders").where({ id }).first("id", "name", "parent")) ?? null;
+
+export async function findFolderByName(db: Executor, name: string, parent: string | null): Promise<FolderRow | null> {
+  return (await db<FolderRow>("folders").where({ name, parent }).first("id", "name", "parent")) ?? null;
+}
+
+export const insertFolder = (db: Executor, folder: FolderRow): Promise<unknown> => db("folders").insert(folder);
+
+/** The folder and all below it. */
+export async function folderWithDescendants(db: Executor, id: string): Promise<readonly string[]> {
+  const rows = (await db.raw(
+    `WITH RECURSIVE below(id) AS (SELECT id FROM folders WHERE id = ? UNION SELECT f.id FROM folders f JOIN below ON f.parent = below.id)
+     SELECT id FROM below`,
+    [id],
+  )) as { id: string }[];
+  return rows.map((row) => row.id);
+}

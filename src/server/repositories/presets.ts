@@ -1,0 +1,284 @@
+import type { Knex } from "knex";
+import type { PresetQuery } from "@/contracts/endpoints";
+import type { PresetRow, VersionRow } from "@/contracts/records";
+import { type Card, type Content, type PresetKind, chainOf } from "@/core/presets/preset";
+import { fingerprint } from "@/core/presets/fingerprint";
+import { processorName, processorsOf } from "@/core/chains/chain";
+import type { Executor } from "../data/transaction";
+import { insertDocument } from "./documents";
+import { folderWithDescendants } from "./folders";
+
+interface StoredPreset {
+  readonly row: number;
+  readonly id: string;
+  readonly kind: PresetKind;
+  readonly card: string;
+  readonly card_revision: number;
+  readonly version: number;
+  readonly saved_at: string;
+  readonly used_at: string | null;
+  readonly body: string;
+}
+
+const toRow = (stored: StoredPreset): PresetRow => ({
+  id: stored.id,
+  kind: stored.kind,
+  card: JSON.parse(stored.card) as Card,
+  cardRevision: stored.card_revision,
+  version: stored.version,
+  content: JSON.parse(stored.body) as Content,
+  savedAt: stored.saved_at,
+  usedAt: stored.used_at,
+});
+
+/** Names in the order in which a person files them: no case, no accents. */
+const sortName = (name: string): string => name.normalize("NFKD").replace(/\p{M}/gu, "").toLowerCase();
+
+const withDocuments = (db: Executor): Knex.QueryBuilder =>
+  db("presets as p")
+    .join("preset_versions as v", (join) => join.on("v.preset", "p.id").andOn("v.version", "p.version"))
+    .join("documents as d", "d.id", "v.document")
+    .select("p.row", "p.id", "p.kind", "p.card", "p.card_revision", "p.version", "p.saved_at", "p.used_at", "d.body");
+
+/** null for one that is not there or is in the bin. */
+export async function findPreset(db: Executor, id: string): Promise<PresetRow | null> {
+  const stored = (await withDocuments(db).where("p.id", id).whereNull("p.binned_at").first()) as
+    | StoredPreset
+    | undefined;
+  return stored ? toRow(stored) : null;
+}
+
+export interface PresetVersion {
+  readonly version: number;
+  readonly savedAt: string;
+  readonly content: Content;
+}
+
+/** A version of a preset, also of one in the bin: what was applied from it can still be compared. */
+export async function findVersion(db: Executor, id: string, version: number): Promise<PresetVersion | null> {
+  const row = (await db("preset_versions as v")
+    .join("documents as d", "d.id", "v.document")
+    .where({ "v.preset": id, "v.version": version })
+    .first("v.version", "v.saved_at", "d.body")) as { version: number; saved_at: string; body: string } | undefined;
+  return row ? { version: row.version, savedAt: row.saved_at, content: JSON.parse(row.body) as Content } : null;
+}
+
+export async function listVersions(db: Executor, id: string): Promise<readonly VersionRow[]> {
+  const rows = (await db("preset_versions")
+    .where({ preset: id })
+    .orderBy("version", "desc")
+    .select("version", "saved_at", "fingerprint", "name")) as {
+    version: number;
+    saved_at: string;
+    fingerprint: string;
+    name: string | null;
+  }[];
+  return rows.map(({ saved_at, ...row }) => ({ ...row, savedAt: saved_at }));
+}
+
+export interface NewPresetRecord {
+  readonly id: string;
+  readonly content: Content;
+  readonly card: Card;
+  readonly at: string;
+  readonly usedAt?: string | null;
+}
+
+export async function insertPreset(
+  db: Executor,
+  { id, content, card, at, usedAt = null }: NewPresetRecord,
+): Promise<void> {
+  const [row] = await db("presets").insert({
+    id,
+    kind: content.kind,
+    folder: card.folder,
+    sort_name: sortName(card.name),
+    card: JSON.stringify(card),
+    card_revision: 1,
+    version: 1,
+    saved_at: at,
+    used_at: usedAt,
+    touched_at: usedAt ?? at,
+  });
+  await insertVersion(db, { id, version: 1, content, at });
+  await indexCard(db, row as number, card, content);
+}
+
+interface VersionRecord {
+  readonly id: string;
+  readonly version: number;
+  readonly content: Content;
+  readonly at: string;
+}
+
+async function insertVersion(db: Executor, { id, version, content, at }: VersionRecord): Promise<void> {
+  const document = await insertDocument(db, content);
+  await db("preset_versions").insert({
+    preset: id,
+    version,
+    document,
+    fingerprint: fingerprint(content),
+    saved_at: at,
+  });
+}
+
+/** Appends a version; the earlier ones stay. */
+export async function appendVersion(db: Executor, record: VersionRecord): Promise<void> {
+  await insertVersion(db, record);
+  await db("presets")
+    .where({ id: record.id })
+    .update({ version: record.version, saved_at: record.at, touched_at: record.at });
+  const { row, card } = (await db("presets").where({ id: record.id }).first("row", "card")) as {
+    row: number;
+    card: string;
+  };
+  await indexCard(db, row, JSON.parse(card) as Card, record.content);
+}
+
+export async function updateCard(db: Executor, preset: PresetRow, card: Card): Promise<void> {
+  await db("presets")
+    .where({ id: preset.id })
+    .update({
+      card: JSON.stringify(card),
+      folder: card.folder,
+      sort_name: sortName(card.name),
+      card_revision: preset.cardRevision + 1,
+    });
+  const { row } = (await db("presets").where({ id: preset.id }).first("row")) as { row: number };
+  await indexCard(db, row, card, preset.content);
+}
+
+export const binPreset = (db: Executor, id: string, at: string): Promise<number> =>
+  db("presets").where({ id }).whereNull("binned_at").update({ binned_at: at });
+
+export const touchPresets = (db: Executor, ids: readonly string[], at: string): Promise<number> =>
+  db("presets")
+    .whereIn("id", [...ids])
+    .update({ used_at: at, touched_at: at });
+
+async function indexCard(db: Executor, row: number, card: Card, content: Content): Promise<void> {
+  const inside = processorsOf(chainOf(content)).map(processorName);
+  const origin = Object.values(card.origin).filter((word) => word !== undefined);
+  await db.raw("DELETE FROM preset_search WHERE rowid = ?", [row]);
+  await db.raw("INSERT INTO preset_search (rowid, name, tags, purpose, origin) VALUES (?, ?, ?, ?, ?)", [
+    row,
+    card.name,
+    card.tags.join(" "),
+    `${card.purpose} ${inside.join(" ")}`,
+    origin.join(" "),
+  ]);
+  await db("preset_tags").where({ preset: row }).delete();
+  if (card.tags.length > 0)
+    await db("preset_tags").insert([...new Set(card.tags)].map((tag) => ({ preset: row, tag })));
+}
+
+/** Every word of the search must begin a word of the card; null for a search without words. */
+export function matchExpression(q: string): string | null {
+  const words = q.normalize("NFKC").match(/[\p{L}\p{N}\p{M}]+/gu) ?? [];
+  return words.length === 0 ? null : words.map((word) => `"${word}"*`).join(" ");
+}
+
+const DEFAULT_PAGE = 60;
+
+async function filtered(db: Executor, query: PresetQuery): Promise<() => Knex.QueryBuilder> {
+  const folders = query.folder ? await folderWithDescendants(db, query.folder) : null;
+  const match = query.q ? matchExpression(query.q) : null;
+  return () => {
+    const presets = db("presets as p").whereNull("p.binned_at");
+    if (query.kind) void presets.where("p.kind", query.kind);
+    if (folders) void presets.whereIn("p.folder", [...folders]);
+    if (query.tag) void presets.whereIn("p.row", db("preset_tags").where({ tag: query.tag }).select("preset"));
+    if (match)
+      void presets.joinRaw("JOIN preset_search s ON s.rowid = p.row").whereRaw("preset_search MATCH ?", [match]);
+    return presets;
+  };
+}
+
+/** How names weigh against tags, purpose and origin when hits are ranked. */
+const RANK = "bm25(preset_search, 10, 4, 2, 1), p.touched_at DESC, p.row";
+
+/** An earlier page's end, as `next` hands it out; what cannot be read is the first page. */
+function parseCursor(after: string | undefined): readonly [string | number, number] | null {
+  try {
+    const cursor: unknown = JSON.parse(Buffer.from(after ?? "", "base64url").toString());
+    return Array.isArray(cursor) && cursor.length === 2 ? (cursor as [string | number, number]) : null;
+  } catch {
+    return null;
+  }
+}
+
+const writeCursor = (cursor: readonly [string | number, number]): string =>
+  Buffer.from(JSON.stringify(cursor)).toString("base64url");
+
+export interface Page {
+  readonly items: readonly PresetRow[];
+  readonly total: number;
+  readonly next: string | null;
+  readonly facets: { readonly kinds: Record<string, number>; readonly tags: Record<string, number> };
+}
+
+/** A page of presets. Lists go by the last row seen; ranked hits by how many were seen. */
+export async function pagePresets(db: Executor, query: PresetQuery): Promise<Page> {
+  const base = await filtered(db, query);
+  const limit = query.limit ?? DEFAULT_PAGE;
+  const cursor = parseCursor(query.after);
+  const ranked = Boolean(query.q && matchExpression(query.q)) && !query.sort;
+  const byName = query.sort === "name";
+  const column = byName ? "p.sort_name" : query.sort === "saved" ? "p.saved_at" : "p.touched_at";
+  const rows = base()
+    .select("p.row", `${column} as at`)
+    .limit(limit + 1);
+  if (ranked) void rows.orderByRaw(RANK).offset(cursor ? cursor[1] : 0);
+  else {
+    void rows.orderBy([
+      { column, order: byName ? "asc" : "desc" },
+      { column: "p.row", order: byName ? "asc" : "desc" },
+    ]);
+    if (cursor) void rows.whereRaw(`(${column}, p.row) ${byName ? ">" : "<"} (?, ?)`, [...cursor]);
+  }
+  const found = (await rows) as { row: number; at: string }[];
+  const page = found.slice(0, limit);
+  const last = page.at(-1);
+  const seen = (cursor && ranked ? cursor[1] : 0) + page.length;
+  const next = found.length > limit && last ? writeCursor(ranked ? ["", seen] : [last.at, last.row]) : null;
+  const [{ n: total } = { n: 0 }] = (await base().count({ n: "*" })) as { n: number }[];
+  return {
+    items: await rowsInOrder(
+      db,
+      page.map((p) => p.row),
+    ),
+    total,
+    next,
+    facets: await countFacets(db, base),
+  };
+}
+
+async function rowsInOrder(db: Executor, rows: readonly number[]): Promise<readonly PresetRow[]> {
+  const stored = (await withDocuments(db).whereIn("p.row", [...rows])) as StoredPreset[];
+  const byRow = new Map(stored.map((s) => [s.row, s]));
+  return rows.flatMap((row) => {
+    const found = byRow.get(row);
+    return found ? [toRow(found)] : [];
+  });
+}
+
+async function countFacets(db: Executor, base: () => Knex.QueryBuilder): Promise<Page["facets"]> {
+  const kinds = (await base().groupBy("p.kind").select("p.kind as value").count({ n: "*" })) as {
+    value: string;
+    n: number;
+  }[];
+  const tags = (await base()
+    .join("preset_tags as t", "t.preset", "p.row")
+    .groupBy("t.tag")
+    .orderBy("n", "desc")
+    .limit(30)
+    .select("t.tag as value")
+    .count({ n: "*" })) as { value: string; n: number }[];
+  const record = (rows: readonly { value: string; n: number }[]) => Object.fromEntries(rows.map((r) => [r.value, r.n]));
+  return { kinds: record(kinds), tags: record(tags) };
+}
+
+export async function countPresets(db: Executor): Promise<number> {
+  const [{ n } = { n: 0 }] = (await db("presets").whereNull("binned_at").count({ n: "*" })) as { n: number }[];
+  return n;
+}

@@ -1,0 +1,203 @@
+import type { ProjectRow, RevisionRow } from "@/contracts/records";
+import { processorsOf } from "@/core/chains/chain";
+import type { Project } from "@/core/projects/project";
+import type { Step } from "@/core/recall/step";
+import type { Executor } from "../data/transaction";
+import { insertDocument, replaceDocument } from "./documents";
+
+interface StoredProject {
+  readonly id: string;
+  readonly kind: "project" | "draft";
+  readonly revision: number;
+  readonly draft_preset: string | null;
+  readonly draft_version: number | null;
+  readonly document: number;
+  readonly body: string;
+}
+
+/** A project, or a draft, which is a project of one strip that no list shows. */
+export interface ProjectRecord {
+  readonly project: Project;
+  readonly revision: number;
+  readonly draft: { readonly preset: string | null; readonly version: number | null } | null;
+  /** Number of its document. */
+  readonly document: number;
+}
+
+export async function findProject(db: Executor, id: string): Promise<ProjectRecord | null> {
+  const stored = (await db("projects as p")
+    .join("documents as d", "d.id", "p.document")
+    .where("p.id", id)
+    .first("p.id", "p.kind", "p.revision", "p.draft_preset", "p.draft_version", "p.document", "d.body")) as
+    | StoredProject
+    | undefined;
+  if (!stored) return null;
+  const draft = stored.kind === "draft" ? { preset: stored.draft_preset, version: stored.draft_version } : null;
+  return { project: JSON.parse(stored.body) as Project, revision: stored.revision, draft, document: stored.document };
+}
+
+const columnsOf = (project: Project) => ({
+  name: project.name,
+  artist: project.artist,
+  client: project.client,
+  song: project.song,
+  tempo: project.tempo,
+  sample_rate: project.sampleRate,
+  strips: project.strips.length,
+});
+
+export interface NewProjectRecord {
+  readonly project: Project;
+  readonly at: string;
+  readonly draft?: { readonly preset: string | null; readonly version: number | null };
+}
+
+export async function insertProject(db: Executor, { project, at, draft }: NewProjectRecord): Promise<void> {
+  const document = await insertDocument(db, project);
+  await db("projects").insert({
+    id: project.id,
+    kind: draft ? "draft" : "project",
+    ...columnsOf(project),
+    revision: 0,
+    changed_at: at,
+    draft_preset: draft?.preset ?? null,
+    draft_version: draft?.version ?? null,
+    document,
+  });
+  if (!draft) await replaceUses(db, project);
+}
+
+export interface NewRevision {
+  readonly label: string;
+  readonly steps: readonly Step[];
+  readonly at: string;
+  readonly undoes?: number;
+  readonly redoes?: number;
+}
+
+/** Writes the project as it is after a revision, and the revision. Returns its number. */
+export async function appendRevision(
+  db: Executor,
+  record: ProjectRecord,
+  project: Project,
+  revision: NewRevision,
+): Promise<number> {
+  const n = record.revision + 1;
+  await replaceDocument(db, record.document, project);
+  await db("projects")
+    .where({ id: project.id })
+    .update({ ...columnsOf(project), revision: n, changed_at: revision.at });
+  await db("revisions").insert({
+    project: project.id,
+    n,
+    at: revision.at,
+    label: revision.label,
+    steps: JSON.stringify(revision.steps),
+    undoes: revision.undoes ?? null,
+    redoes: revision.redoes ?? null,
+  });
+  if (!record.draft) await replaceUses(db, project);
+  return n;
+}
+
+/** Which strip came from which preset: the index behind "used in". */
+async function replaceUses(db: Executor, project: Project): Promise<void> {
+  await db("uses").where({ project: project.id }).delete();
+  const rows = project.strips.flatMap((strip) => {
+    const froms = [strip.inserts.from, ...processorsOf(strip.inserts).map((p) => p.from)].filter(
+      (f) => f !== undefined,
+    );
+    const newest = new Map(froms.map((f) => [f.preset, f.version]));
+    return [...newest].map(([preset, version]) => ({ project: project.id, strip: strip.id, preset, version }));
+  });
+  if (rows.length > 0) await db.batchInsert("uses", rows, 100);
+}
+
+export interface UseRow {
+  readonly project: string;
+  readonly strip: string;
+  readonly version: number;
+}
+
+export const listUses = (db: Executor, preset: string): Promise<UseRow[]> =>
+  db<UseRow & { preset: string }>("uses").where({ preset }).select("project", "strip", "version");
+
+export async function listProjects(db: Executor): Promise<readonly ProjectRow[]> {
+  const rows = (await db("projects")
+    .where({ kind: "project" })
+    .orderBy("changed_at", "desc")
+    .select(
+      "id",
+      "name",
+      "artist",
+      "client",
+      "song",
+      "tempo",
+      "sample_rate",
+      "strips",
+      "revision",
+      "changed_at",
+    )) as (Omit<ProjectRow, "sampleRate" | "changedAt"> & { sample_rate: number; changed_at: string })[];
+  return rows.map(({ sample_rate, changed_at, ...row }) => ({
+    ...row,
+    sampleRate: sample_rate,
+    changedAt: changed_at,
+  }));
+}
+
+/** Numbers only, for finding what an undo undoes. */
+export interface RevisionLink {
+  readonly n: number;
+  readonly label: string;
+  readonly undoes: number | null;
+  readonly redoes: number | null;
+}
+
+export const listLinks = (db: Executor, project: string): Promise<RevisionLink[]> =>
+  db<RevisionLink & { project: string }>("revisions")
+    .where({ project })
+    .orderBy("n")
+    .select("n", "label", "undoes", "redoes");
+
+type StoredRevision = Omit<RevisionRow, "steps"> & { steps: string };
+
+/** Newest first. */
+export async function listRevisions(db: Executor, project: string, above = 0): Promise<readonly RevisionRow[]> {
+  const rows = (await db("revisions")
+    .where({ project })
+    .andWhere("n", ">", above)
+    .orderBy("n", "desc")
+    .select("n", "at", "label", "undoes", "redoes", "steps")) as StoredRevision[];
+  return rows.map((row) => ({ ...row, steps: JSON.parse(row.steps) as Step[] }));
+}
+
+export async function getSteps(db: Executor, project: string, n: number): Promise<readonly Step[]> {
+  const row = (await db("revisions").where({ project, n }).first("steps")) as { steps: string } | undefined;
+  if (!row) throw new Error(`${project} has no revision ${n}`);
+  return JSON.parse(row.steps) as Step[];
+}
+
+/** The draft of a preset, or the scratch draft, that was opened last. */
+export async function findDraft(db: Executor, preset: string | null, version: number | null): Promise<string | null> {
+  const row = (await db("projects")
+    .where({ kind: "draft", draft_preset: preset, draft_version: version })
+    .orderBy("changed_at", "desc")
+    .first("id")) as { id: string } | undefined;
+  return row?.id ?? null;
+}
+
+export async function deleteDraft(db: Executor, id: string): Promise<boolean> {
+  const draft = (await db("projects").where({ id, kind: "draft" }).first("document")) as
+    | { document: number }
+    | undefined;
+  if (!draft) return false;
+  await db("revisions").where({ project: id }).delete();
+  await db("projects").where({ id }).delete();
+  await db("documents").where({ id: draft.document }).delete();
+  return true;
+}
+
+export async function countProjects(db: Executor): Promise<number> {
+  const [{ n } = { n: 0 }] = (await db("projects").where({ kind: "project" }).count({ n: "*" })) as { n: number }[];
+  return n;
+}

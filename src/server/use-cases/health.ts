@@ -1,0 +1,11 @@
+import type { Health } from "@/contracts/endpoints";
+import { MODELS } from "@/core/processors/models";
+import { PROJECT_SCHEMA } from "@/core/projects/schema";
+import type { Context } from "../data/context";
+import { countPresets } from "../repositories/presets";
+import { countProjects } from "../repositories/projects";
+
+export async function health({ db }: Context, version: string, commit: string | undefined): Promise<Health> {
+  const counts = { presets: await countPresets(db), projects: await countProjects(db), models: MODELS.length };
+  return { ok: true, version, ...(commit ? { commit } : {}), schema: PROJECT_SCHEMA, counts };
+}

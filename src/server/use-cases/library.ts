@@ -1,0 +1,193 @@
+import type { CardChanges, NewPreset, PresetDetail, PresetQuery } from "@/contracts/endpoints";
+import type { Folder, PresetRow, Use } from "@/contracts/records";
+import { processorsOf } from "@/core/chains/chain";
+import { differencesOf } from "@/core/chains/differences";
+import { type Content, chainOf, completeContent, findContentProblem } from "@/core/presets/preset";
+import { findStrip } from "@/core/projects/project";
+import { ok } from "@/core/result";
+import type { Strip } from "@/core/strips/strip";
+import type { Context } from "../data/context";
+import { type Executor, inTransaction } from "../data/transaction";
+import { type Outcome, RolledBack, catchRolledBack, failure } from "../failure";
+import * as folders from "../repositories/folders";
+import * as presets from "../repositories/presets";
+import { findProject, listUses } from "../repositories/projects";
+
+const notFound = (what: string, id: string) => failure("notFound", `There is no ${what} “${id}” here.`);
+
+export const listPage = ({ db }: Context, query: PresetQuery): Promise<presets.Page> => presets.pagePresets(db, query);
+
+/** A preset with its versions and uses; with `version`, that version's content in place of the newest. */
+export async function getPreset({ db }: Context, id: string, version?: number): Promise<Outcome<PresetDetail>> {
+  const newest = await presets.findPreset(db, id);
+  if (!newest) return notFound("preset", id);
+  const chosen = version === undefined ? null : await presets.findVersion(db, id, version);
+  if (version !== undefined && !chosen)
+    return failure("notFound", `“${newest.card.name}” has no version ${version}.`, { path: "version" });
+  const preset: PresetRow = chosen
+    ? { ...newest, version: chosen.version, content: chosen.content, savedAt: chosen.savedAt }
+    : newest;
+  return ok({ preset, versions: [...(await presets.listVersions(db, id))], uses: [...(await usesOf(db, id))] });
+}
+
+async function usesOf(db: Executor, preset: string): Promise<readonly Use[]> {
+  const rows = await listUses(db, preset);
+  const uses: Use[] = [];
+  for (const row of rows) {
+    const record = await findProject(db, row.project);
+    const strip = record ? findStrip(record.project, row.strip) : null;
+    const saved = await presets.findVersion(db, preset, row.version);
+    if (!record || !strip || !saved) continue;
+    uses.push({
+      project: row.project,
+      projectName: record.project.name,
+      strip: row.strip,
+      stripName: strip.look.name,
+      version: row.version,
+      differs: differsFrom(strip, preset, saved.content),
+    });
+  }
+  return uses;
+}
+
+/** A chain is compared with all inserts, a plugin preset with the plugin that came from it. */
+function differsFrom(strip: Strip, preset: string, saved: Content): number {
+  if (saved.kind !== "plugin") return differencesOf(chainOf(saved), strip.inserts).length;
+  const nodes = processorsOf(strip.inserts).filter((p) => p.from?.preset === preset);
+  return nodes.reduce((sum, node) => sum + differencesOf(chainOf(saved), { nodes: [node], macros: [] }).length, 0);
+}
+
+function checkContent(content: Content, path: string): Outcome<Content> {
+  const problem = findContentProblem(content);
+  return problem
+    ? failure("notUnderstood", problem.message, { path: `${path}.${problem.path}` })
+    : ok(completeContent(content));
+}
+
+async function checkFolder(db: Executor, folder: string | null, path: string): Promise<Outcome<null>> {
+  if (folder !== null && !(await folders.findFolder(db, folder)))
+    return failure("refused", "The folder is not there any more; choose another.", { path });
+  return ok(null);
+}
+
+export async function savePreset(context: Context, { preset }: NewPreset): Promise<Outcome<PresetRow>> {
+  if (preset.kind !== preset.content.kind)
+    return failure("notUnderstood", `The kind is “${preset.kind}”, the content's is “${preset.content.kind}”.`, {
+      path: "preset.kind",
+    });
+  const content = checkContent(preset.content, "preset.content");
+  if (!content.ok) return content;
+  const folder = await checkFolder(context.db, preset.card.folder, "preset.card.folder");
+  if (!folder.ok) return folder;
+  const id = context.mint();
+  const saved = await inTransaction(context, async (tx, note) => {
+    await presets.insertPreset(tx, { id, content: content.value, card: preset.card, at: context.now().toISOString() });
+    note({ kind: "preset", id });
+    return presets.findPreset(tx, id);
+  });
+  if (!saved) throw new Error(`Preset ${id} was saved and is not there`);
+  return ok(saved);
+}
+
+/** Appends a version. Stale when another window saved one since `baseVersion`: both are kept by saving anew. */
+export async function saveVersion(
+  context: Context,
+  id: string,
+  base: { baseVersion: number; content: Content },
+): Promise<Outcome<PresetRow>> {
+  const content = checkContent(base.content, "content");
+  if (!content.ok) return content;
+  return catchRolledBack(async () =>
+    ok(
+      await inTransaction(context, async (tx, note) => {
+        const preset = await presets.findPreset(tx, id);
+        if (!preset) throw new RolledBack(notFound("preset", id).error);
+        if (preset.kind !== content.value.kind)
+          throw new RolledBack(
+            failure("refused", `“${preset.card.name}” is of another kind; save this under a name of its own.`, {
+              path: "content.kind",
+            }).error,
+          );
+        if (preset.version !== base.baseVersion)
+          throw new RolledBack(
+            failure(
+              "stale",
+              `“${preset.card.name}” has version ${preset.version} by now; yours is based on version ${base.baseVersion}.`,
+              {
+                path: "baseVersion",
+                detail: { version: preset.version, savedAt: preset.savedAt },
+              },
+            ).error,
+          );
+        await presets.appendVersion(tx, {
+          id,
+          version: preset.version + 1,
+          content: content.value,
+          at: context.now().toISOString(),
+        });
+        note({ kind: "preset", id });
+        return (await presets.findPreset(tx, id)) ?? preset;
+      }),
+    ),
+  );
+}
+
+/** Changes the cards of one or many presets, all or none. */
+export async function patchCards(context: Context, { changes }: CardChanges): Promise<Outcome<readonly PresetRow[]>> {
+  return catchRolledBack(async () =>
+    ok(
+      await inTransaction(context, async (tx, note) => {
+        const changed: PresetRow[] = [];
+        for (const [at, change] of changes.entries()) {
+          const preset = await presets.findPreset(tx, change.id);
+          if (!preset) throw new RolledBack(notFound("preset", change.id).error);
+          if (preset.cardRevision !== change.baseCard)
+            throw new RolledBack(
+              failure("stale", `The card of “${preset.card.name}” was changed meanwhile.`, {
+                path: `changes[${at}].baseCard`,
+                detail: { cardRevision: preset.cardRevision, card: preset.card },
+              }).error,
+            );
+          const folder = await checkFolder(tx, change.card.folder ?? null, `changes[${at}].card.folder`);
+          if (!folder.ok) throw new RolledBack(folder.error);
+          const card = { ...preset.card, ...definedOnly(change.card) };
+          await presets.updateCard(tx, preset, card);
+          note({ kind: "preset", id: preset.id });
+          changed.push({ ...preset, card, cardRevision: preset.cardRevision + 1 });
+        }
+        return changed;
+      }),
+    ),
+  );
+}
+
+const definedOnly = <T extends object>(record: T): { [K in keyof T]?: Exclude<T[K], undefined> } =>
+  Object.fromEntries(Object.entries(record).filter(([, value]) => value !== undefined)) as {
+    [K in keyof T]?: Exclude<T[K], undefined>;
+  };
+
+export async function deletePreset(context: Context, id: string): Promise<Outcome<null>> {
+  const gone = await inTransaction(context, async (tx, note) => {
+    const count = await presets.binPreset(tx, id, context.now().toISOString());
+    if (count > 0) note({ kind: "preset", id });
+    return count;
+  });
+  return gone > 0 ? ok(null) : notFound("preset", id);
+}
+
+export const listFolders = ({ db }: Context): Promise<readonly Folder[]> => folders.listFolders(db);
+
+export async function makeFolder(
+  context: Context,
+  { name, parent }: { name: string; parent: string | null },
+): Promise<Outcome<Folder>> {
+  if (parent !== null && !(await folders.findFolder(context.db, parent))) return notFound("folder", parent);
+  if (await folders.findFolderByName(context.db, name, parent))
+    return failure("refused", `There is a folder “${name}” here already.`, { path: "name" });
+  const id = context.mint();
+  await inTransaction(context, async (tx, note) => {
+    await folders.insertFolder(tx, { id, name, parent });
+    note({ kind: "folder", id });
+  });
+  return ok({ id, name, parent, count: 0 });
+}

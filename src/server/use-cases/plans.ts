@@ -1,0 +1,71 @@
+import type { PlanBody, PlanRequest } from "@/contracts/endpoints";
+import { findContentProblem, completeContent } from "@/core/presets/preset";
+import { applySteps } from "@/core/recall/apply";
+import { type RecallRequest, type RecallSource, planRecall } from "@/core/recall/plan";
+import { sentenceOf } from "@/core/recall/sentences";
+import { type Project, findStrip } from "@/core/projects/project";
+import type { Step } from "@/core/recall/step";
+import { ok } from "@/core/result";
+import type { Context } from "../data/context";
+import { type Outcome, failure } from "../failure";
+import { findPreset, findVersion } from "../repositories/presets";
+import { findProject } from "../repositories/projects";
+
+type SourceRequest = PlanRequest["requests"][number]["source"];
+
+async function findSource({ db }: Context, source: SourceRequest, path: string): Promise<Outcome<RecallSource>> {
+  if ("content" in source) {
+    const problem = findContentProblem(source.content);
+    if (problem) return failure("notUnderstood", problem.message, { path: `${path}.content.${problem.path}` });
+    return ok({ content: completeContent(source.content), from: null, name: source.name });
+  }
+  const preset = await findPreset(db, source.preset);
+  if (!preset) return failure("notFound", `There is no preset “${source.preset}” here.`, { path: `${path}.preset` });
+  const version = source.version ?? preset.version;
+  const saved = await findVersion(db, preset.id, version);
+  if (!saved)
+    return failure("notFound", `“${preset.card.name}” has no version ${version}.`, { path: `${path}.version` });
+  const { name } = preset.card;
+  return ok({ content: saved.content, from: { preset: preset.id, version, name }, name });
+}
+
+/** Each step in words, told from the project as the steps before it leave it. */
+function tell(project: Project, steps: readonly Step[]): string[] {
+  let now = project;
+  return steps.map((step) => {
+    const sentence = sentenceOf(step, now);
+    const next = applySteps(now, [step]);
+    if (next.ok) now = next.value;
+    return sentence;
+  });
+}
+
+/** Plans a recall for the newest revision, or refuses when it is asked for another. Changes nothing. */
+export async function planFor(context: Context, id: string, request: PlanRequest): Promise<Outcome<PlanBody>> {
+  const record = await findProject(context.db, id);
+  if (!record) return failure("notFound", `There is no project “${id}” here.`);
+  if (request.at !== undefined && request.at !== record.revision)
+    return failure("stale", `“${record.project.name}” is at revision ${record.revision} by now, not ${request.at}.`, {
+      path: "at",
+      detail: { revision: record.revision },
+    });
+  const requests: RecallRequest[] = [];
+  for (const [at, { source, ...rest }] of request.requests.entries()) {
+    const found = await findSource(context, source, `requests[${at}].source`);
+    if (!found.ok) return found;
+    const gone = "strips" in rest.targets ? rest.targets.strips.find((s) => !findStrip(record.project, s)) : undefined;
+    if (gone !== undefined)
+      return failure("refused", `The strip “${gone}” is not in “${record.project.name}”.`, {
+        path: `requests[${at}].targets.strips`,
+      });
+    requests.push({ ...rest, source: found.value });
+  }
+  const plan = planRecall({
+    project: record.project,
+    requests,
+    except: request.except ?? [],
+    answers: request.answers ?? {},
+    mint: context.mint,
+  });
+  return ok({ plan: plan as PlanBody["plan"], revision: record.revision, sentences: tell(record.project, plan.steps) });
+}

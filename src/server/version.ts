@@ -1,0 +1,5 @@
+import pack from "../../package.json";
+
+export const version: string = pack.version;
+/** Set by whoever builds a release. */
+export const commit: string | undefined = process.env.DIATHESIS_COMMIT;
