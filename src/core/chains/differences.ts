@@ -43,6 +43,10 @@ function inProcessor(saved: Processor, now: Processor): Difference[] {
   return differences;
 }
 
+/** The saved processor that each one of the chain stands for, by the key that it has now. */
+export const partnersOf = (saved: Chain, now: Chain): ReadonlyMap<string, Processor> =>
+  new Map([...pairUp(processorsOf(saved), processorsOf(now))].map(([p, partner]) => [p.key, partner]));
+
 /** All that a chain differs by from its saved state, in the order of the chain. `from` is saved, `to` is now. */
 export function differencesOf(saved: Chain, now: Chain): readonly Difference[] {
   const before = processorsOf(saved);

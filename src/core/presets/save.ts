@@ -2,7 +2,7 @@ import type { Chain } from "../chains/chain";
 import { type Project, findStrip } from "../projects/project";
 import { type Output, type PartName, type SavedStrip, type Strip, stripName } from "../strips/strip";
 import type { Content } from "./preset";
-import { CONTENT_SCHEMA } from "./schema";
+import { CONTENT_SCHEMA } from "./version";
 
 /** A reference into the project becomes one by kind and name, so that it can be found again elsewhere. */
 function outside(project: Project, output: Output): Output {

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { ChainSchema, KeySchema, NameSchema, ProcessorSchema } from "../chains/schema";
 import { SavedStripSchema } from "../strips/schema";
 
-export const CONTENT_SCHEMA = 1;
+import { CONTENT_SCHEMA } from "./version";
 const schema = z.literal(CONTENT_SCHEMA);
 const KeyedStripSchema = SavedStripSchema.extend({ id: KeySchema });
 

@@ -32,7 +32,7 @@ const figures = (value: number): string => {
 const trimmed = (text: string): string => (text.includes(".") ? text.replace(/\.?0+$/, "") : text);
 
 const FORMATS: Record<Unit, (value: number) => Written> = {
-  dB: (v) => ({ text: signed(v, 1), unit: "dB" }),
+  dB: (v) => ({ text: formatNumber(v, 1), unit: "dB" }),
   Hz: (v) =>
     v >= 999.5 ? { text: trimmed(figures(v / 1000)), unit: "kHz" } : { text: trimmed(figures(v)), unit: "Hz" },
   ms: (v) => ({ text: trimmed(figures(v)), unit: "ms" }),
@@ -59,6 +59,8 @@ export function formatValue(spec: ParamSpec, value: Value): Written {
   const choice = spec.choices?.find((c) => c.value === value);
   if (choice) return { text: choice.label, unit: "" };
   if (spec.silentAtMin && value <= spec.min) return { text: SILENT, unit: spec.unit };
+  // A plus tells a gain from a loss: only where there can be both.
+  if (spec.unit === "dB" && spec.min < 0 && spec.max > 0) return { text: signed(value, 1), unit: "dB" };
   return FORMATS[spec.unit](value);
 }
 

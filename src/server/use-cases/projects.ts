@@ -224,8 +224,8 @@ export async function openDraft(context: Context, request: NewDraft): Promise<Ou
   const saved = preset && version !== null ? await findVersion(context.db, preset.id, version) : null;
   if (preset && !saved)
     return failure("notFound", `“${preset.card.name}” has no version ${version}.`, { path: "version" });
-  const standing = await projects.findDraft(context.db, preset?.id ?? null, version);
-  if (standing) return getProject(context, standing);
+  const standing = await findStanding(context, preset?.id ?? null, version);
+  if (standing) return ok(await bodyOf(context.db, standing));
   const name = preset?.card.name ?? "New sound";
   const content =
     saved && preset && version !== null ? withFrom(saved.content, { preset: preset.id, version, name }) : null;
@@ -251,6 +251,22 @@ export async function openDraft(context: Context, request: NewDraft): Promise<Ou
     note({ kind: "project", id: project.id });
   });
   return getProject(context, project.id);
+}
+
+/** A draft that was left and not saved since: what was saved from it has a name and version of its own by now. */
+async function findStanding(
+  { db }: Context,
+  preset: string | null,
+  version: number | null,
+): Promise<projects.ProjectRecord | null> {
+  const id = await projects.findDraft(db, preset, version);
+  const record = id === null ? null : await projects.findProject(db, id);
+  const inserts = record?.project.strips[0]?.inserts;
+  if (!record || !inserts) return null;
+  const froms = [inserts.from, ...processorsOf(inserts).map((p) => p.from)].filter((f) => f !== undefined);
+  const saved =
+    preset === null ? inserts.from !== undefined : froms.some((f) => f.preset === preset && f.version !== version);
+  return saved ? null : record;
 }
 
 export async function dropDraft(context: Context, id: string): Promise<Outcome<null>> {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { noise, sine, stereoOf } from "../../processors/testing";
 import { type StereoSound, renderLoop } from "../render";
-import { matchingGains } from "../match";
+import { matchingGains } from "../../audition/match";
 import { integratedLoudness, loudnessRange } from "./loudness";
 import { measure } from "./measure";
 import { truePeak } from "./true-peak";

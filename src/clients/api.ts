@@ -1,0 +1,76 @@
+import type {
+  CardChanges,
+  ChangeRequest,
+  NewDraft,
+  NewPreset,
+  NewProject,
+  PlanBody,
+  PlanRequest,
+  PresetDetail,
+  PresetPage,
+  PresetQuery,
+  ProjectBody,
+} from "@/contracts/endpoints";
+import type { ApiError, ErrorBody } from "@/contracts/errors";
+import type { Folder, PresetRow, ProjectRow, RevisionRow } from "@/contracts/records";
+import type { Content } from "@/core/presets/preset";
+
+/** The one error of the outside world: what the server said, or that it did not answer. */
+export class ApiFailure extends Error {
+  constructor(readonly error: ApiError | { readonly code: "unreachable"; readonly message: string }) {
+    super(error.message);
+  }
+}
+
+const UNREACHABLE = "Diathesis does not answer. Start it again; what was saved is on disk.";
+
+async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const init: RequestInit = { method, cache: "no-store" };
+  if (body !== undefined)
+    Object.assign(init, { body: JSON.stringify(body), headers: { "Content-Type": "application/json" } });
+  const response = await fetch(path, init).catch(() => {
+    throw new ApiFailure({ code: "unreachable", message: UNREACHABLE });
+  });
+  const answer: unknown = await response.json().catch(() => null);
+  if (response.ok) return answer as T;
+  const error = (answer as ErrorBody | null)?.error;
+  throw new ApiFailure(error ?? { code: "unreachable", message: UNREACHABLE });
+}
+
+const queryOf = (query: object): string => {
+  const words = new URLSearchParams();
+  for (const [name, value] of Object.entries(query))
+    if (value !== undefined && value !== "") words.set(name, String(value));
+  return words.size > 0 ? `?${words}` : "";
+};
+
+const at = (id: string): string => encodeURIComponent(id);
+
+export const listPresets = (query: PresetQuery) => ask<PresetPage>("GET", `/api/presets${queryOf(query)}`);
+export const getPreset = (id: string, version?: number) =>
+  ask<PresetDetail>("GET", `/api/presets/${at(id)}${queryOf({ version })}`);
+export const savePreset = (preset: NewPreset["preset"]) =>
+  ask<{ preset: PresetRow }>("POST", "/api/presets", { preset });
+export const saveVersion = (id: string, baseVersion: number, content: Content) =>
+  ask<{ preset: PresetRow }>("PUT", `/api/presets/${at(id)}/content`, { baseVersion, content });
+export const patchCards = (changes: CardChanges["changes"]) =>
+  ask<{ presets: PresetRow[] }>("PATCH", "/api/presets", { changes });
+export const deletePreset = (id: string) => ask<{ ok: true }>("DELETE", `/api/presets/${at(id)}`);
+export const listFolders = () => ask<{ folders: Folder[] }>("GET", "/api/folders");
+export const makeFolder = (name: string, parent: string | null) =>
+  ask<{ folder: Folder }>("POST", "/api/folders", { name, parent });
+
+export const listProjects = () => ask<{ projects: ProjectRow[] }>("GET", "/api/projects");
+export const makeProject = (project: NewProject["project"]) => ask<ProjectBody>("POST", "/api/projects", { project });
+export const getProject = (id: string) => ask<ProjectBody>("GET", `/api/projects/${at(id)}`);
+export const planRecall = (id: string, request: PlanRequest) =>
+  ask<PlanBody>("POST", `/api/projects/${at(id)}/plans`, request);
+export const changeProject = (id: string, request: ChangeRequest) =>
+  ask<ProjectBody>("POST", `/api/projects/${at(id)}/changes`, request);
+export const undoProject = (id: string, baseRevision: number) =>
+  ask<ProjectBody>("POST", `/api/projects/${at(id)}/undo`, { baseRevision });
+export const redoProject = (id: string, baseRevision: number) =>
+  ask<ProjectBody>("POST", `/api/projects/${at(id)}/redo`, { baseRevision });
+export const listRevisions = (id: string) =>
+  ask<{ revisions: RevisionRow[] }>("GET", `/api/projects/${at(id)}/revisions`);
+export const openDraft = (draft: NewDraft) => ask<ProjectBody>("POST", "/api/drafts", draft);

@@ -1,0 +1,32 @@
+import type { QueryClient } from "@tanstack/react-query";
+
+interface Change {
+  readonly records: readonly { readonly kind: "preset" | "folder" | "project"; readonly id: string }[];
+}
+
+/** The names under which the interface keeps what the server holds. */
+export const KEYS = {
+  presets: ["presets"] as const,
+  preset: (id: string) => ["preset", id] as const,
+  version: (id: string, version: number) => ["preset", id, "version", version] as const,
+  folders: ["folders"] as const,
+  projects: ["projects"] as const,
+  project: (id: string) => ["project", id] as const,
+};
+
+/** Hears of every change, also by other windows, and lets what shows it be fetched anew. Returns how to stop. */
+export function followChanges(queries: QueryClient, isOwn: (project: string) => boolean): () => void {
+  const source = new EventSource("/api/events");
+  source.addEventListener("change", (event: MessageEvent<string>) => {
+    const { records } = JSON.parse(event.data) as Change;
+    for (const { kind, id } of records) {
+      if (kind === "project" && !isOwn(id)) void queries.invalidateQueries({ queryKey: KEYS.project(id) });
+      if (kind === "preset") void queries.invalidateQueries({ queryKey: KEYS.preset(id) });
+    }
+    const kinds = new Set(records.map((r) => r.kind));
+    if (kinds.has("preset")) void queries.invalidateQueries({ queryKey: KEYS.presets });
+    if (kinds.has("folder") || kinds.has("preset")) void queries.invalidateQueries({ queryKey: KEYS.folders });
+    if (kinds.has("project")) void queries.invalidateQueries({ queryKey: KEYS.projects });
+  });
+  return () => source.close();
+}

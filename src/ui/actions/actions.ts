@@ -1,0 +1,127 @@
+"use client";
+
+import { useEffect, useId, useRef } from "react";
+import { create } from "zustand";
+
+/** Something that can be done. Keys, the action field and the sheet of shortcuts all read these. */
+export interface Action {
+  readonly id: string;
+  readonly title: string;
+  readonly group: string;
+  /** As in "Ctrl+K", "Shift+Enter", "/": any of them does it. */
+  readonly keys?: readonly string[];
+  /** Left out where it cannot be done now; then it is neither listed nor run. */
+  readonly enabled?: boolean;
+  /** Only by its key: arrows and the like, which make no sense in the field. */
+  readonly keyOnly?: boolean;
+  readonly run: () => void;
+}
+
+interface Registry {
+  /** Each screen's list; the newest stands first and wins. */
+  readonly lists: readonly { readonly owner: string; readonly actions: readonly Action[] }[];
+}
+
+const useRegistry = create<Registry>(() => ({ lists: [] }));
+
+const put = (owner: string, actions: readonly Action[]): void =>
+  useRegistry.setState(({ lists }) => {
+    const at = lists.findIndex((l) => l.owner === owner);
+    const entry = { owner, actions };
+    return { lists: at < 0 ? [entry, ...lists] : lists.map((l) => (l.owner === owner ? entry : l)) };
+  });
+
+const drop = (owner: string): void =>
+  useRegistry.setState(({ lists }) => ({ lists: lists.filter((l) => l.owner !== owner) }));
+
+const outline = (actions: readonly Action[]): string => JSON.stringify(actions.map(({ run: _, ...rest }) => rest));
+
+/** Offers actions while the component is there. What they do is always the newest; the list is told anew when it reads differently. */
+export function useActions(actions: readonly Action[]): void {
+  const owner = useId();
+  const newest = useRef(actions);
+  const text = outline(actions);
+  useEffect(() => {
+    newest.current = actions;
+  });
+  useEffect(() => {
+    const stable = newest.current.map((action, at) => ({ ...action, run: () => newest.current[at]?.run() }));
+    put(owner, stable);
+  }, [owner, text]);
+  useEffect(() => () => drop(owner), [owner]);
+}
+
+const isEnabled = (action: Action): boolean => action.enabled !== false;
+
+/** All that can be done now; of two with one id the newer. */
+export function useEnabledActions(): readonly Action[] {
+  const lists = useRegistry((r) => r.lists);
+  const byId = new Map(
+    lists
+      .flatMap((l) => l.actions)
+      .filter(isEnabled)
+      .toReversed()
+      .map((a) => [a.id, a]),
+  );
+  return [...byId.values()];
+}
+
+const NAMED: Record<string, string> = { " ": "Space", Esc: "Escape" };
+
+/** A key press as actions write it. Shift is named only where the character does not show it. */
+export function keyOf(event: Pick<KeyboardEvent, "key" | "ctrlKey" | "metaKey" | "altKey" | "shiftKey">): string {
+  const key = NAMED[event.key] ?? event.key;
+  const printable = key.length === 1;
+  const held = event.ctrlKey || event.metaKey || event.altKey;
+  const letters = printable && (held || /[a-z]/i.test(key));
+  return [
+    (event.ctrlKey || event.metaKey) && "Ctrl",
+    event.altKey && "Alt",
+    event.shiftKey && (!printable || letters) && "Shift",
+    letters ? key.toUpperCase() : key,
+  ]
+    .filter(Boolean)
+    .join("+");
+}
+
+const TYPING = "input, textarea, select, [contenteditable=true]";
+const PRESSED = "button, a, summary, [role=switch], [role=checkbox], [role=radio], [role=menuitem], [role=tab]";
+
+/** Whether a press belongs to what has the focus: letters to a field, Space and Enter to a button. */
+function belongsToFocus(event: KeyboardEvent, key: string): boolean {
+  const target = event.target instanceof Element ? event.target : null;
+  if (target?.closest(TYPING)) return !event.ctrlKey && !event.metaKey && !event.altKey;
+  return (key === "Space" || key === "Enter") && Boolean(target?.closest(PRESSED));
+}
+
+/** One listener for all keys. What a control has already taken is left alone. */
+export function useActionKeys(): void {
+  useEffect(() => {
+    const onKeyDown = (event: KeyboardEvent) => {
+      const key = keyOf(event);
+      if (event.defaultPrevented || event.isComposing || belongsToFocus(event, key)) return;
+      const inSheet = document.querySelector("[role=dialog]") !== null;
+      const action = useRegistry
+        .getState()
+        .lists.flatMap((l) => l.actions)
+        .find((a) => isEnabled(a) && a.keys?.includes(key));
+      if (!action || (inSheet && !SAFE_IN_SHEET.has(action.id))) return;
+      event.preventDefault();
+      action.run();
+    };
+    window.addEventListener("keydown", onKeyDown);
+    return () => window.removeEventListener("keydown", onKeyDown);
+  }, []);
+}
+
+/** A sheet takes the keyboard; the sound can still be heard and compared. */
+const SAFE_IN_SHEET = new Set(["play", "dry", "ab", "match"]);
+
+const SIGNS: Record<string, string> = { ArrowUp: "↑", ArrowDown: "↓", ArrowLeft: "←", ArrowRight: "→", Escape: "Esc" };
+
+/** "Ctrl+Shift+Z" as it is shown: "Ctrl Shift Z". */
+export const showKey = (key: string): string =>
+  key
+    .split("+")
+    .map((part) => SIGNS[part] ?? part)
+    .join(" ");

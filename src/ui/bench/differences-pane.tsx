@@ -1,0 +1,105 @@
+"use client";
+
+import type { Chain, From } from "@/core/chains/chain";
+import { findProcessor, processorName, processorsOf } from "@/core/chains/chain";
+import type { Difference } from "@/core/chains/differences";
+import { getSpec } from "@/core/processors/model";
+import { findModel } from "@/core/processors/models";
+import { formatPlain } from "@/core/units/format";
+import { Button } from "../kit/button";
+import { SideHeading } from "../kit/bits";
+
+interface Props {
+  readonly chain: Chain;
+  readonly reference: From | null;
+  readonly differences: readonly Difference[];
+  readonly onPutBack: (difference: Difference) => void;
+}
+
+interface Told {
+  readonly what: string;
+  readonly from: string;
+  readonly to: string;
+  readonly canPutBack: boolean;
+}
+
+function tell(difference: Difference, chain: Chain): Told {
+  switch (difference.kind) {
+    case "added":
+      return { what: processorName(difference.processor), from: "not there", to: "added", canPutBack: true };
+    case "removed":
+      return { what: processorName(difference.processor), from: "there", to: "taken out", canPutBack: true };
+    case "order":
+      return { what: "Order of the plugins", from: "as saved", to: "changed", canPutBack: false };
+    case "enabled": {
+      const processor = findProcessor(chain, difference.processor);
+      const word = (on: boolean) => (on ? "on" : "off");
+      return {
+        what: processor ? processorName(processor) : "",
+        from: word(difference.from),
+        to: word(difference.to),
+        canPutBack: true,
+      };
+    }
+    case "value": {
+      const processor = findProcessor(chain, difference.processor);
+      const model = processor ? findModel(processor.model) : null;
+      if (!processor || !model) return { what: difference.param, from: "", to: "", canPutBack: false };
+      const spec = getSpec(model, difference.param);
+      const many = processorsOf(chain).filter((p) => p.model === processor.model).length > 1;
+      const where =
+        processor.label !== undefined || many || spec.group === undefined ? `${processorName(processor)}: ` : "";
+      return {
+        what: `${where}${spec.name}`,
+        from: formatPlain(spec, difference.from),
+        to: formatPlain(spec, difference.to),
+        canPutBack: true,
+      };
+    }
+  }
+}
+
+/** Value by value, what is not as it was saved; each can be put back alone. */
+export function DifferencesPane({ chain, reference, differences, onPutBack }: Props) {
+  if (!reference)
+    return (
+      <>
+        <SideHeading>Not saved yet</SideHeading>
+        <p className="text-small text-soft">
+          Once it is saved, this side shows what has changed since, value by value.
+        </p>
+      </>
+    );
+  return (
+    <>
+      <SideHeading>
+        {differences.length === 0 ? "As saved in" : "Differs from"} version {reference.version}
+      </SideHeading>
+      {differences.length === 0 && <p className="text-small text-soft">Every value is as in “{reference.name}”.</p>}
+      <ul className="grid gap-[14px]">
+        {differences.map((difference) => {
+          const { what, from, to, canPutBack } = tell(difference, chain);
+          return (
+            <li key={`${what} ${from}`} className="grid grid-cols-[1fr_auto] items-start gap-x-2">
+              <span>{what}</span>
+              {canPutBack && (
+                <Button
+                  small
+                  plain
+                  className="-mr-2"
+                  aria-label={`Put back ${what}`}
+                  onClick={() => onPutBack(difference)}
+                >
+                  put back
+                </Button>
+              )}
+              <span className="num col-span-2">
+                <span className="text-soft">{from}</span> → <span className="text-edit">{to}</span>
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+    </>
+  );
+}

@@ -1,0 +1,31 @@
+import type { Processor } from "@/core/chains/chain";
+import type { HeardValues, Model } from "@/core/processors/model";
+import { getSpec, heardValues } from "@/core/processors/model";
+import type { ParamId, Value } from "@/core/processors/param-spec";
+import { beatsPerMinute } from "@/core/units/quantities";
+
+/** What every editor is given: one processor, how it was saved, and what to call while and when a value is changed. */
+export interface EditorProps {
+  readonly model: Model;
+  readonly processor: Processor;
+  readonly saved: Processor | null;
+  readonly tempo: number;
+  readonly onPreview: (values: Readonly<Record<ParamId, Value>>) => void;
+  readonly onTurn: (values: Readonly<Record<ParamId, Value>>) => void;
+}
+
+export const heardOf = (model: Model, { values }: Processor, tempo: number): HeardValues =>
+  heardValues(model, values, beatsPerMinute(tempo));
+
+/** The props of the value line of one parameter. */
+export function lineOf({ model, processor, saved, tempo, onPreview, onTurn }: EditorProps, id: ParamId) {
+  const spec = getSpec(model, id);
+  return {
+    spec,
+    value: processor.values[id] ?? spec.default,
+    saved: saved?.values[id],
+    tempo,
+    onChange: (value: Value) => onPreview({ [id]: value }),
+    onChangeEnd: (value: Value) => onTurn({ [id]: value }),
+  };
+}

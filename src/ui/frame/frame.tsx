@@ -1,0 +1,117 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import dynamic from "next/dynamic";
+import type { ReactNode } from "react";
+import { Toaster } from "sonner";
+import { useActionKeys, useActions } from "../actions/actions";
+import { ListeningBar } from "../listening/listening-bar";
+import { useProjectEditing } from "../projects/editing";
+import { ActionField } from "./action-field";
+import { useHand } from "./hand";
+import { Rail } from "./rail";
+import { ShortcutsSheet, openShortcuts } from "./shortcuts-sheet";
+import { type Theme, setTheme, themeNow, useTheme } from "./theme";
+
+const SaveSheet = dynamic(() => import("../save/save-sheet").then((m) => m.SaveSheet), { ssr: false });
+
+/** Rail, field, project in hand, listening bar: the same on every screen. */
+export function Frame({ theme, children }: { readonly theme: Theme | null; readonly children: ReactNode }) {
+  const router = useRouter();
+  const { project, bench, alwaysPlan } = useHand();
+  const chosen = useTheme((t) => t.theme) ?? theme;
+  useActionKeys();
+  useActions([
+    {
+      id: "library",
+      title: "Go to the library",
+      group: "Everywhere",
+      keys: ["Alt+1"],
+      run: () => router.push("/library"),
+    },
+    {
+      id: "bench",
+      title: "Go to the bench",
+      group: "Everywhere",
+      keys: ["Alt+2"],
+      run: () => router.push(bench ?? "/bench"),
+    },
+    {
+      id: "ledger",
+      title: "Go to the project in hand",
+      group: "Everywhere",
+      keys: ["Alt+3"],
+      enabled: project !== null,
+      run: () => router.push(`/projects/${project}`),
+    },
+    {
+      id: "projects",
+      title: "All projects",
+      group: "Everywhere",
+      keys: ["Alt+4"],
+      run: () => router.push("/projects"),
+    },
+    { id: "shortcuts", title: "Shortcuts", group: "Everywhere", keys: ["?"], run: openShortcuts },
+    {
+      id: "theme",
+      title: "Day or Lamp",
+      group: "Everywhere",
+      run: () => setTheme(themeNow(chosen) === "lamp" ? "day" : "lamp"),
+    },
+    {
+      id: "always-plan",
+      title: alwaysPlan ? "Apply at once where nothing is asked" : "Always show the plan before applying",
+      group: "Everywhere",
+      run: () => useHand.setState({ alwaysPlan: !alwaysPlan }),
+    },
+  ]);
+  return (
+    <div className="grid h-full min-w-[1024px] grid-cols-[132px_minmax(0,1fr)] grid-rows-[44px_minmax(0,1fr)_56px]">
+      <Rail theme={theme} />
+      <header className="flex items-center gap-3 border-edge border-b px-4">
+        <ActionField />
+        <InHand />
+      </header>
+      <main className="min-h-0 min-w-0">{children}</main>
+      <ListeningBar />
+      <ShortcutsSheet />
+      <SaveSheet />
+      <Toaster
+        position="bottom-center"
+        offset={72}
+        visibleToasts={3}
+        toastOptions={{
+          unstyled: true,
+          classNames: {
+            toast:
+              "flex w-[420px] items-center gap-3 rounded-card border border-edge bg-card px-4 py-2 text-ink font-text",
+            title: "flex-1",
+            actionButton: "rounded-card border border-edge px-3 h-[26px] text-live hover:border-live whitespace-nowrap",
+            error: "border-alert! bg-alert-tint!",
+          },
+        }}
+      />
+    </div>
+  );
+}
+
+function InHand() {
+  const { project: id, strips } = useHand();
+  const { body } = useProjectEditing(id);
+  if (!body) return <p className="ml-auto text-small text-soft">No project in hand</p>;
+  const { project } = body;
+  const chosen = strips.filter((s) => project.strips.some((strip) => strip.id === s));
+  const words =
+    chosen.length === 1
+      ? `strip ${project.strips.find((s) => s.id === chosen[0])?.look.name}`
+      : `${chosen.length} strips chosen`;
+  return (
+    <p className="ml-auto flex min-w-0 items-baseline gap-[10px] whitespace-nowrap text-small text-soft">
+      Working on
+      <span className="name truncate text-ink">{project.name}</span>
+      <span>
+        {project.artist} · {chosen.length > 0 ? words : `${project.tempo} bpm`}
+      </span>
+    </p>
+  );
+}

@@ -1,0 +1,27 @@
+"use client";
+
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { Tooltip } from "radix-ui";
+import { type ReactNode, useEffect, useState } from "react";
+import { followChanges } from "@/clients/events";
+import { prepareListening } from "../listening/listening";
+import { isOnItsWay } from "../projects/editing";
+import { useHand } from "./hand";
+
+/** What every screen stands on: server data, news of changes, what is in hand, the sound. */
+export function Providers({ children }: { readonly children: ReactNode }) {
+  const [queries] = useState(
+    () =>
+      new QueryClient({ defaultOptions: { queries: { staleTime: 30_000, refetchOnWindowFocus: false, retry: 1 } } }),
+  );
+  useEffect(() => {
+    void useHand.persist.rehydrate();
+    void prepareListening();
+    return followChanges(queries, isOnItsWay);
+  }, [queries]);
+  return (
+    <QueryClientProvider client={queries}>
+      <Tooltip.Provider delayDuration={300}>{children}</Tooltip.Provider>
+    </QueryClientProvider>
+  );
+}

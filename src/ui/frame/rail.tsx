@@ -1,0 +1,77 @@
+"use client";
+
+import { Keyboard, Lamp, Library, Rows3, SlidersHorizontal, Sun } from "lucide-react";
+import Link from "next/link";
+import { usePathname } from "next/navigation";
+import { useEffect, useState } from "react";
+import { cx } from "../kit/class-names";
+import { useHand } from "./hand";
+import { openShortcuts } from "./shortcuts-sheet";
+import { type Theme, setTheme, themeNow, useTheme } from "./theme";
+
+const LINE = "flex h-[34px] w-full items-center gap-[10px] border-l-[3px] px-[14px]";
+const ICON = { size: 16, strokeWidth: 1.75, "aria-hidden": true } as const;
+
+function Brand() {
+  return (
+    <div className="flex items-center gap-2 px-[14px] pb-4 font-[500] font-name text-[19px] leading-6 tracking-[-0.01em]">
+      <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true" className="flex-none">
+        <path d="M2.5 17.5V10h4.5v7.5z M7 17.5V6h4.5v11.5z" fill="none" stroke="var(--live)" strokeWidth="1.5" />
+        <path d="M11.5 17.5V2.5H16v15z M1 17.5h17.5" fill="none" stroke="var(--ink)" strokeWidth="1.5" />
+      </svg>
+      Diathesis
+    </div>
+  );
+}
+
+export function Rail({ theme: given }: { readonly theme: Theme | null }) {
+  const path = usePathname();
+  const bench = useHand((hand) => hand.bench);
+  const project = useHand((hand) => hand.project);
+  const chosen = useTheme((t) => t.theme) ?? given;
+  const [shown, setShown] = useState<Theme>(chosen ?? "day");
+  useEffect(() => setShown(themeNow(chosen)), [chosen]);
+  const places = [
+    { word: "Library", href: "/library", Icon: Library },
+    { word: "Bench", href: bench ?? "/bench", Icon: SlidersHorizontal },
+    { word: "Projects", href: project ? `/projects/${project}` : "/projects", Icon: Rows3 },
+  ];
+  const other: Theme = shown === "lamp" ? "day" : "lamp";
+  return (
+    <nav aria-label="Screens" className="row-span-2 flex flex-col border-edge border-r pt-[10px] pb-3">
+      <Brand />
+      {places.map(({ word, href, Icon }) => {
+        const on = path.startsWith(`/${word.toLowerCase()}`);
+        return (
+          <Link
+            key={word}
+            href={href}
+            aria-current={on ? "page" : undefined}
+            className={cx(LINE, on ? "border-live bg-card text-ink" : "border-transparent text-soft hover:text-ink")}
+          >
+            <Icon {...ICON} />
+            {word}
+          </Link>
+        );
+      })}
+      <div className="mt-auto">
+        <button
+          type="button"
+          className={cx(LINE, "border-transparent text-soft hover:text-ink")}
+          onClick={() => setTheme(other)}
+        >
+          {other === "lamp" ? <Lamp {...ICON} /> : <Sun {...ICON} />}
+          {other === "lamp" ? "Lamp" : "Day"}
+        </button>
+        <button
+          type="button"
+          className={cx(LINE, "border-transparent text-soft hover:text-ink")}
+          onClick={openShortcuts}
+        >
+          <Keyboard {...ICON} />
+          Shortcuts
+        </button>
+      </div>
+    </nav>
+  );
+}

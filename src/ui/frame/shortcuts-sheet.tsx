@@ -1,0 +1,50 @@
+"use client";
+
+import { create } from "zustand";
+import { showKey, useEnabledActions } from "../actions/actions";
+import { Key } from "../kit/bits";
+import { Sheet } from "../kit/sheet";
+
+const useOpen = create(() => ({ open: false }));
+
+export function openShortcuts(): void {
+  useOpen.setState({ open: true });
+}
+
+/** Every key that does something here and now. */
+export function ShortcutsSheet() {
+  const open = useOpen((s) => s.open);
+  const actions = useEnabledActions().filter((a) => a.keys?.length);
+  const groups = [...new Set(actions.map((a) => a.group))];
+  return (
+    <Sheet
+      open={open}
+      onClose={() => useOpen.setState({ open: false })}
+      title="Shortcuts"
+      aside="on this screen"
+      className="w-[760px]"
+    >
+      <div className="columns-2 gap-10">
+        {groups.map((group) => (
+          <section key={group} className="mb-4 break-inside-avoid">
+            <h2 className="h2 mb-1 border-rule border-b pb-1">{group}</h2>
+            <dl>
+              {actions
+                .filter((a) => a.group === group)
+                .map((action) => (
+                  <div key={action.id} className="flex h-7 items-center justify-between gap-4">
+                    <dt>{action.title}</dt>
+                    <dd className="flex gap-1">
+                      {action.keys?.map((key) => (
+                        <Key key={key}>{showKey(key)}</Key>
+                      ))}
+                    </dd>
+                  </div>
+                ))}
+            </dl>
+          </section>
+        ))}
+      </div>
+    </Sheet>
+  );
+}

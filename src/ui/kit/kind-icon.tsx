@@ -1,0 +1,42 @@
+import {
+  AudioLines,
+  Columns3,
+  CornerLeftUp,
+  Flag,
+  Folder,
+  LayoutPanelLeft,
+  Piano,
+  RectangleVertical,
+  Square,
+  Waypoints,
+} from "lucide-react";
+import type { PresetKind } from "@/core/presets/preset";
+import type { StripKind } from "@/core/strips/strip";
+
+const PRESET_ICONS = {
+  plugin: Square,
+  chain: Waypoints,
+  strip: RectangleVertical,
+  set: Columns3,
+  mix: LayoutPanelLeft,
+} as const;
+const STRIP_ICONS = {
+  audio: AudioLines,
+  instrument: Piano,
+  return: CornerLeftUp,
+  group: Folder,
+  main: Flag,
+  folder: Folder,
+} as const;
+
+const LOOK = { size: 16, strokeWidth: 1.75, "aria-hidden": true, className: "flex-none text-soft" } as const;
+
+export function PresetIcon({ kind }: { readonly kind: PresetKind }) {
+  const Icon = PRESET_ICONS[kind];
+  return <Icon {...LOOK} />;
+}
+
+export function StripIcon({ kind }: { readonly kind: StripKind }) {
+  const Icon = STRIP_ICONS[kind];
+  return <Icon {...LOOK} />;
+}

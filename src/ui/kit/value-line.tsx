@@ -1,0 +1,241 @@
+"use client";
+
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
+import { type ParamSpec, type Value, clampTo, positionOf, valueAt } from "@/core/processors/param-spec";
+import { heardValue } from "@/core/processors/model";
+import { formatHeard, formatPlain, formatValue, parseValue } from "@/core/units/format";
+import { NOTES, beatsOf, isNoteLength } from "@/core/units/note-length";
+import { beatsPerMinute } from "@/core/units/quantities";
+import { cx } from "./class-names";
+
+interface Props {
+  readonly spec: ParamSpec;
+  readonly label?: string;
+  readonly value: Value;
+  /** As it was saved; marked on the ruler, and the value stands in ochre where it differs. */
+  readonly saved?: Value | undefined;
+  readonly tempo: number;
+  readonly onChange: (value: Value) => void;
+  readonly onChangeEnd: (value: Value) => void;
+}
+
+const NOTE_STEPS = NOTES.map((note) => ({ note, feel: "straight" as const })).toSorted(
+  (a, b) => beatsOf(a) - beatsOf(b),
+);
+
+/** The next longer or shorter note length. */
+function stepNote(value: Value, direction: 1 | -1): Value {
+  if (!isNoteLength(value)) return value;
+  const longer = direction > 0;
+  const list = longer ? NOTE_STEPS : NOTE_STEPS.toReversed();
+  return list.find((n) => (longer ? beatsOf(n) > beatsOf(value) : beatsOf(n) < beatsOf(value))) ?? value;
+}
+
+const COARSE = 1 / 40;
+const FINE = 0.1;
+
+/** What an arrow key makes of a value: a step of the parameter, a tenth of it with Shift. */
+export function stepValue(spec: ParamSpec, value: Value, direction: 1 | -1, fine: boolean): Value {
+  if (isNoteLength(value)) return stepNote(value, direction);
+  if (spec.step !== undefined) return clampTo(spec, round(value + direction * spec.step * (fine ? FINE : 1)));
+  return round(valueAt(spec, positionOf(spec, value) + direction * COARSE * (fine ? FINE : 1)));
+}
+
+/** Dragging and stepping land on numbers that a person would type. */
+export const round = (value: number): number => Number(value.toPrecision(4));
+
+const STEPS: Partial<Record<string, 1 | -1>> = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 };
+
+function useRulerDrag({ spec, value, onChange, onChangeEnd }: Props) {
+  const dragged = useRef<Value | null>(null);
+  const at = (event: PointerEvent<HTMLElement>): Value => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const position = (event.clientX - box.left) / box.width;
+    if (event.shiftKey && dragged.current !== null && !isNoteLength(dragged.current)) {
+      const moved = positionOf(spec, dragged.current) + (event.movementX / box.width) * FINE;
+      return round(valueAt(spec, moved));
+    }
+    return round(valueAt(spec, position));
+  };
+  return {
+    onPointerDown(event: PointerEvent<HTMLElement>) {
+      if (event.button !== 0) return;
+      event.currentTarget.setPointerCapture(event.pointerId);
+      dragged.current = value;
+      // A click on the pointer's own place moves nothing; the first movement does.
+    },
+    onPointerMove(event: PointerEvent<HTMLElement>) {
+      if (dragged.current === null) return;
+      dragged.current = at(event);
+      onChange(dragged.current);
+    },
+    onPointerUp(event: PointerEvent<HTMLElement>) {
+      if (dragged.current === null) return;
+      const end = dragged.current === value ? at(event) : dragged.current;
+      dragged.current = null;
+      onChangeEnd(end);
+    },
+    onPointerCancel() {
+      dragged.current = null;
+      onChange(value);
+    },
+  };
+}
+
+/** Label, ruler, number: drag, type, step by arrows (Shift is fine), double-click for the default. */
+export function ValueLine(props: Props) {
+  const { spec, label = spec.name, value, saved, tempo, onChangeEnd } = props;
+  const bpm = beatsPerMinute(tempo);
+  const drag = useRulerDrag(props);
+  const heard = heardValue(spec, value, bpm);
+  const place = (v: Value) => `${(100 * positionOf(spec, heardValue(spec, v, bpm))).toFixed(2)}%`;
+  const differs = saved !== undefined && formatPlain(spec, saved) !== formatPlain(spec, value);
+  const ms = formatHeard(value, bpm);
+  const onKeyDown = (event: KeyboardEvent) => {
+    const step = STEPS[event.key];
+    const next = step
+      ? stepValue(spec, value, step, event.shiftKey)
+      : event.key === "Home"
+        ? spec.min
+        : event.key === "End"
+          ? spec.max
+          : event.key === "Delete" || event.key === "Backspace"
+            ? spec.default
+            : null;
+    if (next === null || event.ctrlKey || event.altKey || event.metaKey) return;
+    event.preventDefault();
+    onChangeEnd(next);
+  };
+  return (
+    <div className="grid h-[30px] grid-cols-[92px_minmax(80px,204px)_96px] items-center gap-[10px]">
+      <span className="truncate">
+        {label}
+        {ms && (
+          <span className="num-small pl-[6px] text-soft">
+            {ms.text} {ms.unit}
+          </span>
+        )}
+      </span>
+      <div
+        role="slider"
+        tabIndex={0}
+        aria-label={spec.name}
+        aria-valuemin={spec.min}
+        aria-valuemax={spec.max}
+        aria-valuenow={heard}
+        aria-valuetext={formatPlain(spec, value)}
+        className="relative h-5 cursor-ew-resize touch-none rounded-card"
+        onKeyDown={onKeyDown}
+        onDoubleClick={() => onChangeEnd(spec.default)}
+        {...drag}
+      >
+        <Ticks />
+        <i
+          className="absolute top-[13px] h-[5px] w-[1.5px] -translate-x-1/2 bg-soft"
+          style={{ left: place(spec.default) }}
+        />
+        {differs && (
+          <i
+            className="absolute top-[12px] size-[6px] -translate-x-1/2 rounded-full border border-edit border-dashed"
+            style={{ left: place(saved) }}
+          />
+        )}
+        <i
+          className={cx(
+            "absolute top-[3px] -translate-x-1/2 border-x-[5px] border-x-transparent border-t-[7px]",
+            differs ? "border-t-edit" : "border-t-live",
+          )}
+          style={{ left: place(value) }}
+        />
+      </div>
+      <ValueField spec={spec} value={value} differs={differs} onChangeEnd={onChangeEnd} />
+    </div>
+  );
+}
+
+function Ticks() {
+  return (
+    <svg
+      className="plot absolute inset-x-0 top-[9px] h-[6px] w-full"
+      preserveAspectRatio="none"
+      viewBox="0 0 100 6"
+      aria-hidden="true"
+    >
+      <path d="M0 4.5H100M0 0V4.5M100 0V4.5" stroke="var(--bound)" />
+      <path
+        d="M10 2.5V4.5M20 2.5V4.5M30 2.5V4.5M40 2.5V4.5M50 2.5V4.5M60 2.5V4.5M70 2.5V4.5M80 2.5V4.5M90 2.5V4.5"
+        stroke="var(--edge)"
+      />
+    </svg>
+  );
+}
+
+interface FieldProps {
+  readonly spec: ParamSpec;
+  readonly value: Value;
+  readonly differs: boolean;
+  readonly onChangeEnd: (value: Value) => void;
+}
+
+/** The number itself: typed over, with a word when it is not understood. */
+function ValueField({ spec, value, differs, onChangeEnd }: FieldProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const field = useRef<HTMLInputElement>(null);
+  const written = formatValue(spec, value);
+  useEffect(() => {
+    if (typed !== null) field.current?.select();
+    // Only when typing begins: later letters must not be selected over.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [typed === null]);
+  const commit = () => {
+    if (typed === null) return;
+    const parsed = parseValue(spec, typed);
+    if (!parsed.ok) return setFault(parsed.error);
+    setTyped(null);
+    setFault(null);
+    if (formatPlain(spec, parsed.value) !== formatPlain(spec, value)) onChangeEnd(parsed.value);
+  };
+  const leave = () => {
+    setTyped(null);
+    setFault(null);
+  };
+  if (typed === null)
+    return (
+      <button
+        type="button"
+        aria-label={`${spec.name}: ${formatPlain(spec, value)}. Type a value`}
+        onClick={() => setTyped(formatPlain(spec, value))}
+        className={cx("num rounded-card px-1 text-right hover:bg-sunk", differs && "text-edit")}
+      >
+        {written.text}
+        {written.unit !== "" && <span className="unit">{written.unit}</span>}
+      </button>
+    );
+  return (
+    <span className="relative">
+      <input
+        ref={field}
+        aria-label={spec.name}
+        aria-invalid={fault !== null}
+        className="num w-full rounded-card border border-live bg-card px-1 text-right"
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={() => (parseValue(spec, typed).ok ? commit() : leave())}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") commit();
+          if (event.key === "Escape") leave();
+          if (event.key === "Enter" || event.key === "Escape") event.preventDefault();
+        }}
+      />
+      {fault && (
+        <span
+          role="alert"
+          className="absolute top-7 right-0 z-20 w-56 rounded-card border border-alert bg-alert-tint px-2 py-1 text-small"
+        >
+          {fault}
+        </span>
+      )}
+    </span>
+  );
+}

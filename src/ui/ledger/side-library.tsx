@@ -1,0 +1,118 @@
+"use client";
+
+import { Search } from "lucide-react";
+import { useCallback, useRef, useState } from "react";
+import { useActions } from "../actions/actions";
+import { Button } from "../kit/button";
+import { Empty } from "../kit/bits";
+import { PresetList } from "../library/preset-list";
+import { useChosen } from "../library/library";
+import { usePresets } from "../library/use-library";
+import { useRecall } from "../plan/recall";
+
+const FIELD = "side-library-field";
+
+/** After the panel has come up. */
+export function focusSideLibrary(): void {
+  requestAnimationFrame(() => document.getElementById(FIELD)?.focus());
+}
+
+/** The library beside the ledger: type, arrow, Enter. */
+export function SideLibrary({ tempo }: { readonly tempo: number }) {
+  const [words, setWords] = useState("");
+  const [touched, setTouched] = useState(false);
+  const { rows, total, pages } = usePresets({ q: words });
+  const { chosen, choose, move } = useChosen(touched ? rows : NO_ROWS, tempo);
+  const recall = useRecall();
+  const list = useRef<HTMLDivElement>(null);
+  const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;
+  const more = useCallback(() => {
+    if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
+  }, [hasNextPage, isFetchingNextPage, fetchNextPage]);
+  const group = "Library beside";
+  useActions([
+    {
+      id: "apply",
+      title: `Apply ${recall.targetWords ?? ""}`,
+      group,
+      keys: ["Enter"],
+      enabled: chosen !== null,
+      run: () => chosen && recall.apply(chosen),
+    },
+    {
+      id: "plan",
+      title: "Show the plan before applying",
+      group,
+      keys: ["Shift+Enter"],
+      enabled: chosen !== null,
+      run: () => chosen && recall.plan(chosen),
+    },
+  ]);
+  const keys = (event: React.KeyboardEvent) => {
+    const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    if (by !== undefined && !event.shiftKey) {
+      event.preventDefault();
+      event.stopPropagation();
+      if (touched) move(by);
+      setTouched(true);
+    }
+    if (event.key === "Enter" && chosen && event.target instanceof HTMLInputElement) {
+      event.preventDefault();
+      if (event.shiftKey) recall.plan(chosen);
+      else recall.apply(chosen);
+    }
+    if (event.key === "Escape") {
+      event.preventDefault();
+      setWords("");
+      document.querySelector<HTMLElement>("[role=grid]")?.focus();
+    }
+  };
+  return (
+    <aside aria-label="Library beside" className="flex h-full flex-col bg-card" onKeyDown={keys}>
+      <div className="flex h-[58px] flex-none items-center px-3">
+        <label className="flex h-[30px] w-full items-center gap-2 rounded-card border border-bound bg-card px-2 focus-within:border-live">
+          <Search size={14} aria-hidden="true" className="flex-none" />
+          <span className="sr-only">Find a sound to apply</span>
+          <input
+            id={FIELD}
+            value={words}
+            autoComplete="off"
+            placeholder="Find a sound"
+            className="min-w-0 flex-1 bg-transparent outline-none placeholder:text-soft"
+            onFocus={() => setTouched(true)}
+            onChange={(event) => setWords(event.target.value)}
+          />
+        </label>
+      </div>
+      <div className="flex min-h-0 flex-1 flex-col border-edge border-t">
+        {rows.length > 0 ? (
+          <PresetList
+            narrow
+            rows={rows}
+            total={total}
+            chosen={chosen?.id ?? null}
+            tempo={tempo}
+            onChoose={(id) => {
+              setTouched(true);
+              choose(id);
+            }}
+            onOpen={(preset) => recall.plan(preset)}
+            onMore={more}
+            listRef={list}
+          />
+        ) : (
+          <Empty title={pages.isPending ? "Looking…" : "No sound matches"} className="px-3 py-6">
+            {!pages.isPending && <p>Try fewer letters.</p>}
+          </Empty>
+        )}
+      </div>
+      <div className="grid flex-none gap-2 border-edge border-t p-3">
+        <Button main disabled={!chosen} className="justify-center" onClick={() => chosen && recall.plan(chosen)}>
+          <span className="truncate">Apply {recall.targetWords}…</span>
+        </Button>
+      </div>
+    </aside>
+  );
+}
+
+const NO_ROWS = [] as const;

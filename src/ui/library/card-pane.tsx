@@ -1,0 +1,239 @@
+"use client";
+
+import { useQuery } from "@tanstack/react-query";
+import { useRouter } from "next/navigation";
+import { Fragment, useState } from "react";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import type { PresetDetail } from "@/contracts/endpoints";
+import type { PresetRow } from "@/contracts/records";
+import { type Processor, processorName, processorsOf } from "@/core/chains/chain";
+import { KIND_NAMES, type Origin, chainOf } from "@/core/presets/preset";
+import { summaryOf } from "@/core/processors/summary";
+import { PART_NAMES, partsOf } from "@/core/strips/strip";
+import { Button } from "../kit/button";
+import { Chip, Key } from "../kit/bits";
+import { formatDate } from "../kit/dates";
+import { Num } from "../kit/number";
+import { Shape } from "../kit/shape";
+import { useRecall } from "../plan/recall";
+import { useFolders } from "./use-library";
+
+/** Everything about one preset, as on a hand-kept card. */
+export function CardPane({ preset, tempo }: { readonly preset: PresetRow; readonly tempo: number }) {
+  const router = useRouter();
+  const recall = useRecall();
+  const [version, setVersion] = useState<number | null>(null);
+  const shownVersion = version ?? preset.version;
+  const detail = useQuery({ queryKey: [...KEYS.preset(preset.id), "detail"], queryFn: () => api.getPreset(preset.id) });
+  const earlier = useQuery({
+    queryKey: KEYS.version(preset.id, shownVersion),
+    queryFn: () => api.getPreset(preset.id, shownVersion),
+    enabled: shownVersion !== preset.version,
+  });
+  const shown = shownVersion === preset.version ? preset : earlier.data?.preset;
+  const processors = shown ? processorsOf(chainOf(shown.content)) : [];
+  const chosen = { ...preset, version: shownVersion };
+  return (
+    <aside aria-label="Card" className="flex h-full flex-col bg-card">
+      <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto px-[18px] pt-4 pb-3">
+        <div>
+          <p className="text-small text-soft">
+            {KIND_NAMES[preset.kind]} · version {shownVersion}
+            {shownVersion !== preset.version && ` of ${preset.version}`} · own
+          </p>
+          <h1 className="h1 mt-0.5">{preset.card.name}</h1>
+        </div>
+        <div className="h-[3px] flex-none border-alert border-t border-b border-b-rule" />
+        <Facts preset={preset} />
+        <Inside processors={processors} tempo={tempo} preset={shown} />
+        <VersionList detail={detail.data} shown={shownVersion} onShow={setVersion} />
+        <Uses detail={detail.data} />
+      </div>
+      <div className="flex flex-none flex-wrap gap-2 border-rule border-t px-[18px] py-3">
+        {recall.targetWords && (
+          <Button main onClick={() => recall.plan(chosen)}>
+            Apply {recall.targetWords}…
+          </Button>
+        )}
+        <Button onClick={() => router.push(`/bench?preset=${preset.id}&version=${shownVersion}`)}>
+          Open on the bench
+        </Button>
+        {!recall.targetWords && (
+          <p className="w-full text-small text-soft">
+            To apply it, open a project first: <Key>Alt 4</Key>
+          </p>
+        )}
+      </div>
+    </aside>
+  );
+}
+
+function originLines({
+  artist,
+  song,
+  strip,
+  date,
+  take,
+}: Origin): readonly [who: string, song: string | null, where: string] {
+  const where = [strip && `strip ${strip}`, date && formatDate(date), take && `take ${take}`]
+    .filter(Boolean)
+    .join(" · ");
+  return [artist ?? "own", song ?? null, where];
+}
+
+function Facts({ preset: { card } }: { readonly preset: PresetRow }) {
+  const folders = useFolders().data?.folders ?? [];
+  const path: string[] = [];
+  for (let at = folders.find((f) => f.id === card.folder); at; at = folders.find((f) => f.id === at?.parent))
+    path.unshift(at.name);
+  const [who, song, where] = originLines(card.origin);
+  const played = [card.origin.performer, card.origin.instrument, card.origin.microphone].filter(Boolean).join(" · ");
+  const facts: [term: string, fact: React.ReactNode][] = [
+    [
+      "Origin",
+      <Fragment key="origin">
+        {who}
+        {song && (
+          <>
+            , <em className="font-name text-[15px]">{song}</em>
+          </>
+        )}
+        {where !== "" && <span className="block text-soft">{where}</span>}
+      </Fragment>,
+    ],
+    ["Played on", played],
+    ["For", card.purpose],
+    ["Folder", path.join(" / ")],
+    ["Rating", card.rating > 0 ? `${card.rating} of 5` : ""],
+    [
+      "Tags",
+      card.tags.length > 0 && (
+        <span key="tags" className="flex flex-wrap gap-1 pt-0.5">
+          {card.tags.map((tag) => (
+            <Chip key={tag}>{tag}</Chip>
+          ))}
+        </span>
+      ),
+    ],
+    ["Notes", card.notes],
+  ];
+  return (
+    <dl className="grid grid-cols-[72px_1fr] gap-x-3 gap-y-[3px]">
+      {facts
+        .filter(([, fact]) => fact)
+        .map(([term, fact]) => (
+          <Fragment key={term}>
+            <dt className="text-soft">{term}</dt>
+            <dd className="min-w-0">{fact}</dd>
+          </Fragment>
+        ))}
+    </dl>
+  );
+}
+
+interface InsideProps {
+  readonly processors: readonly Processor[];
+  readonly tempo: number;
+  readonly preset: PresetRow | undefined;
+}
+
+function Inside({ processors, tempo, preset }: InsideProps) {
+  const other = preset?.content.kind === "strip" ? partsOf(preset.content.strip).filter((p) => p !== "inserts") : [];
+  return (
+    <section>
+      <h2 className="h2 pb-2">
+        Inside, {processors.length} plugin{processors.length === 1 ? "" : "s"}
+        {other.length > 0 && `, also ${other.map((p) => PART_NAMES[p].toLowerCase()).join(", ")}`}
+      </h2>
+      <ul className="grid gap-2">
+        {processors.map((processor) => (
+          <li key={processor.key} className="grid grid-cols-[92px_1fr] items-center gap-3">
+            <Shape processor={processor} tempo={tempo} width={92} height={44} />
+            <div className="min-w-0">
+              <p className="truncate">
+                {processorName(processor)}
+                {!processor.enabled && <span className="text-soft"> · off</span>}
+              </p>
+              <p className="flex flex-wrap gap-x-3 text-small leading-[17px]">
+                {summaryOf(processor).map(({ label, written }) => (
+                  <span key={label}>
+                    <span className="text-soft">{label}</span> <Num small written={written} />
+                  </span>
+                ))}
+              </p>
+            </div>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+interface VersionsProps {
+  readonly detail: PresetDetail | undefined;
+  readonly shown: number;
+  readonly onShow: (version: number | null) => void;
+}
+
+function VersionList({ detail, shown, onShow }: VersionsProps) {
+  if (!detail || detail.versions.length < 2) return null;
+  return (
+    <section>
+      <h2 className="h2 pb-1">Versions</h2>
+      <ul>
+        {detail.versions.map(({ version, savedAt }, at) => (
+          <li key={version}>
+            <button
+              type="button"
+              aria-pressed={version === shown}
+              onClick={() => onShow(at === 0 ? null : version)}
+              className={`flex h-[26px] w-full items-center gap-3 px-2 text-left hover:bg-sunk ${version === shown ? "bg-live-tint" : ""}`}
+            >
+              <span className="num">{version}</span>
+              <span className="text-soft">{formatDate(savedAt)}</span>
+              {at === 0 && <span className="ml-auto text-small text-soft">newest</span>}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Uses({ detail }: { readonly detail: PresetDetail | undefined }) {
+  const router = useRouter();
+  if (!detail) return null;
+  const { uses } = detail;
+  const projects = new Set(uses.map((u) => u.project)).size;
+  return (
+    <section>
+      <h2 className="h2 pb-1">Used in</h2>
+      {uses.length === 0 ? (
+        <p className="text-small text-soft">No project yet</p>
+      ) : (
+        <p className="text-small">
+          {projects} project{projects === 1 ? "" : "s"}, {uses.length} strip{uses.length === 1 ? "" : "s"}
+        </p>
+      )}
+      <ul>
+        {uses.map((use) => (
+          <li key={`${use.project} ${use.strip}`}>
+            <button
+              type="button"
+              className="flex min-h-6 w-full items-baseline gap-2 text-left text-small hover:text-live"
+              onClick={() => router.push(`/bench?project=${use.project}&strip=${use.strip}`)}
+            >
+              <span className="truncate">
+                {use.projectName}, {use.stripName}
+              </span>
+              <span className={`ml-auto whitespace-nowrap ${use.differs > 0 ? "text-edit" : "text-soft"}`}>
+                {use.differs > 0 ? `differs by ${use.differs}` : `version ${use.version}`}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,212 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useCallback, useEffect, useRef, useState } from "react";
+import type { PresetRow } from "@/contracts/records";
+import { chainOf } from "@/core/presets/preset";
+import { useActions } from "../actions/actions";
+import { useFinder } from "../frame/action-field";
+import { useHand } from "../frame/hand";
+import { Empty, Key, Loading } from "../kit/bits";
+import { Button } from "../kit/button";
+import { Panels } from "../kit/panels";
+import { hear } from "../listening/listening";
+import { useRecall } from "../plan/recall";
+import { useProjectEditing } from "../projects/editing";
+import { CardPane } from "./card-pane";
+import { Filters } from "./filters";
+import { PresetList } from "./preset-list";
+import { type Filter, useFilters, usePresets } from "./use-library";
+
+const DEFAULT_TEMPO = 120;
+
+/** The tempo at which sounds are shown and heard: that of the project in hand. */
+export function useTempo(): number {
+  const project = useHand((hand) => hand.project);
+  return useProjectEditing(project).body?.project.tempo ?? DEFAULT_TEMPO;
+}
+
+/** The chosen line; it is what side A plays. */
+export function useChosen(rows: readonly PresetRow[], tempo: number) {
+  const [id, setId] = useState<string | null>(null);
+  const chosen = rows.find((r) => r.id === id) ?? rows[0] ?? null;
+  const content = chosen?.content;
+  const name = chosen?.card.name;
+  useEffect(() => {
+    if (content && name !== undefined) hear("a", { name, chain: chainOf(content), tempo });
+  }, [content, name, tempo]);
+  const move = (by: number) => {
+    const at = rows.findIndex((r) => r.id === chosen?.id);
+    const next = rows[Math.min(rows.length - 1, Math.max(0, at + by))];
+    if (next) setId(next.id);
+  };
+  return { chosen, choose: setId, move };
+}
+
+export function Library() {
+  const router = useRouter();
+  const { query, set } = useFilters();
+  const { rows, total, facets, pages } = usePresets(query);
+  const tempo = useTempo();
+  const { chosen, choose, move } = useChosen(rows, tempo);
+  const recall = useRecall();
+  const list = useRef<HTMLDivElement>(null);
+  useLibraryFinder(query.q ?? "", set, () => list.current?.focus());
+  const open = (preset: PresetRow) => router.push(`/bench?preset=${preset.id}`);
+  const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;
+  const more = useCallback(() => {
+    if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
+  }, [hasNextPage, isFetchingNextPage, fetchNextPage]);
+  const group = "Library";
+  const has = chosen !== null;
+  useActions([
+    { id: "down", title: "Next sound", group, keys: ["ArrowDown"], keyOnly: true, run: () => move(1) },
+    { id: "up", title: "Previous sound", group, keys: ["ArrowUp"], keyOnly: true, run: () => move(-1) },
+    { id: "page-down", title: "A page down", group, keys: ["PageDown"], keyOnly: true, run: () => move(10) },
+    { id: "page-up", title: "A page up", group, keys: ["PageUp"], keyOnly: true, run: () => move(-10) },
+    { id: "first", title: "First sound", group, keys: ["Home"], keyOnly: true, run: () => move(-rows.length) },
+    { id: "last", title: "Last sound", group, keys: ["End"], keyOnly: true, run: () => move(rows.length) },
+    {
+      id: "apply",
+      title: `Apply ${recall.targetWords ?? "to a project"}`,
+      group,
+      keys: ["Enter"],
+      enabled: has,
+      run: () => chosen && recall.apply(chosen),
+    },
+    {
+      id: "plan",
+      title: "Show the plan before applying",
+      group,
+      keys: ["Shift+Enter"],
+      enabled: has && recall.targetWords !== null,
+      run: () => chosen && recall.plan(chosen),
+    },
+    { id: "open", title: "Open on the bench", group, keys: ["B"], enabled: has, run: () => chosen && open(chosen) },
+  ]);
+  const narrowed = Boolean(query.q || query.folder || query.kind || query.tag);
+  return (
+    <Panels
+      id="library"
+      panes={[
+        {
+          id: "filters",
+          label: "folders",
+          size: 180,
+          min: 130,
+          children: <Filters query={query} total={pages.data ? total : undefined} facets={facets} onSet={set} />,
+        },
+        {
+          id: "list",
+          label: "the list",
+          min: 480,
+          children: (
+            <section aria-label="Library" className="flex h-full min-w-0 flex-col">
+              <div className="grid h-[30px] flex-none grid-cols-[18px_minmax(0,1fr)_214px_56px] items-center gap-[10px] border-edge border-b px-[14px] text-small text-soft">
+                <span />
+                <span>Name</span>
+                <span>Shape</span>
+                <span className="text-right">Used</span>
+              </div>
+              {rows.length > 0 ? (
+                <PresetList
+                  rows={rows}
+                  total={total}
+                  chosen={chosen?.id ?? null}
+                  tempo={tempo}
+                  onChoose={choose}
+                  onOpen={open}
+                  onMore={more}
+                  listRef={list}
+                />
+              ) : (
+                <NothingFound
+                  loading={pages.isPending}
+                  failed={pages.error?.message}
+                  narrowed={narrowed}
+                  onAll={() => set({ q: undefined, folder: undefined, kind: undefined, tag: undefined })}
+                />
+              )}
+              <p className="flex h-8 flex-none items-center gap-[6px] overflow-hidden whitespace-nowrap border-edge border-t px-[14px] text-small text-soft">
+                {total} sound{total === 1 ? "" : "s"} · <Key>Space</Key> listen <Key>Enter</Key> apply{" "}
+                {recall.targetWords ?? ""} <Key>B</Key> bench <Key>/</Key> find
+              </p>
+            </section>
+          ),
+        },
+        {
+          id: "card",
+          label: "the card",
+          size: 336,
+          min: 260,
+          children: chosen ? (
+            <CardPane key={chosen.id} preset={chosen} tempo={tempo} />
+          ) : (
+            <div className="h-full bg-card" />
+          ),
+        },
+      ]}
+    />
+  );
+}
+
+/** Lends the field on top to the list: what is typed there filters as one types. */
+function useLibraryFinder(
+  words: string,
+  set: (changes: Partial<Record<Filter, string | undefined>>, remember?: boolean) => void,
+  onLeave: () => void,
+) {
+  const leave = useRef(onLeave);
+  useEffect(() => {
+    leave.current = onLeave;
+  });
+  useEffect(() => {
+    useFinder.setState({
+      finder: {
+        words,
+        onWords: (q) => set({ q: q === "" ? undefined : q }, false),
+        onLeave: () => leave.current(),
+        hint: "Find by name, tag, purpose, origin",
+      },
+    });
+  }, [words, set]);
+  useEffect(() => () => useFinder.setState({ finder: null }), []);
+}
+
+interface NothingProps {
+  readonly loading: boolean;
+  readonly failed: string | undefined;
+  readonly narrowed: boolean;
+  readonly onAll: () => void;
+}
+
+function NothingFound({ loading, failed, narrowed, onAll }: NothingProps) {
+  const router = useRouter();
+  if (loading)
+    return (
+      <div className="flex-1">
+        <Loading what="Opening the library" />
+      </div>
+    );
+  if (failed)
+    return (
+      <Empty title="The library could not be read" className="flex-1">
+        <p role="alert">{failed}</p>
+      </Empty>
+    );
+  if (narrowed)
+    return (
+      <Empty title="No sound matches" className="flex-1">
+        <p>Every word must begin a word of the name, a tag, the purpose or the origin.</p>
+        <Button onClick={onAll}>Show all sounds</Button>
+      </Empty>
+    );
+  return (
+    <Empty title="No sounds yet" className="flex-1">
+      <p>Build one on the bench and save it; it is then found here, by name or by shape.</p>
+      <Button main onClick={() => router.push("/bench?new=1")}>
+        Start a new sound
+      </Button>
+    </Empty>
+  );
+}

@@ -1,0 +1,128 @@
+"use client";
+
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { type RefObject, useEffect, useRef } from "react";
+import type { PresetRow } from "@/contracts/records";
+import { processorsOf } from "@/core/chains/chain";
+import { KIND_NAMES, chainOf } from "@/core/presets/preset";
+import { cx } from "../kit/class-names";
+import { formatDay } from "../kit/dates";
+import { PresetIcon } from "../kit/kind-icon";
+import { Shapes } from "../kit/shape";
+
+interface Props {
+  readonly rows: readonly PresetRow[];
+  readonly total: number;
+  readonly chosen: string | null;
+  readonly tempo: number;
+  readonly onChoose: (id: string) => void;
+  readonly onOpen: (preset: PresetRow) => void;
+  readonly onMore: () => void;
+  readonly listRef: RefObject<HTMLDivElement | null>;
+  /** Without the column of days, for a narrow place. */
+  readonly narrow?: boolean;
+}
+
+const ROW = 44;
+const NARROW_ROW = 62;
+
+export const optionId = (id: string): string => `sound-${id}`;
+
+/** The presets, one a line, with their shapes. The list itself has the focus; the chosen line is told to screen readers. */
+export function PresetList({ rows, total, chosen, tempo, onChoose, onOpen, onMore, listRef, narrow = false }: Props) {
+  const scroller = useRef<HTMLDivElement>(null);
+  const height = narrow ? NARROW_ROW : ROW;
+  // The compiler cannot see into the virtualizer; it holds its own state.
+  // eslint-disable-next-line react-hooks/incompatible-library
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => height,
+    overscan: 8,
+  });
+  const at = rows.findIndex((r) => r.id === chosen);
+  useEffect(() => {
+    if (at >= 0) virtual.scrollToIndex(at);
+    // The virtualizer is new on every render; only the chosen line moves the list.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [at]);
+  const items = virtual.getVirtualItems();
+  const last = items.at(-1)?.index ?? 0;
+  useEffect(() => {
+    if (rows.length > 0 && last >= rows.length - 10) onMore();
+  }, [last, rows.length, onMore]);
+  return (
+    <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
+      <div
+        ref={listRef}
+        role="listbox"
+        tabIndex={0}
+        aria-label="Sounds"
+        aria-activedescendant={at >= 0 ? optionId(rows[at]!.id) : undefined}
+        className="relative outline-offset-[-2px]"
+        style={{ height: virtual.getTotalSize() }}
+      >
+        {items.map(({ index, start }) => {
+          const preset = rows[index]!;
+          const on = preset.id === chosen;
+          return (
+            <div
+              key={preset.id}
+              id={optionId(preset.id)}
+              role="option"
+              aria-selected={on}
+              aria-setsize={total}
+              aria-posinset={index + 1}
+              onClick={() => onChoose(preset.id)}
+              onDoubleClick={() => onOpen(preset)}
+              style={{ height, transform: `translateY(${start}px)` }}
+              className={cx(
+                "absolute inset-x-0 top-0 cursor-default border-rule border-b",
+                narrow
+                  ? "grid content-center gap-1 px-3"
+                  : "grid grid-cols-[18px_minmax(0,1fr)_214px_56px] items-center gap-[10px] px-[14px]",
+                on ? "row-chosen" : "hover:bg-sunk/60",
+              )}
+            >
+              {narrow ? <NarrowRow preset={preset} tempo={tempo} /> : <WideRow preset={preset} tempo={tempo} />}
+            </div>
+          );
+        })}
+      </div>
+    </div>
+  );
+}
+
+interface RowProps {
+  readonly preset: PresetRow;
+  readonly tempo: number;
+}
+
+function WideRow({ preset, tempo }: RowProps) {
+  const { card } = preset;
+  return (
+    <>
+      <PresetIcon kind={preset.kind} />
+      <span className="grid min-w-0">
+        <span className="name truncate">
+          <span className="sr-only">{KIND_NAMES[preset.kind]}: </span>
+          {card.name}
+        </span>
+        <span className="truncate text-small text-soft">
+          {[card.purpose, card.origin.artist ?? "own"].filter((w) => w !== "").join(" · ")}
+        </span>
+      </span>
+      <Shapes processors={processorsOf(chainOf(preset.content))} tempo={tempo} width={44} />
+      <span className="num text-right text-soft">{formatDay(preset.usedAt ?? preset.savedAt, new Date())}</span>
+    </>
+  );
+}
+
+function NarrowRow({ preset, tempo }: RowProps) {
+  return (
+    <>
+      <span className="truncate font-name text-[14px] leading-[17px]">{preset.card.name}</span>
+      <Shapes processors={processorsOf(chainOf(preset.content))} tempo={tempo} most={3} />
+    </>
+  );
+}

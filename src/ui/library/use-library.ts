@@ -1,0 +1,55 @@
+"use client";
+
+import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { usePathname, useSearchParams } from "next/navigation";
+import { useCallback, useMemo } from "react";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import type { PresetQuery } from "@/contracts/endpoints";
+import type { PresetRow } from "@/contracts/records";
+
+export type Filter = "q" | "kind" | "folder" | "tag" | "sort";
+
+/** What is looked for, kept in the address: back, reload and bookmarks bring it again. */
+export function useFilters() {
+  const params = useSearchParams();
+  const path = usePathname();
+  const get = (name: Filter): string | undefined => params.get(name) ?? undefined;
+  const query: PresetQuery = {
+    q: get("q"),
+    kind: get("kind") as PresetQuery["kind"],
+    folder: get("folder"),
+    tag: get("tag"),
+    sort: get("sort") as PresetQuery["sort"],
+  };
+  const set = useCallback(
+    (changes: Partial<Record<Filter, string | undefined>>, remember = true) => {
+      const next = new URLSearchParams(window.location.search);
+      for (const [name, value] of Object.entries(changes)) {
+        if (value) next.set(name, value);
+        else next.delete(name);
+      }
+      const address = next.size > 0 ? `${path}?${next}` : path;
+      if (remember) window.history.pushState(null, "", address);
+      else window.history.replaceState(null, "", address);
+    },
+    [path],
+  );
+  return { query, set };
+}
+
+/** The presets that match, page after page. */
+export function usePresets(query: PresetQuery) {
+  const pages = useInfiniteQuery({
+    queryKey: [...KEYS.presets, query],
+    queryFn: ({ pageParam }) => api.listPresets({ ...query, ...(pageParam ? { after: pageParam } : {}) }),
+    initialPageParam: null as string | null,
+    getNextPageParam: (page) => page.next,
+    placeholderData: keepPreviousData,
+  });
+  const rows = useMemo<readonly PresetRow[]>(() => pages.data?.pages.flatMap((p) => p.items) ?? [], [pages.data]);
+  const [first] = pages.data?.pages ?? [];
+  return { rows, total: first?.total ?? 0, facets: first?.facets, pages };
+}
+
+export const useFolders = () => useQuery({ queryKey: KEYS.folders, queryFn: api.listFolders });

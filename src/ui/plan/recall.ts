@@ -1,0 +1,97 @@
+"use client";
+
+import { useQueryClient } from "@tanstack/react-query";
+import { useRouter } from "next/navigation";
+import { toast } from "sonner";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import type { PlanRequest, ProjectBody } from "@/contracts/endpoints";
+import type { PresetRow } from "@/contracts/records";
+import { mayApplyDirectly } from "@/core/recall/plan";
+import { PARTS } from "@/core/strips/strip";
+import { useHand } from "../frame/hand";
+import { useProjectEditing } from "../projects/editing";
+
+export interface Recall {
+  /** "to Cello", "to 2 strips", "to a new strip of Neap Tide"; null with no project in hand. */
+  readonly targetWords: string | null;
+  /** At once where nothing is asked and only the targets change, else by the plan. */
+  readonly apply: (preset: Pick<PresetRow, "id" | "kind" | "version" | "card">) => void;
+  /** Shows every change first. */
+  readonly plan: (preset: Pick<PresetRow, "id" | "version">) => void;
+}
+
+/** The address of a plan: a preset onto strips of a project, onto a new one where none is named. */
+export function planAddress(
+  project: string,
+  preset: Pick<PresetRow, "id" | "version">,
+  strips: readonly string[],
+): string {
+  const words = new URLSearchParams({ preset: preset.id, version: String(preset.version) });
+  if (strips.length > 0) words.set("strips", strips.join(","));
+  return `/projects/${project}/plan?${words}`;
+}
+
+export const targetsOf = (
+  body: ProjectBody | undefined,
+  strips: readonly string[],
+): PlanRequest["requests"][number]["targets"] =>
+  strips.length > 0 ? { strips: [...strips] } : { newStrip: { after: lastBeforeMain(body) } };
+
+/** A new strip stands before the main output. */
+function lastBeforeMain(body: ProjectBody | undefined): string | null {
+  return body?.project.strips.filter((s) => s.kind !== "main").at(-1)?.id ?? null;
+}
+
+/** Applying what is chosen in the library to what is chosen in the project in hand. */
+export function useRecall(): Recall {
+  const router = useRouter();
+  const queries = useQueryClient();
+  const { project: id, strips: chosen, alwaysPlan } = useHand();
+  const editing = useProjectEditing(id);
+  const project = editing.body?.project;
+  const strips = chosen.filter((s) => project?.strips.some((strip) => strip.id === s));
+  const [only] = strips;
+  const onlyName = strips.length === 1 ? project?.strips.find((s) => s.id === only)?.look.name : undefined;
+  const targetWords = !project
+    ? null
+    : (onlyName && `to ${onlyName}`) ||
+      (strips.length > 0 ? `to ${strips.length} strips` : `to a new strip of ${project.name}`);
+
+  const plan: Recall["plan"] = (preset) => {
+    if (id) router.push(planAddress(id, preset, strips));
+  };
+
+  const apply: Recall["apply"] = (preset) => {
+    if (!id || !targetWords) {
+      toast("Choose a project first; then Enter applies a sound to its strips.");
+      return;
+    }
+    if (alwaysPlan) return plan(preset);
+    const request: PlanRequest = {
+      requests: [
+        {
+          source: { preset: preset.id, version: preset.version },
+          parts: [...PARTS],
+          targets: targetsOf(editing.body, strips),
+          mode: preset.kind === "plugin" ? "after" : "replace",
+        },
+      ],
+    };
+    void api
+      .planRecall(id, request)
+      .then(async (made) => {
+        if (!mayApplyDirectly(made.plan)) return plan(preset);
+        if (made.plan.steps.length === 0) {
+          toast(`“${preset.card.name}” is there already; nothing would change.`);
+          return;
+        }
+        await queries.cancelQueries({ queryKey: KEYS.project(id) });
+        const label = `Apply “${preset.card.name}” ${targetWords}`;
+        const done = await editing.commit(label, made.plan.steps);
+        if (done) toast(label, { action: { label: "Undo", onClick: () => void editing.undo() } });
+      })
+      .catch((error: unknown) => toast.error(error instanceof Error ? error.message : String(error)));
+  };
+  return { targetWords, apply, plan };
+}

@@ -1,0 +1,90 @@
+"use client";
+
+import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { toast } from "sonner";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import type { ProjectBody } from "@/contracts/endpoints";
+import { applySteps } from "@/core/recall/apply";
+import type { Step } from "@/core/recall/step";
+
+/** Gestures on their way to the server, project by project, in the order in which they were made. */
+interface Line {
+  tail: Promise<unknown>;
+  waiting: number;
+  revision: number;
+}
+
+const lines = new Map<string, Line>();
+
+/** Whether this window has changes of its own on their way, which no one else's news may overtake. */
+export const isOnItsWay = (project: string): boolean => (lines.get(project)?.waiting ?? 0) > 0;
+
+function lineOf(id: string, revision: number): Line {
+  const line = lines.get(id) ?? { tail: Promise.resolve(), waiting: 0, revision };
+  if (line.waiting === 0) line.revision = Math.max(line.revision, revision);
+  lines.set(id, line);
+  return line;
+}
+
+/** Sends a gesture after those before it. When it is refused, the project is shown as the server has it, and why. */
+async function send(queries: QueryClient, id: string, call: (base: number) => Promise<ProjectBody>): Promise<boolean> {
+  const key = KEYS.project(id);
+  const line = lineOf(id, queries.getQueryData<ProjectBody>(key)?.revision ?? 0);
+  line.waiting += 1;
+  const turn = line.tail.then(async () => {
+    try {
+      const body = await call(line.revision);
+      line.revision = body.revision;
+      line.waiting -= 1;
+      queries.setQueryData<ProjectBody>(key, (shown) =>
+        line.waiting === 0 || !shown ? body : { ...shown, revision: body.revision, history: body.history },
+      );
+      return true;
+    } catch (error) {
+      line.waiting -= 1;
+      toast.error(error instanceof api.ApiFailure ? error.message : "That could not be done. Nothing was changed.");
+      await queries.refetchQueries({ queryKey: key });
+      line.revision = queries.getQueryData<ProjectBody>(key)?.revision ?? line.revision;
+      return false;
+    }
+  });
+  line.tail = turn;
+  return turn;
+}
+
+export interface ProjectEditing {
+  readonly body: ProjectBody | undefined;
+  readonly error: Error | null;
+  /** One gesture: shown at once, then sent. True when the server has taken it. */
+  readonly commit: (label: string, steps: readonly Step[]) => Promise<boolean>;
+  readonly undo: () => Promise<boolean>;
+  readonly redo: () => Promise<boolean>;
+}
+
+/** A project, or a draft, and what can be done to it. */
+export function useProjectEditing(id: string | null): ProjectEditing {
+  const queries = useQueryClient();
+  const query = useQuery({
+    queryKey: KEYS.project(id ?? ""),
+    queryFn: () => api.getProject(id ?? ""),
+    enabled: id !== null,
+    retry: false,
+  });
+  const commit = async (label: string, steps: readonly Step[]): Promise<boolean> => {
+    if (id === null || steps.length === 0) return false;
+    await queries.cancelQueries({ queryKey: KEYS.project(id) });
+    queries.setQueryData<ProjectBody>(KEYS.project(id), (shown) => {
+      const applied = shown ? applySteps(shown.project, steps) : null;
+      return shown && applied?.ok ? { ...shown, project: applied.value, history: { undo: label, redo: null } } : shown;
+    });
+    return send(queries, id, (baseRevision) => api.changeProject(id, { baseRevision, steps: [...steps], label }));
+  };
+  return {
+    body: query.data,
+    error: query.error,
+    commit,
+    undo: () => (id === null ? Promise.resolve(false) : send(queries, id, (base) => api.undoProject(id, base))),
+    redo: () => (id === null ? Promise.resolve(false) : send(queries, id, (base) => api.redoProject(id, base))),
+  };
+}
