@@ -23,10 +23,27 @@ export interface SoundEngine {
 /** What was asked for before there was a node to tell it to. */
 interface Wish {
   material: string | null;
-  readonly chains: Record<"a" | "b", HeardChain | null>;
+  chains: Record<"a" | "b", HeardChain | null>;
   voice: Voice;
   playing: boolean;
   gains: Readonly<Record<Voice, number>>;
+}
+
+/** The worklet's node, once there is one. */
+interface Line {
+  context: AudioContext | null;
+  node: AudioWorkletNode | null;
+}
+
+async function openLine(line: Line, hear: (meters: Meters) => void): Promise<void> {
+  const context = new AudioContext({ latencyHint: "interactive", sampleRate: ENGINE_RATE });
+  await context.audioWorklet.addModule("/worklets/audition.js");
+  const node = new AudioWorkletNode(context, WORKLET_NAME, { numberOfInputs: 0, outputChannelCount: [2] });
+  node.port.onmessage = ({ data }: MessageEvent<FromWorklet>) => {
+    if (data.kind === "meters") hear(data.meters);
+  };
+  node.connect(context.destination);
+  Object.assign(line, { context, node });
 }
 
 /** One engine for the whole application. Everything that makes sound runs on the audio thread or in the worker. */
@@ -42,32 +59,29 @@ export function createSoundEngine(): SoundEngine {
     gains: { dry: 1, a: 1, b: 1 },
   };
   const listeners = new Set<(meters: Meters) => void>();
-  let node: AudioWorkletNode | null = null;
-  let context: AudioContext | null = null;
+  const line: Line = { context: null, node: null };
   let starting: Promise<void> | null = null;
 
-  const tell = (message: ToWorklet, transfer: Transferable[] = []) => node?.port.postMessage(message, transfer);
-
+  const tell = (message: ToWorklet, transfer: Transferable[] = []) => line.node?.port.postMessage(message, transfer);
   const sendLoop = async (material: string): Promise<readonly number[]> => {
     const { left, right, peaks } = await worker.makeLoop(material, ENGINE_RATE);
     if (wish.material === material) tell({ kind: "loop", left, right }, [left.buffer, right.buffer]);
     return peaks;
   };
-
   const open = async (): Promise<void> => {
-    context = new AudioContext({ latencyHint: "interactive", sampleRate: ENGINE_RATE });
-    await context.audioWorklet.addModule("/worklets/audition.js");
-    node = new AudioWorkletNode(context, WORKLET_NAME, { numberOfInputs: 0, outputChannelCount: [2] });
-    node.port.onmessage = (event: MessageEvent<FromWorklet>) => {
-      const { data } = event;
-      if (data.kind === "meters") for (const hear of listeners) hear(data.meters);
-    };
-    node.connect(context.destination);
+    await openLine(line, (meters) => {
+      for (const hear of listeners) hear(meters);
+    });
     if (wish.material) await sendLoop(wish.material);
     for (const side of ["a", "b"] as const) tell({ kind: "chain", side, chain: wish.chains[side] });
     tell({ kind: "select", voice: wish.voice });
     tell({ kind: "gains", gains: wish.gains });
     tell({ kind: "play", playing: wish.playing });
+  };
+  /** Remembers what is wished for, and tells it where there is someone to tell. */
+  const want = (change: Partial<Wish>, message: ToWorklet): void => {
+    Object.assign(wish, change);
+    tell(message);
   };
 
   return {
@@ -77,28 +91,16 @@ export function createSoundEngine(): SoundEngine {
         throw error;
       });
       await starting;
-      await context?.resume();
+      await line.context?.resume();
     },
     setMaterial(material) {
       wish.material = material;
       return sendLoop(material);
     },
-    setChain(side, chain) {
-      wish.chains[side] = chain;
-      tell({ kind: "chain", side, chain });
-    },
-    select(voice) {
-      wish.voice = voice;
-      tell({ kind: "select", voice });
-    },
-    play(playing) {
-      wish.playing = playing;
-      tell({ kind: "play", playing });
-    },
-    setGains(gains) {
-      wish.gains = gains;
-      tell({ kind: "gains", gains });
-    },
+    setChain: (side, chain) => want({ chains: { ...wish.chains, [side]: chain } }, { kind: "chain", side, chain }),
+    select: (voice) => want({ voice }, { kind: "select", voice }),
+    play: (playing) => want({ playing }, { kind: "play", playing }),
+    setGains: (gains) => want({ gains }, { kind: "gains", gains }),
     measure: (material, chain) => worker.measureLoop(material, ENGINE_RATE, chain),
     onMeters(hear) {
       listeners.add(hear);

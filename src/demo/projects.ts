@@ -51,14 +51,15 @@ function kept(id: string, turned: Turned = []): Chain {
   return loaded(chainOf(content), { preset: id, version: preset.versions.length, name: preset.name }, turned);
 }
 
-const project = (
-  id: string,
-  name: string,
-  artist: string,
-  tempo: number,
-  key: string,
-  strips: readonly StripLine[],
-): Project => ({
+interface ProjectLine {
+  readonly id: string;
+  readonly name: string;
+  readonly artist: string;
+  readonly tempo: number;
+  readonly key?: string;
+}
+
+const project = ({ id, name, artist, tempo, key = "" }: ProjectLine, strips: readonly StripLine[]): Project => ({
   schema: 1,
   id,
   name,
@@ -75,7 +76,7 @@ const project = (
 export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Project])[] = [
   [
     "2026-11-24T18:00:00.000Z",
-    project("salt-lanterns", "Salt Lanterns", "Copper Heron", 92, "D minor", [
+    project({ id: "salt-lanterns", name: "Salt Lanterns", artist: "Copper Heron", tempo: 92, key: "D minor" }, [
       {
         id: "strings",
         kind: "group",
@@ -157,7 +158,7 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
   ],
   [
     "2026-11-20T10:00:00.000Z",
-    project("neap-tide", "Neap Tide", "Tidal Clocks", 118, "F lydian", [
+    project({ id: "neap-tide", name: "Neap Tide", artist: "Tidal Clocks", tempo: 118, key: "F lydian" }, [
       { id: "mallets", kind: "group", name: "Mallets", fader: -1.5 },
       {
         id: "vibes-low",
@@ -222,7 +223,7 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
   ],
   [
     "2026-11-24T16:30:00.000Z",
-    project("tidemill-tour", "The Tidemill tour", "Moss & Meridian", 60, "", [
+    project({ id: "tidemill-tour", name: "The Tidemill tour", artist: "Moss & Meridian", tempo: 60 }, [
       {
         id: "narrator",
         name: "Narrator",
@@ -262,7 +263,7 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
   ],
   [
     "2026-11-11T18:30:00.000Z",
-    project("slate-and-rain", "Slate and Rain", "The Quarry Choir", 72, "G minor", [
+    project({ id: "slate-and-rain", name: "Slate and Rain", artist: "The Quarry Choir", tempo: 72, key: "G minor" }, [
       { id: "choir", kind: "group", name: "Choir", fader: -1, inserts: kept("choir-four-parts") },
       { id: "soprano", name: "Soprano", to: "choir", input: "In 1", fader: -3, pan: -45 },
       { id: "alto", name: "Alto", to: "choir", input: "In 2", fader: -2.5, pan: -15 },

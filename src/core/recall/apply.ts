@@ -68,17 +68,13 @@ function applyToChain(chain: Chain, step: ChainStep): Change<Chain> {
     case "setInserts":
       return equal(chain, step.from) ? ok(step.to) : fail("the inserts have changed since.");
     case "setFrom":
-      return equal(chain.from ?? null, step.from)
-        ? ok(setOrDrop(chain, "from", step.to))
-        : fail("the origin has changed since.");
+      return setFrom(chain, step);
     case "placeNode":
       return placeNode(chain, step);
     case "moveNode":
       return moveNode(chain, step);
     case "setNode":
-      return chain.nodes.some((n) => n.key === step.node && equal(n, step.from))
-        ? ok({ ...chain, nodes: chain.nodes.map((n) => (n.key === step.node ? step.to : n)) })
-        : fail("the plugin has changed since.");
+      return setNode(chain, step);
     case "setValue":
     case "setEnabled":
     case "setLabel":
@@ -87,6 +83,14 @@ function applyToChain(chain: Chain, step: ChainStep): Change<Chain> {
       return unreachable(step);
   }
 }
+
+const setFrom = (chain: Chain, { from, to }: StepOf<"setFrom">): Change<Chain> =>
+  equal(chain.from ?? null, from) ? ok(setOrDrop(chain, "from", to)) : fail("the origin has changed since.");
+
+const setNode = (chain: Chain, { node, from, to }: StepOf<"setNode">): Change<Chain> =>
+  chain.nodes.some((n) => n.key === node && equal(n, from))
+    ? ok({ ...chain, nodes: chain.nodes.map((n) => (n.key === node ? to : n)) })
+    : fail("the plugin has changed since.");
 
 /** An optional field is absent, never undefined. */
 function setOrDrop<T extends object, K extends keyof T>(record: T, field: K, value: T[K] | null): T {

@@ -112,7 +112,7 @@ describe("the laws of recall", () => {
       fc.property(someInput, (input) => {
         const [request] = input.requests;
         fc.pre(request !== undefined && "strips" in request.targets);
-        const once = { ...input, requests: [{ ...request!, mode: "replace" as const }] };
+        const once = { ...input, requests: [{ ...request, mode: "replace" as const }] };
         const { after } = applied(once);
         expect(planRecall({ ...once, project: after }).steps).toEqual([]);
       }),

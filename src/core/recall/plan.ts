@@ -1,7 +1,7 @@
 import equal from "fast-deep-equal";
 import type { From, StripRef } from "../chains/chain";
 import { type Content, KIND_NAMES, withFrom } from "../presets/preset";
-import { type Project, findLoop, findStrip } from "../projects/project";
+import { type Project, findLoop, findStrip, getStrip } from "../projects/project";
 import {
   type Output,
   type PartName,
@@ -239,46 +239,50 @@ function resolveRef(project: Project, ref: StripRef): Strip | null {
   return project.strips.find((s) => s.kind === ref.kind && same(stripName(s), ref.name)) ?? null;
 }
 
+/** A strip of the source's kind with nothing set, on its way to the main output. A second main output is a group. */
+function blankFor(project: Project, saved: SavedStrip, id: string, name: string): Strip {
+  const main = project.strips.find((s) => s.kind === "main");
+  const kind = saved.kind === "main" ? "group" : saved.kind;
+  const blank = createStrip(id, kind, { name }, main ? { strip: main.id } : null);
+  return { ...blank, source: saved.source ?? blank.source };
+}
+
 function planNewStrip(draft: Draft, input: PlanInput, request: RecallRequest, after: string | null): void {
   const saved = savedStripOf(request.source);
   if (!saved) return;
   const id = input.mint();
-  const main = draft.project.strips.find((s) => s.kind === "main");
-  const kind = saved.kind === "main" ? "group" : saved.kind;
-  const blank = createStrip(id, kind, { name: request.source.name }, main ? { strip: main.id } : null);
   const held = partsOf(saved).filter((part) => request.parts.includes(part));
   const on = held.filter((part) => isOn(input.except, id, part));
+  const row = (steps: readonly Step[]): PlanRow => ({
+    strip: id,
+    isNew: true,
+    parts: held.map((part) => ({ part, on: on.includes(part), steps: steps.map((s) => s.id) })),
+  });
   if (on.length === 0) {
-    draft.rows.push({ strip: id, isNew: true, parts: held.map((part) => ({ part, on: false, steps: [] })) });
+    draft.rows.push(row([]));
     return;
   }
+  const blank = blankFor(draft.project, saved, id, request.source.name);
+  // The parts are planned as onto a strip that stands there already; what comes out is placed in one step.
   const standing: Draft = {
     ...draft,
     project: { ...draft.project, strips: [...draft.project.strips, blank] },
     steps: [],
   };
   for (const part of on) {
-    const strip = findStrip(standing.project, id) ?? blank;
+    const strip = getStrip(standing.project, id);
     take(standing, planPart({ draft: standing, input, request: { ...request, mode: "replace" }, strip, saved }, part));
   }
-  const strip = { ...(findStrip(standing.project, id) ?? blank), source: saved.source ?? blank.source };
+  const place = after !== null && findStrip(draft.project, after) ? after : (draft.project.strips.at(-1)?.id ?? null);
   const step: Step = {
     id: input.mint(),
     cell: { strip: id, part: "strip" },
     needs: [],
     kind: "placeStrip",
     from: null,
-    to: {
-      strip,
-      after: after !== null && findStrip(draft.project, after) ? after : (draft.project.strips.at(-1)?.id ?? null),
-    },
+    to: { strip: getStrip(standing.project, id), after: place },
   };
-  const taken = take(draft, [step]).map((s) => s.id);
-  draft.rows.push({
-    strip: id,
-    isNew: true,
-    parts: held.map((part) => ({ part, on: on.includes(part), steps: taken })),
-  });
+  draft.rows.push(row(take(draft, [step])));
 }
 
 /** Whether a plan may be applied without being shown: no question, and nothing but its targets changes. */

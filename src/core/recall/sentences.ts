@@ -1,4 +1,4 @@
-import { type Chain, findProcessor, processorName, processorsOf } from "../chains/chain";
+import { type Chain, type From, findProcessor, processorName, processorsOf } from "../chains/chain";
 import { findSpec } from "../processors/model";
 import { findModel } from "../processors/models";
 import { type Project, describeOutput, findStrip } from "../projects/project";
@@ -46,16 +46,10 @@ function describeNode(
   }
 }
 
-/** The part of the sentence behind the strip's name. `project` is the one the step is applied to. */
-function describeChange(step: Step, project: Project): string {
-  const chain = step.cell.strip === null ? null : (findStrip(project, step.cell.strip)?.inserts ?? null);
+type StripPartStep = Extract<Step, { kind: "setLevel" | "setPan" | "setRouting" | "setLook" }>;
+
+function describePart(step: StripPartStep, project: Project): string {
   switch (step.kind) {
-    case "setInserts":
-      return describeInserts(step.from, step.to);
-    case "setFrom":
-      return step.to ? `now follows ${step.to.name}, version ${step.to.version}` : "follows no preset any more";
-    case "setValue":
-      return describeValue(chain, step);
     case "setLevel":
       return `level ${formatFader(step.from)} → ${formatFader(step.to)} dB`;
     case "setPan":
@@ -64,12 +58,41 @@ function describeChange(step: Step, project: Project): string {
       return `output ${describeOutput(project, step.from.output)} → ${describeOutput(project, step.to.output)}`;
     case "setLook":
       return step.from.name === step.to.name ? "look changes" : `now called ${step.to.name}`;
+  }
+}
+
+function describeProject(step: Extract<Step, { kind: "setTempo" | "placeStrip" }>): string {
+  if (step.kind === "setTempo") return `tempo ${step.from} → ${step.to} bpm`;
+  if (!step.to) return "strip taken out";
+  const { kind, inserts } = step.to.strip;
+  return `new ${kind} strip with ${plugins(processorsOf(inserts).length)}`;
+}
+
+function describeOrigin(to: From | null): string {
+  return to ? `now follows ${to.name}, version ${to.version}` : "follows no preset any more";
+}
+
+const insertsAt = (project: Project, { cell }: Step): Chain | null =>
+  cell.strip === null ? null : (findStrip(project, cell.strip)?.inserts ?? null);
+
+/** The part of the sentence behind the strip's name. `project` is the one the step is applied to. */
+function describeChange(step: Step, project: Project): string {
+  const chain = insertsAt(project, step);
+  switch (step.kind) {
+    case "setInserts":
+      return describeInserts(step.from, step.to);
+    case "setFrom":
+      return describeOrigin(step.to);
+    case "setValue":
+      return describeValue(chain, step);
     case "setTempo":
-      return `tempo ${step.from} → ${step.to} bpm`;
     case "placeStrip":
-      return step.to
-        ? `new ${step.to.strip.kind} strip with ${plugins(processorsOf(step.to.strip.inserts).length)}`
-        : "strip taken out";
+      return describeProject(step);
+    case "setLevel":
+    case "setPan":
+    case "setRouting":
+    case "setLook":
+      return describePart(step, project);
     default:
       return describeNode(step, chain);
   }

@@ -99,6 +99,21 @@ function parseQuantity(spec: ParamSpec, text: string): number | null {
   return factor === undefined ? null : Number(match[1]) * factor;
 }
 
+function parseChoice(spec: ParamSpec, text: string): Result<Value, string> | null {
+  const choice = spec.choices?.find((c) => c.label.toLowerCase() === text);
+  if (choice) return ok(choice.value);
+  // Slopes are choices that are numbers: those may be typed as such.
+  if (!spec.choices || spec.unit !== "") return null;
+  return fail(`${spec.name} is one of ${spec.choices.map((c) => c.label).join(", ")}.`);
+}
+
+/** The number itself, or the nearest of the choices. */
+function settle(spec: ParamSpec, number: number): number {
+  const clamped = clampTo(spec, number);
+  const distance = (c: { value: number }) => Math.abs(c.value - clamped);
+  return spec.choices?.reduce((a, b) => (distance(b) < distance(a) ? b : a)).value ?? clamped;
+}
+
 /**
  * Reads what a person typed for a parameter: "1.5k", "−3", "2:1", "L 30", "1/8 dotted", "-inf", "on". Numbers out of
  * range are clamped, as a control does. The error is a sentence.
@@ -109,18 +124,13 @@ export function parseValue(spec: ParamSpec, typed: string): Result<Value, string
     .toLowerCase()
     .replaceAll(MINUS, "-")
     .replace(/(\d),(\d)/, "$1.$2");
-  const choice = spec.choices?.find((c) => c.label.toLowerCase() === text);
-  if (choice) return ok(choice.value);
-  if (spec.choices && spec.unit !== "dB/oct")
-    return fail(`${spec.name} is one of ${spec.choices.map((c) => c.label).join(", ")}.`);
+  const choice = parseChoice(spec, text);
+  if (choice) return choice;
   const note = spec.mayFollowTempo ? findNoteLength(text) : null;
   if (note) return ok(note);
   if (spec.silentAtMin && /^-(inf|∞)/.test(text)) return ok(spec.min);
   const number = (spec.unit === "pan" ? parsePan(text) : null) ?? parseQuantity(spec, text);
-  if (number === null)
-    return fail(`“${typed.trim()}” is not a value for ${spec.name}; try ${formatPlain(spec, spec.default)}.`);
-  const clamped = clampTo(spec, number);
-  if (!spec.choices) return ok(clamped);
-  const nearest = spec.choices.reduce((a, b) => (Math.abs(b.value - clamped) < Math.abs(a.value - clamped) ? b : a));
-  return ok(nearest.value);
+  return number === null
+    ? fail(`“${typed.trim()}” is not a value for ${spec.name}; try ${formatPlain(spec, spec.default)}.`)
+    : ok(settle(spec, number));
 }

@@ -2,6 +2,7 @@ import type { Knex } from "knex";
 import type { PresetQuery } from "@/contracts/endpoints";
 import type { PresetRow, VersionRow } from "@/contracts/records";
 import { type Card, type Content, type PresetKind, chainOf } from "@/core/presets/preset";
+import { liftContent } from "@/core/presets/migrations";
 import { fingerprint } from "@/core/presets/fingerprint";
 import { processorName, processorsOf } from "@/core/chains/chain";
 import type { Executor } from "../data/transaction";
@@ -26,7 +27,7 @@ const toRow = (stored: StoredPreset): PresetRow => ({
   card: JSON.parse(stored.card) as Card,
   cardRevision: stored.card_revision,
   version: stored.version,
-  content: JSON.parse(stored.body) as Content,
+  content: liftContent(JSON.parse(stored.body)),
   savedAt: stored.saved_at,
   usedAt: stored.used_at,
 });
@@ -60,7 +61,7 @@ export async function findVersion(db: Executor, id: string, version: number): Pr
     .join("documents as d", "d.id", "v.document")
     .where({ "v.preset": id, "v.version": version })
     .first("v.version", "v.saved_at", "d.body")) as { version: number; saved_at: string; body: string } | undefined;
-  return row ? { version: row.version, savedAt: row.saved_at, content: JSON.parse(row.body) as Content } : null;
+  return row ? { version: row.version, savedAt: row.saved_at, content: liftContent(JSON.parse(row.body)) } : null;
 }
 
 export async function listVersions(db: Executor, id: string): Promise<readonly VersionRow[]> {
@@ -197,18 +198,19 @@ async function filtered(db: Executor, query: PresetQuery): Promise<() => Knex.Qu
 /** How names weigh against tags, purpose and origin when hits are ranked. */
 const RANK = "bm25(preset_search, 10, 4, 2, 1), p.touched_at DESC, p.row";
 
+type Cursor = readonly [string | number, number];
+
 /** An earlier page's end, as `next` hands it out; what cannot be read is the first page. */
-function parseCursor(after: string | undefined): readonly [string | number, number] | null {
+function parseCursor(after: string | undefined): Cursor | null {
   try {
     const cursor: unknown = JSON.parse(Buffer.from(after ?? "", "base64url").toString());
-    return Array.isArray(cursor) && cursor.length === 2 ? (cursor as [string | number, number]) : null;
+    return Array.isArray(cursor) && cursor.length === 2 ? (cursor as unknown as Cursor) : null;
   } catch {
     return null;
   }
 }
 
-const writeCursor = (cursor: readonly [string | number, number]): string =>
-  Buffer.from(JSON.stringify(cursor)).toString("base64url");
+const writeCursor = (cursor: Cursor): string => Buffer.from(JSON.stringify(cursor)).toString("base64url");
 
 export interface Page {
   readonly items: readonly PresetRow[];
@@ -217,40 +219,60 @@ export interface Page {
   readonly facets: { readonly kinds: Record<string, number>; readonly tags: Record<string, number> };
 }
 
+/** How a page is ordered: by rank for a search, else by a column whose last value is where the next page begins. */
+interface Order {
+  readonly ranked: boolean;
+  readonly column: "p.sort_name" | "p.saved_at" | "p.touched_at";
+  readonly direction: "asc" | "desc";
+}
+
+const SORTS: Record<NonNullable<PresetQuery["sort"]>, Omit<Order, "ranked">> = {
+  name: { column: "p.sort_name", direction: "asc" },
+  saved: { column: "p.saved_at", direction: "desc" },
+  used: { column: "p.touched_at", direction: "desc" },
+};
+
+const orderOf = ({ q, sort }: PresetQuery): Order => ({
+  ranked: sort === undefined && q !== undefined && matchExpression(q) !== null,
+  ...SORTS[sort ?? "used"],
+});
+
+/** Rows of one page and one more, which tells that there is a next. */
+async function findRows(
+  base: Knex.QueryBuilder,
+  { ranked, column, direction }: Order,
+  cursor: Cursor | null,
+  limit: number,
+) {
+  const rows = base.select("p.row", `${column} as at`).limit(limit + 1);
+  if (ranked) void rows.orderByRaw(RANK).offset(cursor ? cursor[1] : 0);
+  else {
+    void rows.orderBy([
+      { column, order: direction },
+      { column: "p.row", order: direction },
+    ]);
+    if (cursor) void rows.whereRaw(`(${column}, p.row) ${direction === "asc" ? ">" : "<"} (?, ?)`, [...cursor]);
+  }
+  return (await rows) as { row: number; at: string }[];
+}
+
 /** A page of presets. Lists go by the last row seen; ranked hits by how many were seen. */
 export async function pagePresets(db: Executor, query: PresetQuery): Promise<Page> {
   const base = await filtered(db, query);
   const limit = query.limit ?? DEFAULT_PAGE;
   const cursor = parseCursor(query.after);
-  const ranked = Boolean(query.q && matchExpression(query.q)) && !query.sort;
-  const byName = query.sort === "name";
-  const column = byName ? "p.sort_name" : query.sort === "saved" ? "p.saved_at" : "p.touched_at";
-  const rows = base()
-    .select("p.row", `${column} as at`)
-    .limit(limit + 1);
-  if (ranked) void rows.orderByRaw(RANK).offset(cursor ? cursor[1] : 0);
-  else {
-    void rows.orderBy([
-      { column, order: byName ? "asc" : "desc" },
-      { column: "p.row", order: byName ? "asc" : "desc" },
-    ]);
-    if (cursor) void rows.whereRaw(`(${column}, p.row) ${byName ? ">" : "<"} (?, ?)`, [...cursor]);
-  }
-  const found = (await rows) as { row: number; at: string }[];
+  const order = orderOf(query);
+  const found = await findRows(base(), order, cursor, limit);
   const page = found.slice(0, limit);
   const last = page.at(-1);
-  const seen = (cursor && ranked ? cursor[1] : 0) + page.length;
-  const next = found.length > limit && last ? writeCursor(ranked ? ["", seen] : [last.at, last.row]) : null;
+  const seen = (cursor?.[1] ?? 0) + page.length;
+  const next = found.length > limit && last ? writeCursor(order.ranked ? ["", seen] : [last.at, last.row]) : null;
   const [{ n: total } = { n: 0 }] = (await base().count({ n: "*" })) as { n: number }[];
-  return {
-    items: await rowsInOrder(
-      db,
-      page.map((p) => p.row),
-    ),
-    total,
-    next,
-    facets: await countFacets(db, base),
-  };
+  const items = await rowsInOrder(
+    db,
+    page.map((p) => p.row),
+  );
+  return { items, total, next, facets: await countFacets(db, base) };
 }
 
 async function rowsInOrder(db: Executor, rows: readonly number[]): Promise<readonly PresetRow[]> {

@@ -1,6 +1,7 @@
 import type { ProjectRow, RevisionRow } from "@/contracts/records";
 import { processorsOf } from "@/core/chains/chain";
 import type { Project } from "@/core/projects/project";
+import { liftProject } from "@/core/projects/migrations";
 import type { Step } from "@/core/recall/step";
 import type { Executor } from "../data/transaction";
 import { insertDocument, replaceDocument } from "./documents";
@@ -33,7 +34,7 @@ export async function findProject(db: Executor, id: string): Promise<ProjectReco
     | undefined;
   if (!stored) return null;
   const draft = stored.kind === "draft" ? { preset: stored.draft_preset, version: stored.draft_version } : null;
-  return { project: JSON.parse(stored.body) as Project, revision: stored.revision, draft, document: stored.document };
+  return { project: liftProject(JSON.parse(stored.body)), revision: stored.revision, draft, document: stored.document };
 }
 
 const columnsOf = (project: Project) => ({

@@ -213,22 +213,39 @@ function draftStrip(content: Content | null, name: string): Strip {
   return { ...blank, ...given, kind, look: given.look ?? { name } };
 }
 
+/** What a draft begins with: a version of a preset, or nothing yet. */
+interface DraftSource {
+  readonly preset: string | null;
+  readonly version: number | null;
+  readonly name: string;
+  readonly content: Content | null;
+}
+
+const NOTHING_YET: DraftSource = { preset: null, version: null, name: "New sound", content: null };
+
+async function findDraftSource(
+  { db }: Context,
+  { preset: id, version: wanted }: NewDraft,
+): Promise<Outcome<DraftSource>> {
+  if (id === null) return ok(NOTHING_YET);
+  const preset = await findPreset(db, id);
+  if (!preset) return failure("notFound", `There is no preset “${id}” here.`, { path: "preset" });
+  const version = wanted ?? preset.version;
+  const { name } = preset.card;
+  const saved = await findVersion(db, id, version);
+  if (!saved) return failure("notFound", `“${name}” has no version ${version}.`, { path: "version" });
+  return ok({ preset: id, version, name, content: withFrom(saved.content, { preset: id, version, name }) });
+}
+
 /**
  * Opens a preset on the bench, or nothing yet. A draft that was left is taken up again: nothing that was turned is lost.
  */
 export async function openDraft(context: Context, request: NewDraft): Promise<Outcome<ProjectBody>> {
-  const preset = request.preset === null ? null : await findPreset(context.db, request.preset);
-  if (request.preset !== null && !preset)
-    return failure("notFound", `There is no preset “${request.preset}” here.`, { path: "preset" });
-  const version = preset ? (request.version ?? preset.version) : null;
-  const saved = preset && version !== null ? await findVersion(context.db, preset.id, version) : null;
-  if (preset && !saved)
-    return failure("notFound", `“${preset.card.name}” has no version ${version}.`, { path: "version" });
-  const standing = await findStanding(context, preset?.id ?? null, version);
+  const source = await findDraftSource(context, request);
+  if (!source.ok) return source;
+  const { preset, version, name, content } = source.value;
+  const standing = await findStanding(context, preset, version);
   if (standing) return ok(await bodyOf(context.db, standing));
-  const name = preset?.card.name ?? "New sound";
-  const content =
-    saved && preset && version !== null ? withFrom(saved.content, { preset: preset.id, version, name }) : null;
   const project: Project = {
     schema: PROJECT_SCHEMA,
     id: context.mint(),
@@ -243,11 +260,7 @@ export async function openDraft(context: Context, request: NewDraft): Promise<Ou
     strips: [draftStrip(content, name)],
   };
   await inTransaction(context, async (tx, note) => {
-    await projects.insertProject(tx, {
-      project,
-      at: context.now().toISOString(),
-      draft: { preset: preset?.id ?? null, version },
-    });
+    await projects.insertProject(tx, { project, at: context.now().toISOString(), draft: { preset, version } });
     note({ kind: "project", id: project.id });
   });
   return getProject(context, project.id);

@@ -70,18 +70,14 @@ const NAMED: Record<string, string> = { " ": "Space", Esc: "Escape" };
 
 /** A key press as actions write it. Shift is named only where the character does not show it. */
 export function keyOf(event: Pick<KeyboardEvent, "key" | "ctrlKey" | "metaKey" | "altKey" | "shiftKey">): string {
+  const { altKey, shiftKey } = event;
+  const control = event.ctrlKey || event.metaKey;
   const key = NAMED[event.key] ?? event.key;
-  const printable = key.length === 1;
-  const held = event.ctrlKey || event.metaKey || event.altKey;
-  const letters = printable && (held || /[a-z]/i.test(key));
-  return [
-    (event.ctrlKey || event.metaKey) && "Ctrl",
-    event.altKey && "Alt",
-    event.shiftKey && (!printable || letters) && "Shift",
-    letters ? key.toUpperCase() : key,
-  ]
-    .filter(Boolean)
-    .join("+");
+  const isSign = key.length === 1 && !/[a-z]/i.test(key) && !control && !altKey;
+  const held = [control ? "Ctrl" : "", altKey ? "Alt" : "", shiftKey && !isSign ? "Shift" : ""].filter(
+    (word) => word !== "",
+  );
+  return [...held, key.length === 1 ? key.toUpperCase() : key].join("+");
 }
 
 const TYPING = "input, textarea, select, [contenteditable=true]";

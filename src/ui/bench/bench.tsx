@@ -242,7 +242,7 @@ function useBenchActions(bench: BenchState, hand: ReturnType<typeof useBenchGest
 }
 
 function OpenBench({ bench }: { readonly bench: BenchState }) {
-  const { chain, selected, differences, tempo, reference, editing, strip, place, partners } = bench;
+  const { chain, selected, differences, tempo, reference, editing, strip, place } = bench;
   const hand = useBenchGestures(bench);
   const saveAgain = useSaveAgain(bench);
   useBenchActions(bench, hand, saveAgain);
@@ -331,9 +331,19 @@ function OpenBench({ bench }: { readonly bench: BenchState }) {
   );
 }
 
+function StateWords({ bench: { reference, differences } }: { readonly bench: BenchState }) {
+  if (reference === null) return "not saved";
+  if (differences.length === 0) return `version ${reference.version}, nothing changed`;
+  return (
+    <span className="text-edit">
+      {describeDifferences(differences)} differ{differences.length === 1 ? "s" : ""} from version {reference.version}
+    </span>
+  );
+}
+
 function Header({ bench, onSave }: { readonly bench: BenchState; readonly onSave: () => void }) {
   const { strip, reference, differences, editing, isDraft } = bench;
-  const history = editing.body?.history;
+  const { undo = null, redo = null } = editing.body?.history ?? {};
   const name = reference?.name ?? strip?.look.name ?? "";
   const where = isDraft
     ? reference
@@ -345,24 +355,14 @@ function Header({ bench, onSave }: { readonly bench: BenchState; readonly onSave
       <div className="min-w-0">
         <h1 className="h1 truncate">{name}</h1>
         <p className="truncate text-small text-soft" aria-live="polite">
-          {where} ·{" "}
-          {reference === null ? (
-            "not saved"
-          ) : differences.length === 0 ? (
-            `version ${reference.version}, nothing changed`
-          ) : (
-            <span className="text-edit">
-              {describeDifferences(differences)} differ{differences.length === 1 ? "s" : ""} from version{" "}
-              {reference.version}
-            </span>
-          )}
+          {where} · <StateWords bench={bench} />
         </p>
       </div>
       <span className="ml-auto flex flex-none gap-2">
         <Button
           aria-label="Undo"
-          title={history?.undo ? `Undo: ${history.undo}` : "Nothing to undo"}
-          disabled={!history?.undo}
+          title={undo ? `Undo: ${undo}` : "Nothing to undo"}
+          disabled={!undo}
           onClick={() => void editing.undo()}
         >
           <Undo2 size={16} aria-hidden="true" />
@@ -370,8 +370,8 @@ function Header({ bench, onSave }: { readonly bench: BenchState; readonly onSave
         </Button>
         <Button
           aria-label="Redo"
-          title={history?.redo ? `Redo: ${history.redo}` : "Nothing to redo"}
-          disabled={!history?.redo}
+          title={redo ? `Redo: ${redo}` : "Nothing to redo"}
+          disabled={!redo}
           onClick={() => void editing.redo()}
         >
           <Redo2 size={16} aria-hidden="true" />

@@ -23,6 +23,18 @@ interface Told {
   readonly canPutBack: boolean;
 }
 
+function tellValue(difference: Extract<Difference, { kind: "value" }>, chain: Chain): Told {
+  const processor = findProcessor(chain, difference.processor);
+  const model = processor ? findModel(processor.model) : null;
+  if (!processor || !model) return { what: difference.param, from: "", to: "", canPutBack: false };
+  const spec = getSpec(model, difference.param);
+  const many = processorsOf(chain).filter((p) => p.model === processor.model).length > 1;
+  const where =
+    processor.label !== undefined || many || spec.group === undefined ? `${processorName(processor)}: ` : "";
+  const [from, to] = [formatPlain(spec, difference.from), formatPlain(spec, difference.to)];
+  return { what: `${where}${spec.name}`, from, to, canPutBack: true };
+}
+
 function tell(difference: Difference, chain: Chain): Told {
   switch (difference.kind) {
     case "added":
@@ -34,28 +46,11 @@ function tell(difference: Difference, chain: Chain): Told {
     case "enabled": {
       const processor = findProcessor(chain, difference.processor);
       const word = (on: boolean) => (on ? "on" : "off");
-      return {
-        what: processor ? processorName(processor) : "",
-        from: word(difference.from),
-        to: word(difference.to),
-        canPutBack: true,
-      };
+      const what = processor ? processorName(processor) : "";
+      return { what, from: word(difference.from), to: word(difference.to), canPutBack: true };
     }
-    case "value": {
-      const processor = findProcessor(chain, difference.processor);
-      const model = processor ? findModel(processor.model) : null;
-      if (!processor || !model) return { what: difference.param, from: "", to: "", canPutBack: false };
-      const spec = getSpec(model, difference.param);
-      const many = processorsOf(chain).filter((p) => p.model === processor.model).length > 1;
-      const where =
-        processor.label !== undefined || many || spec.group === undefined ? `${processorName(processor)}: ` : "";
-      return {
-        what: `${where}${spec.name}`,
-        from: formatPlain(spec, difference.from),
-        to: formatPlain(spec, difference.to),
-        canPutBack: true,
-      };
-    }
+    case "value":
+      return tellValue(difference, chain);
   }
 }
 

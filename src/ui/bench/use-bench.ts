@@ -98,10 +98,8 @@ export function useBench(): Bench {
   const place = usePlace();
   const editing = useProjectEditing(place.project);
   const strip = editing.body?.project.strips.find((s) => s.id === place.strip) ?? null;
-  const handTempo = useHand((h) => h.project);
-  const libraryTempo = useTempo();
   const isDraft = Boolean(editing.body?.draft);
-  const tempo = isDraft && handTempo ? libraryTempo : (editing.body?.project.tempo ?? libraryTempo);
+  const tempo = useBenchTempo(editing);
   const [selectedKey, select] = useState<string | null>(null);
   const [turned, setTurned] = useState<{ key: string; values: Turned } | null>(null);
   const base = strip?.inserts ?? EMPTY_CHAIN;
@@ -139,7 +137,7 @@ export function useBench(): Bench {
     chain,
     tempo,
     isDraft,
-    selected: processorsOf(chain).find((p) => p.key === selectedKey) ?? processorsOf(chain)[0] ?? null,
+    selected: selectedOf(chain, selectedKey),
     select,
     reference,
     saved,
@@ -149,6 +147,19 @@ export function useBench(): Bench {
     turn,
     gesture,
   };
+}
+
+/** The chosen processor; the first where none is, or where it is gone. */
+function selectedOf(chain: Chain, key: string | null): Processor | null {
+  const processors = processorsOf(chain);
+  return processors.find((p) => p.key === key) ?? processors[0] ?? null;
+}
+
+/** A strip is heard at its project's tempo, a draft at that of the project in hand. */
+function useBenchTempo({ body }: ProjectEditing): number {
+  const hasProject = useHand((h) => h.project) !== null;
+  const inHand = useTempo();
+  return !body || (body.draft && hasProject) ? inHand : body.project.tempo;
 }
 
 const nameOf = (strip: Strip | null, { body }: ProjectEditing): string =>

@@ -3,8 +3,8 @@
 import { Keyboard, Lamp, Library, Rows3, SlidersHorizontal, Sun } from "lucide-react";
 import Link from "next/link";
 import { usePathname } from "next/navigation";
-import { useEffect, useState } from "react";
 import { cx } from "../kit/class-names";
+import { useIsBrowser } from "../kit/use-is-browser";
 import { useHand } from "./hand";
 import { openShortcuts } from "./shortcuts-sheet";
 import { type Theme, setTheme, themeNow, useTheme } from "./theme";
@@ -29,8 +29,8 @@ export function Rail({ theme: given }: { readonly theme: Theme | null }) {
   const bench = useHand((hand) => hand.bench);
   const project = useHand((hand) => hand.project);
   const chosen = useTheme((t) => t.theme) ?? given;
-  const [shown, setShown] = useState<Theme>(chosen ?? "day");
-  useEffect(() => setShown(themeNow(chosen)), [chosen]);
+  const inBrowser = useIsBrowser();
+  const shown: Theme = inBrowser ? themeNow(chosen) : (chosen ?? "day");
   const places = [
     { word: "Library", href: "/library", Icon: Library },
     { word: "Bench", href: bench ?? "/bench", Icon: SlidersHorizontal },

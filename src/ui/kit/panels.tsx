@@ -1,7 +1,9 @@
 "use client";
 
-import { Fragment, type ReactNode, useEffect, useState } from "react";
+import { Fragment, type ReactNode } from "react";
 import { Group, Panel, Separator, useDefaultLayout } from "react-resizable-panels";
+
+import { useIsBrowser } from "./use-is-browser";
 
 interface Pane {
   readonly id: string;
@@ -14,10 +16,8 @@ interface Pane {
 
 /** Panes side by side, resized by dragging or by the arrow keys on the line between; each screen remembers its own. */
 export function Panels({ id, panes }: { readonly id: string; readonly panes: readonly Pane[] }) {
-  const [mounted, setMounted] = useState(false);
   // What a person dragged is known to the browser only, so the panes appear there.
-  useEffect(() => setMounted(true), []);
-  return mounted ? <Mounted id={id} panes={panes} /> : null;
+  return useIsBrowser() ? <Mounted id={id} panes={panes} /> : null;
 }
 
 function Mounted({ id, panes }: { readonly id: string; readonly panes: readonly Pane[] }) {

@@ -165,49 +165,16 @@ function OpenLedger({ project, editing }: OpenProps) {
   ]);
   const table = (
     <section aria-label={project.name} className="flex h-full min-w-0 flex-col">
-      <header className="flex flex-none items-center gap-3 px-[14px] pt-[14px] pb-3">
-        <div className="flex min-w-0 items-baseline gap-3">
-          <h1 className="h1 truncate">{project.name}</h1>
-          <p className="whitespace-nowrap text-soft">
-            {project.artist} · {project.tempo} bpm · {project.strips.length} strips
-          </p>
-        </div>
-        <span className="ml-auto flex flex-none gap-2">
-          <Button
-            title={history?.undo ? `Undo: ${history.undo}` : "Nothing to undo"}
-            disabled={!history?.undo}
-            onClick={() => void editing.undo()}
-          >
-            <Undo2 size={16} aria-hidden="true" />
-            Undo
-          </Button>
-          <Button
-            aria-label="Redo"
-            title={history?.redo ? `Redo: ${history.redo}` : "Nothing to redo"}
-            disabled={!history?.redo}
-            onClick={() => void editing.redo()}
-          >
-            <Redo2 size={16} aria-hidden="true" />
-          </Button>
-          <Button disabled={cursor === null} onClick={() => void openBench()}>
-            <SlidersHorizontal size={16} aria-hidden="true" />
-            Bench
-          </Button>
-          <Button
-            disabled={only === undefined}
-            title={only === undefined ? "Choose one strip" : undefined}
-            onClick={() => save()}
-          >
-            Save strip…
-          </Button>
-          {!aside && (
-            <Button onClick={() => setAside(true)}>
-              <LibraryIcon size={16} aria-hidden="true" />
-              Library
-            </Button>
-          )}
-        </span>
-      </header>
+      <LedgerHeader
+        project={project}
+        editing={editing}
+        canOpen={cursor !== null}
+        canSave={only !== undefined}
+        hasLibrary={aside}
+        onOpen={() => void openBench()}
+        onSave={() => void save()}
+        onLibrary={() => setAside(true)}
+      />
       <Rows
         project={project}
         rows={rows}
@@ -249,6 +216,56 @@ function OpenLedger({ project, editing }: OpenProps) {
           : panes
       }
     />
+  );
+}
+
+interface HeaderProps extends OpenProps {
+  readonly canOpen: boolean;
+  readonly canSave: boolean;
+  readonly hasLibrary: boolean;
+  readonly onOpen: () => void;
+  readonly onSave: () => void;
+  readonly onLibrary: () => void;
+}
+
+function LedgerHeader({ project, editing, canOpen, canSave, hasLibrary, onOpen, onSave, onLibrary }: HeaderProps) {
+  const { undo = null, redo = null } = editing.body?.history ?? {};
+  return (
+    <header className="flex flex-none items-center gap-3 px-[14px] pt-[14px] pb-3">
+      <div className="flex min-w-0 items-baseline gap-3">
+        <h1 className="h1 truncate">{project.name}</h1>
+        <p className="whitespace-nowrap text-soft">
+          {project.artist} · {project.tempo} bpm · {project.strips.length} strips
+        </p>
+      </div>
+      <span className="ml-auto flex flex-none gap-2">
+        <Button title={undo ? `Undo: ${undo}` : "Nothing to undo"} disabled={!undo} onClick={() => void editing.undo()}>
+          <Undo2 size={16} aria-hidden="true" />
+          Undo
+        </Button>
+        <Button
+          aria-label="Redo"
+          title={redo ? `Redo: ${redo}` : "Nothing to redo"}
+          disabled={!redo}
+          onClick={() => void editing.redo()}
+        >
+          <Redo2 size={16} aria-hidden="true" />
+        </Button>
+        <Button disabled={!canOpen} onClick={onOpen}>
+          <SlidersHorizontal size={16} aria-hidden="true" />
+          Bench
+        </Button>
+        <Button disabled={!canSave} title={canSave ? undefined : "Choose one strip"} onClick={onSave}>
+          Save strip…
+        </Button>
+        {!hasLibrary && (
+          <Button onClick={onLibrary}>
+            <LibraryIcon size={16} aria-hidden="true" />
+            Library
+          </Button>
+        )}
+      </span>
+    </header>
   );
 }
 

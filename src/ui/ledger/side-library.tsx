@@ -12,9 +12,11 @@ import { useRecall } from "../plan/recall";
 
 const FIELD = "side-library-field";
 
-/** After the panel has come up. */
+/** At once where the panel is up, so that no letter is lost; else when it has come up. */
 export function focusSideLibrary(): void {
-  requestAnimationFrame(() => document.getElementById(FIELD)?.focus());
+  const field = document.getElementById(FIELD);
+  if (field) field.focus();
+  else requestAnimationFrame(() => document.getElementById(FIELD)?.focus());
 }
 
 /** The library beside the ledger: type, arrow, Enter. */

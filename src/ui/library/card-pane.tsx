@@ -121,7 +121,7 @@ function Facts({ preset: { card } }: { readonly preset: PresetRow }) {
   return (
     <dl className="grid grid-cols-[72px_1fr] gap-x-3 gap-y-[3px]">
       {facts
-        .filter(([, fact]) => fact)
+        .filter(([, fact]) => fact !== "" && fact !== false)
         .map(([term, fact]) => (
           <Fragment key={term}>
             <dt className="text-soft">{term}</dt>

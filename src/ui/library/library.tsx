@@ -1,7 +1,7 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { PresetRow } from "@/contracts/records";
 import { chainOf } from "@/core/presets/preset";
 import { useActions } from "../actions/actions";
@@ -45,13 +45,15 @@ export function useChosen(rows: readonly PresetRow[], tempo: number) {
 
 export function Library() {
   const router = useRouter();
-  const { query, set } = useFilters();
+  const { query: addressed, set } = useFilters();
+  const { words, type } = useWords(addressed.q ?? "", set);
+  const query = { ...addressed, q: words === "" ? undefined : words };
   const { rows, total, facets, pages } = usePresets(query);
   const tempo = useTempo();
   const { chosen, choose, move } = useChosen(rows, tempo);
   const recall = useRecall();
   const list = useRef<HTMLDivElement>(null);
-  useLibraryFinder(query.q ?? "", set, () => list.current?.focus());
+  useLibraryFinder(words, type, () => list.current?.focus());
   const open = (preset: PresetRow) => router.push(`/bench?preset=${preset.id}`);
   const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;
   const more = useCallback(() => {
@@ -124,7 +126,10 @@ export function Library() {
                   loading={pages.isPending}
                   failed={pages.error?.message}
                   narrowed={narrowed}
-                  onAll={() => set({ q: undefined, folder: undefined, kind: undefined, tag: undefined })}
+                  onAll={() => {
+                    type("");
+                    set({ folder: undefined, kind: undefined, tag: undefined });
+                  }}
                 />
               )}
               <p className="flex h-8 flex-none items-center gap-[6px] overflow-hidden whitespace-nowrap border-edge border-t px-[14px] text-small text-soft">
@@ -150,26 +155,41 @@ export function Library() {
   );
 }
 
-/** Lends the field on top to the list: what is typed there filters as one types. */
-function useLibraryFinder(
-  words: string,
+/**
+ * The words that are looked for: at once as they are typed, and in the address behind them. The address is slower than
+ * a hand that types, so it is read only when the person goes back or forward.
+ */
+function useWords(
+  inAddress: string,
   set: (changes: Partial<Record<Filter, string | undefined>>, remember?: boolean) => void,
-  onLeave: () => void,
 ) {
+  const [words, setWords] = useState(inAddress);
+  useEffect(() => {
+    const goneBack = () => setWords(new URLSearchParams(window.location.search).get("q") ?? "");
+    window.addEventListener("popstate", goneBack);
+    return () => window.removeEventListener("popstate", goneBack);
+  }, []);
+  const type = useCallback(
+    (next: string) => {
+      setWords(next);
+      set({ q: next === "" ? undefined : next }, false);
+    },
+    [set],
+  );
+  return { words, type };
+}
+
+/** Lends the field on top to the list: what is typed there filters as one types. */
+function useLibraryFinder(words: string, onWords: (words: string) => void, onLeave: () => void) {
   const leave = useRef(onLeave);
   useEffect(() => {
     leave.current = onLeave;
   });
-  useEffect(() => {
+  useLayoutEffect(() => {
     useFinder.setState({
-      finder: {
-        words,
-        onWords: (q) => set({ q: q === "" ? undefined : q }, false),
-        onLeave: () => leave.current(),
-        hint: "Find by name, tag, purpose, origin",
-      },
+      finder: { words, onWords, onLeave: () => leave.current(), hint: "Find by name, tag, purpose, origin" },
     });
-  }, [words, set]);
+  }, [words, onWords]);
   useEffect(() => () => useFinder.setState({ finder: null }), []);
 }
 

@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Checkbox } from "radix-ui";
 import { Check } from "lucide-react";
 import { type ReactNode, useState } from "react";
-import { useForm } from "react-hook-form";
+import { useForm, useWatch } from "react-hook-form";
 import { format } from "date-fns";
 import { toast } from "sonner";
 import * as api from "@/clients/api";
@@ -133,8 +133,8 @@ function SaveForm(props: FormProps) {
       tags: "",
     },
   });
-  const { register, handleSubmit, watch, formState } = form;
-  const [name, folder, tags] = watch(["name", "folder", "tags"]);
+  const { register, handleSubmit, control, formState } = form;
+  const [name, folder, tags] = useWatch({ control, name: ["name", "folder", "tags"] });
   const content = contentOf(props, parts);
   const taken = useTaken(name);
   const origin = originOf(props);

@@ -10,7 +10,7 @@ export function readWav(bytes: Uint8Array): Result<StereoSound, string> {
     if (numChannels < 1 || numChannels > 2)
       return fail(`The file has ${numChannels} channels; one or two can be read.`);
     file.toBitDepth("32f");
-    const samples: unknown = file.getSamples(false, Float32Array as unknown as typeof Float64Array);
+    const samples: unknown = file.getSamples(false, Float32Array);
     const [left, right] = (numChannels === 1 ? [samples, samples] : samples) as Float32Array[];
     if (!left || !right) return fail("The file holds no sound.");
     return ok({ left: Float32Array.from(left), right: Float32Array.from(right), sampleRate });

@@ -51,6 +51,8 @@ function cut(band: Band, sampleRate: number): Biquad[] {
   return order % 2 ? [...sections, one({ freq, q: FLAT_Q, sampleRate })] : sections;
 }
 
+const WITH_GAIN = { bell: biquad.bell, "low shelf": biquad.lowShelf, "high shelf": biquad.highShelf } as const;
+
 /** The sections of one band in series, none where it does nothing. */
 export function bandSections(band: Band, sampleRate: number): Biquad[] {
   if (!band.used || !band.on) return [];
@@ -58,11 +60,9 @@ export function bandSections(band: Band, sampleRate: number): Biquad[] {
   const gain = decibels(band.gain);
   switch (band.type) {
     case "bell":
-      return gain === 0 ? [] : [biquad.bell(design, gain)];
     case "low shelf":
-      return gain === 0 ? [] : [biquad.lowShelf(design, gain)];
     case "high shelf":
-      return gain === 0 ? [] : [biquad.highShelf(design, gain)];
+      return gain === 0 ? [] : [WITH_GAIN[band.type](design, gain)];
     case "low cut":
     case "high cut":
       return cut(band, sampleRate);

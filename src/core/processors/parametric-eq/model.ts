@@ -25,56 +25,60 @@ const STARTS: Record<BandNumber, { type: BandType; freq: number }> = {
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
+/** The three values that are turned. */
+const turnedSpecs = (band: BandNumber, group: string): ParamSpec[] => [
+  {
+    id: bandParam(band, "freq"),
+    name: `${group} frequency`,
+    unit: "Hz",
+    min: 20,
+    max: 20_000,
+    default: STARTS[band].freq,
+    taper: "log",
+    group,
+    meaning: `band${band}.hz`,
+  },
+  {
+    id: bandParam(band, "gain"),
+    name: `${group} gain`,
+    unit: "dB",
+    min: -24,
+    max: 24,
+    default: 0,
+    taper: "linear",
+    step: 0.5,
+    group,
+    meaning: `band${band}.dB`,
+  },
+  {
+    id: bandParam(band, "q"),
+    name: `${group} Q`,
+    unit: "Q",
+    min: 0.1,
+    max: 18,
+    default: 0.71,
+    taper: "log",
+    group,
+    meaning: `band${band}.q`,
+  },
+];
+
 function bandSpecs(band: BandNumber): ParamSpec[] {
-  const start = STARTS[band];
   const group = `Band ${band}`;
   const choice = { unit: "", min: 0, taper: "linear", group } as const;
   return [
-    { ...choice, id: bandParam(band, "used"), name: `${group}`, max: 1, default: 0, choices: SWITCH },
+    { ...choice, id: bandParam(band, "used"), name: group, max: 1, default: 0, choices: SWITCH },
     { ...choice, id: bandParam(band, "on"), name: `${group} on`, max: 1, default: 1, choices: SWITCH },
     {
       ...choice,
       id: bandParam(band, "type"),
       name: `${group} type`,
       max: BAND_TYPES.length - 1,
-      default: BAND_TYPES.indexOf(start.type),
+      default: BAND_TYPES.indexOf(STARTS[band].type),
       choices: BAND_TYPES.map((label, value) => ({ value, label: capital(label) })),
       meaning: `band${band}.type`,
     },
-    {
-      id: bandParam(band, "freq"),
-      name: `${group} frequency`,
-      unit: "Hz",
-      min: 20,
-      max: 20_000,
-      default: start.freq,
-      taper: "log",
-      group,
-      meaning: `band${band}.hz`,
-    },
-    {
-      id: bandParam(band, "gain"),
-      name: `${group} gain`,
-      unit: "dB",
-      min: -24,
-      max: 24,
-      default: 0,
-      taper: "linear",
-      step: 0.5,
-      group,
-      meaning: `band${band}.dB`,
-    },
-    {
-      id: bandParam(band, "q"),
-      name: `${group} Q`,
-      unit: "Q",
-      min: 0.1,
-      max: 18,
-      default: 0.71,
-      taper: "log",
-      group,
-      meaning: `band${band}.q`,
-    },
+    ...turnedSpecs(band, group),
     {
       ...choice,
       id: bandParam(band, "slope"),

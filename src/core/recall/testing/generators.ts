@@ -12,7 +12,7 @@ import { INSERT_MODES } from "../plan";
 /** Projects and presets by chance, for the laws of recall. */
 
 const record = <T>(fields: { [K in keyof T]: fc.Arbitrary<T[K]> }): fc.Arbitrary<T> =>
-  fc.record(fields, { noNullPrototype: true }) as fc.Arbitrary<T>;
+  fc.record(fields, { noNullPrototype: true });
 
 const valueFor = (spec: ParamSpec): fc.Arbitrary<Value> => {
   if (spec.choices) return fc.constantFrom(...spec.choices.map((c) => c.value));

@@ -1,0 +1,27 @@
+import { defineConfig } from "@playwright/test";
+
+const CHROMIUM = [
+  "--no-sandbox",
+  "--disable-gpu",
+  "--disable-quic",
+  "--no-first-run",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+  "--autoplay-policy=no-user-gesture-required",
+];
+
+export default defineConfig({
+  testDir: "e2e",
+  testMatch: "**/*.spec.ts",
+  fullyParallel: false,
+  workers: 2,
+  timeout: 90_000,
+  expect: { timeout: 10_000 },
+  reporter: process.env.CI ? [["list"]] : [["line"]],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    trace: "off",
+    launchOptions: { executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args: CHROMIUM },
+  },
+});
