@@ -86,7 +86,6 @@ const FIRST_PORT = 4800;
 export const test = base.extend<object, Fixtures>({
   server: [
     // Playwright reads the fixtures that are needed from this pattern; none are.
-    // eslint-disable-next-line no-empty-pattern
     async ({}, use, info) => {
       const server = await createServer(FIRST_PORT + info.workerIndex, true);
       await use(server);
@@ -95,7 +94,6 @@ export const test = base.extend<object, Fixtures>({
     { scope: "worker" },
   ],
   emptyServer: [
-    // eslint-disable-next-line no-empty-pattern
     async ({}, use, info) => {
       const server = await createServer(FIRST_PORT + 100 + info.workerIndex, false);
       await use(server);

@@ -1,5 +1,4 @@
 import type {
-  CardChanges,
   ChangeRequest,
   NewDraft,
   NewPreset,
@@ -12,7 +11,7 @@ import type {
   ProjectBody,
 } from "@/contracts/endpoints";
 import type { ApiError, ErrorBody } from "@/contracts/errors";
-import type { Folder, PresetRow, ProjectRow, RevisionRow } from "@/contracts/records";
+import type { Folder, PresetRow, ProjectRow } from "@/contracts/records";
 import type { Content } from "@/core/presets/preset";
 
 /** The one error of the outside world: what the server said, or that it did not answer. */
@@ -53,9 +52,6 @@ export const savePreset = (preset: NewPreset["preset"]) =>
   ask<{ preset: PresetRow }>("POST", "/api/presets", { preset });
 export const saveVersion = (id: string, baseVersion: number, content: Content) =>
   ask<{ preset: PresetRow }>("PUT", `/api/presets/${at(id)}/content`, { baseVersion, content });
-export const patchCards = (changes: CardChanges["changes"]) =>
-  ask<{ presets: PresetRow[] }>("PATCH", "/api/presets", { changes });
-export const deletePreset = (id: string) => ask<{ ok: true }>("DELETE", `/api/presets/${at(id)}`);
 export const listFolders = () => ask<{ folders: Folder[] }>("GET", "/api/folders");
 export const makeFolder = (name: string, parent: string | null) =>
   ask<{ folder: Folder }>("POST", "/api/folders", { name, parent });
@@ -71,6 +67,4 @@ export const undoProject = (id: string, baseRevision: number) =>
   ask<ProjectBody>("POST", `/api/projects/${at(id)}/undo`, { baseRevision });
 export const redoProject = (id: string, baseRevision: number) =>
   ask<ProjectBody>("POST", `/api/projects/${at(id)}/redo`, { baseRevision });
-export const listRevisions = (id: string) =>
-  ask<{ revisions: RevisionRow[] }>("GET", `/api/projects/${at(id)}/revisions`);
 export const openDraft = (draft: NewDraft) => ask<ProjectBody>("POST", "/api/drafts", draft);

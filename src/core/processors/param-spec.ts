@@ -62,5 +62,3 @@ export const SWITCH: readonly Choice[] = [
   { value: 0, label: "Off" },
   { value: 1, label: "On" },
 ];
-
-export const isSwitch = (spec: ParamSpec): boolean => spec.choices === SWITCH;

@@ -4,15 +4,7 @@ import type { STRIP_KINDS } from "../chains/schema";
 import type { Problem } from "../documents/problem";
 import { formatLevel, formatPan } from "../units/format";
 import { FADER } from "./params";
-import type {
-  LevelSchema,
-  LookSchema,
-  OutputSchema,
-  PanSchema,
-  RoutingSchema,
-  SavedStripSchema,
-  StripSchema,
-} from "./schema";
+import type { LevelSchema, LookSchema, OutputSchema, PanSchema, SavedStripSchema, StripSchema } from "./schema";
 
 export type StripKind = (typeof STRIP_KINDS)[number];
 export type Strip = Readonly<z.infer<typeof StripSchema>>;
@@ -20,7 +12,6 @@ export type SavedStrip = Readonly<z.infer<typeof SavedStripSchema>>;
 export type Look = Readonly<z.infer<typeof LookSchema>>;
 export type Level = Readonly<z.infer<typeof LevelSchema>>;
 export type Pan = Readonly<z.infer<typeof PanSchema>>;
-export type Routing = Readonly<z.infer<typeof RoutingSchema>>;
 export type Output = Readonly<z.infer<typeof OutputSchema>>;
 
 /** The parts that can be saved and applied today, in the order of the columns. */
@@ -33,15 +24,6 @@ export const PART_NAMES: Record<PartName, string> = {
   pan: "Pan",
   routing: "Output",
   look: "Look",
-};
-
-export const STRIP_KIND_NAMES: Record<StripKind, string> = {
-  audio: "Audio",
-  instrument: "Instrument",
-  return: "Return",
-  group: "Group",
-  main: "Main output",
-  folder: "Folder",
 };
 
 export const isBus = (kind: StripKind): boolean => kind === "return" || kind === "group" || kind === "main";

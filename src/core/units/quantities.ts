@@ -11,7 +11,6 @@ export type Gain = Quantity<"gain">;
 
 export const decibels = (n: number) => n as Decibels;
 export const hertz = (n: number) => n as Hertz;
-export const milliseconds = (n: number) => n as Milliseconds;
 export const beats = (n: number) => n as Beats;
 export const beatsPerMinute = (n: number) => n as BeatsPerMinute;
 

@@ -1,5 +1,5 @@
 import { randomBytes } from "node:crypto";
-import { type IncomingMessage, type ServerResponse, createServer } from "node:http";
+import { type IncomingMessage, STATUS_CODES, type ServerResponse, createServer } from "node:http";
 import { resolve } from "node:path";
 import next from "next";
 import { openContext, shareContext } from "../data/context";
@@ -14,15 +14,28 @@ const FOLDER = resolve(process.env.DIATHESIS_DATA ?? ".data/library");
 
 type Handler = (request: IncomingMessage, response: ServerResponse) => Promise<void>;
 
-function answerRefusal(request: IncomingMessage, response: ServerResponse, { status, body }: Refusal): void {
-  // What is still under way is not read: the connection ends with the answer.
-  response.writeHead(status, { "Content-Type": "application/json; charset=utf-8", Connection: "close" });
-  response.end(JSON.stringify(body), () => request.socket.destroySoon());
+/** How long a refused sender is given to read why, in milliseconds. */
+const READING_TIME = 1000;
+
+/**
+ * Says no while the sender may still be sending. What is under way is not read, and the line stays up for a moment:
+ * closing at once would throw the answer away together with what is unread.
+ */
+function answerRefusal({ socket }: IncomingMessage, { status, body }: Refusal): void {
+  const text = JSON.stringify(body);
+  const head = [
+    `HTTP/1.1 ${status} ${STATUS_CODES[status]}`,
+    "Content-Type: application/json; charset=utf-8",
+    `Content-Length: ${Buffer.byteLength(text)}`,
+    "Connection: close",
+  ];
+  socket.end(`${head.join("\r\n")}\r\n\r\n${text}`);
+  setTimeout(() => socket.destroy(), READING_TIME).unref();
 }
 
 async function answer(request: IncomingMessage, response: ServerResponse, handle: Handler): Promise<void> {
   const refusal = checkHeaders(request.headers, PORT);
-  if (refusal) return answerRefusal(request, response, refusal);
+  if (refusal) return answerRefusal(request, refusal);
   const policy = contentPolicy(randomBytes(16).toString("base64"));
   request.headers["content-security-policy"] = policy;
   response.setHeader("Content-Security-Policy", policy);
@@ -31,7 +44,7 @@ async function answer(request: IncomingMessage, response: ServerResponse, handle
   if (request.method === "GET" || request.method === "HEAD") return handle(request, response);
   const body = await readBody(request);
   if ("cut" in body) return;
-  if ("tooLarge" in body) return answerRefusal(request, response, tooLarge());
+  if ("tooLarge" in body) return answerRefusal(request, tooLarge());
   return handle(replay(request, body.whole), response);
 }
 

@@ -53,17 +53,14 @@ export function useActions(actions: readonly Action[]): void {
 
 const isEnabled = (action: Action): boolean => action.enabled !== false;
 
-/** All that can be done now; of two with one id the newer. */
+/** All that can be done now, what the screen itself offers first; of two with one id the newer. */
 export function useEnabledActions(): readonly Action[] {
   const lists = useRegistry((r) => r.lists);
-  const byId = new Map(
-    lists
-      .flatMap((l) => l.actions)
-      .filter(isEnabled)
-      .toReversed()
-      .map((a) => [a.id, a]),
-  );
-  return [...byId.values()];
+  const seen = new Set<string>();
+  return lists
+    .flatMap((l) => l.actions)
+    .filter(isEnabled)
+    .filter(({ id }) => !seen.has(id) && seen.add(id));
 }
 
 const NAMED: Record<string, string> = { " ": "Space", Esc: "Escape" };

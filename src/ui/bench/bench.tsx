@@ -43,7 +43,7 @@ export function Bench() {
   const error = place.error ?? editing.error?.message;
   if (error)
     return (
-      <Empty title="This cannot be opened">
+      <Empty page title="This cannot be opened">
         <p role="alert">{error}</p>
         <BackToLibrary />
       </Empty>
@@ -51,7 +51,7 @@ export function Bench() {
   if (!editing.body) return <Loading what="Opening the bench" />;
   if (!strip)
     return (
-      <Empty title="This strip is not there any more">
+      <Empty page title="This strip is not there any more">
         <p>It was taken out of {editing.body.project.name}. Undo brings it back.</p>
         <BackToLibrary />
       </Empty>
@@ -67,7 +67,7 @@ function BackToLibrary() {
 function NothingYet() {
   const router = useRouter();
   return (
-    <Empty title="Nothing is on the bench">
+    <Empty page title="Nothing is on the bench">
       <p>Open a sound of the library, or a strip of a project, or start with nothing.</p>
       <div className="flex gap-2">
         <Button main onClick={() => router.push("/bench?new=1")}>

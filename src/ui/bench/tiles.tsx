@@ -56,6 +56,7 @@ export function Tiles({ processors, selected, changed, tempo, onSelect, onAdd }:
               <button
                 type="button"
                 aria-pressed={on}
+                aria-label={`${processorName(processor)}, ${processor.enabled ? leadOf(processor) : "off"}${changed.has(processor.key) ? ", differs from its preset" : ""}`}
                 onClick={() => onSelect(processor.key)}
                 className="grid w-[138px] grid-cols-[minmax(0,1fr)] gap-[5px] rounded-card text-left"
               >

@@ -119,7 +119,10 @@ export function useBench(): Bench {
   });
 
   const gesture: Bench["gesture"] = (label, make) =>
-    strip ? editing.commit(label, make({ strip, mint: mintKey })) : Promise.resolve(false);
+    editing.commit(label, (project) => {
+      const now = project.strips.find((s) => s.id === place.strip);
+      return now ? make({ strip: now, mint: mintKey }) : [];
+    });
   const preview: Bench["preview"] = (key, values) => {
     setTurned({ key, values });
     const live = mapProcessor(base, key, (p) => ({ ...p, values: { ...p.values, ...values } }));

@@ -93,7 +93,13 @@ export function ActionField() {
         />
         <Key>{showKey("Ctrl+K")}</Key>
       </div>
-      {open && <Found words={typed} onDone={close} />}
+      <Command.List
+        hidden={!open}
+        onMouseDown={(event) => event.preventDefault()}
+        className="absolute inset-x-0 top-[34px] z-40 max-h-[420px] overflow-auto rounded-card border border-edge bg-card pb-1"
+      >
+        {open && <Found words={typed} onDone={close} />}
+      </Command.List>
     </Command>
   );
 }
@@ -115,10 +121,7 @@ function Found({ words, onDone }: { readonly words: string; readonly onDone: () 
     run();
   };
   return (
-    <Command.List
-      onMouseDown={(event) => event.preventDefault()}
-      className="absolute inset-x-0 top-[34px] z-40 max-h-[420px] overflow-auto rounded-card border border-edge bg-card pb-1"
-    >
+    <>
       <Command.Empty className="px-3 py-4 text-soft">Nothing matches. Esc leaves the field.</Command.Empty>
       <Command.Group heading="Actions" className={HEADING}>
         {actions.map((action) => (
@@ -163,6 +166,6 @@ function Found({ words, onDone }: { readonly words: string; readonly onDone: () 
           </Command.Item>
         ))}
       </Command.Group>
-    </Command.List>
+    </>
   );
 }

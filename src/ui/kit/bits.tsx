@@ -38,13 +38,16 @@ interface EmptyProps {
   readonly title: string;
   readonly children: ReactNode;
   readonly className?: string;
+  /** Where nothing else on the screen is its heading. */
+  readonly page?: boolean;
 }
 
 /** Nothing here yet, and what to do about it. */
-export function Empty({ title, children, className }: EmptyProps) {
+export function Empty({ title, children, className, page = false }: EmptyProps) {
+  const Heading = page ? "h1" : "h2";
   return (
     <div className={cx("grid max-w-[440px] content-start gap-3 px-6 py-10", className)}>
-      <h2 className="name">{title}</h2>
+      <Heading className="name">{title}</Heading>
       <div className="grid justify-items-start gap-3 text-soft">{children}</div>
     </div>
   );

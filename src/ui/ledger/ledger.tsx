@@ -27,7 +27,7 @@ export function Ledger({ id }: { readonly id: string }) {
   useTakeProject(id);
   if (editing.error)
     return (
-      <Empty title="This project cannot be opened">
+      <Empty page title="This project cannot be opened">
         <p role="alert">{editing.error.message}</p>
       </Empty>
     );

@@ -42,7 +42,7 @@ export function CardPane({ preset, tempo }: { readonly preset: PresetRow; readon
             {KIND_NAMES[preset.kind]} · version {shownVersion}
             {shownVersion !== preset.version && ` of ${preset.version}`} · own
           </p>
-          <h1 className="h1 mt-0.5">{preset.card.name}</h1>
+          <h2 className="h1 mt-0.5">{preset.card.name}</h2>
         </div>
         <div className="h-[3px] flex-none border-alert border-t border-b border-b-rule" />
         <Facts preset={preset} />
@@ -142,10 +142,10 @@ function Inside({ processors, tempo, preset }: InsideProps) {
   const other = preset?.content.kind === "strip" ? partsOf(preset.content.strip).filter((p) => p !== "inserts") : [];
   return (
     <section>
-      <h2 className="h2 pb-2">
+      <h3 className="h2 pb-2">
         Inside, {processors.length} plugin{processors.length === 1 ? "" : "s"}
         {other.length > 0 && `, also ${other.map((p) => PART_NAMES[p].toLowerCase()).join(", ")}`}
-      </h2>
+      </h3>
       <ul className="grid gap-2">
         {processors.map((processor) => (
           <li key={processor.key} className="grid grid-cols-[92px_1fr] items-center gap-3">
@@ -180,7 +180,7 @@ function VersionList({ detail, shown, onShow }: VersionsProps) {
   if (!detail || detail.versions.length < 2) return null;
   return (
     <section>
-      <h2 className="h2 pb-1">Versions</h2>
+      <h3 className="h2 pb-1">Versions</h3>
       <ul>
         {detail.versions.map(({ version, savedAt }, at) => (
           <li key={version}>
@@ -208,7 +208,7 @@ function Uses({ detail }: { readonly detail: PresetDetail | undefined }) {
   const projects = new Set(uses.map((u) => u.project)).size;
   return (
     <section>
-      <h2 className="h2 pb-1">Used in</h2>
+      <h3 className="h2 pb-1">Used in</h3>
       {uses.length === 0 ? (
         <p className="text-small text-soft">No project yet</p>
       ) : (

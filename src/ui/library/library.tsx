@@ -104,6 +104,7 @@ export function Library() {
           min: 480,
           children: (
             <section aria-label="Library" className="flex h-full min-w-0 flex-col">
+              <h1 className="sr-only">Library</h1>
               <div className="grid h-[30px] flex-none grid-cols-[18px_minmax(0,1fr)_214px_56px] items-center gap-[10px] border-edge border-b px-[14px] text-small text-soft">
                 <span />
                 <span>Name</span>

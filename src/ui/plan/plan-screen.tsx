@@ -109,7 +109,7 @@ export function PlanScreen({ id }: { readonly id: string }) {
   const { editing, row, planned, error } = state;
   if (error)
     return (
-      <Empty title="This cannot be planned">
+      <Empty page title="This cannot be planned">
         <p role="alert">{error.message}</p>
       </Empty>
     );
@@ -145,7 +145,7 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
   const apply = async () => {
     if (count === 0 || !fresh) return;
     const label = `Apply “${preset.card.name}” to ${targetWords}`;
-    const done = await editing.commit(label, plan.steps);
+    const done = await editing.commit(label, () => plan.steps);
     if (!done) return;
     toast(`${label}: ${count} change${count === 1 ? "" : "s"}`, {
       action: { label: "Undo", onClick: () => void editing.undo() },

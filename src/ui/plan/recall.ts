@@ -1,10 +1,8 @@
 "use client";
 
-import { useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import { toast } from "sonner";
 import * as api from "@/clients/api";
-import { KEYS } from "@/clients/events";
 import type { PlanRequest, ProjectBody } from "@/contracts/endpoints";
 import type { PresetRow } from "@/contracts/records";
 import { mayApplyDirectly } from "@/core/recall/plan";
@@ -46,7 +44,6 @@ function lastBeforeMain(body: ProjectBody | undefined): string | null {
 /** Applying what is chosen in the library to what is chosen in the project in hand. */
 export function useRecall(): Recall {
   const router = useRouter();
-  const queries = useQueryClient();
   const { project: id, strips: chosen, alwaysPlan } = useHand();
   const editing = useProjectEditing(id);
   const project = editing.body?.project;
@@ -86,9 +83,8 @@ export function useRecall(): Recall {
           toast(`“${preset.card.name}” is there already; nothing would change.`);
           return;
         }
-        await queries.cancelQueries({ queryKey: KEYS.project(id) });
         const label = `Apply “${preset.card.name}” ${targetWords}`;
-        const done = await editing.commit(label, made.plan.steps);
+        const done = await editing.commit(label, () => made.plan.steps);
         if (done) toast(label, { action: { label: "Undo", onClick: () => void editing.undo() } });
       })
       .catch((error: unknown) => toast.error(error instanceof Error ? error.message : String(error)));

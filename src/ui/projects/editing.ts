@@ -5,6 +5,7 @@ import { toast } from "sonner";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/endpoints";
+import type { Project } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
 import type { Step } from "@/core/recall/step";
 
@@ -56,8 +57,11 @@ async function send(queries: QueryClient, id: string, call: (base: number) => Pr
 export interface ProjectEditing {
   readonly body: ProjectBody | undefined;
   readonly error: Error | null;
-  /** One gesture: shown at once, then sent. True when the server has taken it. */
-  readonly commit: (label: string, steps: readonly Step[]) => Promise<boolean>;
+  /**
+   * One gesture: shown at once, then sent. True when the server has taken it. The steps are made from the project as it
+   * is shown at that moment, which a gesture just before may have changed.
+   */
+  readonly commit: (label: string, make: (project: Project) => readonly Step[]) => Promise<boolean>;
   readonly undo: () => Promise<boolean>;
   readonly redo: () => Promise<boolean>;
 }
@@ -71,13 +75,20 @@ export function useProjectEditing(id: string | null): ProjectEditing {
     enabled: id !== null,
     retry: false,
   });
-  const commit = async (label: string, steps: readonly Step[]): Promise<boolean> => {
-    if (id === null || steps.length === 0) return false;
-    await queries.cancelQueries({ queryKey: KEYS.project(id) });
-    queries.setQueryData<ProjectBody>(KEYS.project(id), (shown) => {
-      const applied = shown ? applySteps(shown.project, steps) : null;
-      return shown && applied?.ok ? { ...shown, project: applied.value, history: { undo: label, redo: null } } : shown;
-    });
+  const commit: ProjectEditing["commit"] = (label, make) => {
+    const key = KEYS.project(id ?? "");
+    // A fetch that is under way would bring the state before; what is shown stays.
+    void queries.cancelQueries({ queryKey: key }, { revert: false });
+    const shown = queries.getQueryData<ProjectBody>(key);
+    const steps = shown ? make(shown.project) : [];
+    if (id === null || !shown || steps.length === 0) return Promise.resolve(false);
+    const applied = applySteps(shown.project, steps);
+    if (applied.ok)
+      queries.setQueryData<ProjectBody>(key, {
+        ...shown,
+        project: applied.value,
+        history: { undo: label, redo: null },
+      });
     return send(queries, id, (baseRevision) => api.changeProject(id, { baseRevision, steps: [...steps], label }));
   };
   return {

@@ -141,7 +141,10 @@ function SaveForm(props: FormProps) {
   const kind = content ? KIND_NAMES[content.kind].toLowerCase() : "nothing";
 
   const finish = async (from: From, made: Content, words: string): Promise<void> => {
-    await editing.commit(words, followSteps(made, props, from));
+    await editing.commit(words, (project) => {
+      const now = project.strips.find((s) => s.id === request.strip);
+      return now ? followSteps(made, { ...props, strip: now }, from) : [];
+    });
     for (const key of [KEYS.presets, KEYS.folders]) await queries.invalidateQueries({ queryKey: key });
     closeSave();
     toast(words);

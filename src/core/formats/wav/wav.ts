@@ -1,11 +1,11 @@
-import { WaveFile } from "wavefile";
+import wavefile from "wavefile";
 import type { StereoSound } from "../../dsp/render";
 import { type Result, fail, ok } from "../../result";
 
 /** Reads 16, 24 and 32 bit WAV, one or two channels; mono stands on both sides. The error is a sentence. */
 export function readWav(bytes: Uint8Array): Result<StereoSound, string> {
   try {
-    const file = new WaveFile(bytes);
+    const file = new wavefile.WaveFile(bytes);
     const { numChannels, sampleRate } = file.fmt as { numChannels: number; sampleRate: number };
     if (numChannels < 1 || numChannels > 2)
       return fail(`The file has ${numChannels} channels; one or two can be read.`);
@@ -21,7 +21,7 @@ export function readWav(bytes: Uint8Array): Result<StereoSound, string> {
 
 /** 32-bit float: nothing is lost and nothing clips. */
 export function writeWav({ left, right, sampleRate }: StereoSound): Uint8Array {
-  const file = new WaveFile();
+  const file = new wavefile.WaveFile();
   file.fromScratch(2, sampleRate, "32f", [left, right]);
   return file.toBuffer();
 }

@@ -224,7 +224,7 @@ function Reduction({ processor }: { readonly processor: string }) {
   }, [processor]);
   return (
     <div>
-      <h3 className="h2 pb-1">Reduction, last 4 s</h3>
+      <h2 className="h2 pb-1">Reduction, last 4 s</h2>
       <div className="h-[84px] rounded-card border border-edge bg-card">
         <svg
           className="plot block size-full"

@@ -137,7 +137,7 @@ export function DelayEditor(props: EditorProps) {
           </Button>
         </section>
         <section aria-label="Whole plugin">
-          <h3 className="h2 pb-1">Whole plugin</h3>
+          <h2 className="h2 pb-1">Whole plugin</h2>
           {["feedback", "damping", "dry", "wet"].map((id) => (
             <ValueLine key={id} {...lineOf(props, id)} />
           ))}
@@ -211,14 +211,14 @@ function TapHandle({ tap, span, editor, selected, onSelect, onPreview, onEnd }: 
 
 function TapLines({ tap, editor }: { readonly tap: Tap | null; readonly editor: EditorProps }) {
   const { processor, tempo, onTurn } = editor;
-  if (!tap) return <h3 className="h2 pb-1">Taps</h3>;
+  if (!tap) return <h2 className="h2 pb-1">Taps</h2>;
   const id = tapParam(tap.number, "time");
   const time = processor.values[id];
   const locked = time !== undefined && isNoteLength(time);
   return (
     <>
       <div className="flex h-6 items-center gap-3">
-        <h3 className="h2">Tap {tap.number}</h3>
+        <h2 className="h2">Tap {tap.number}</h2>
         <Segments
           small
           label={`Tap ${tap.number} follows`}

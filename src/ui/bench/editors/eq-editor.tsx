@@ -129,7 +129,7 @@ export function EqEditor(props: EditorProps) {
           </Button>
         </section>
         <section aria-label="Whole plugin">
-          <h3 className="h2 pb-1">Whole plugin</h3>
+          <h2 className="h2 pb-1">Whole plugin</h2>
           <ValueLine {...lineOf(props, "output")} />
           <ValueLine {...lineOf(props, "mix")} />
           <div className="grid h-[30px] grid-cols-[92px_1fr] items-center gap-[10px]">
@@ -237,12 +237,12 @@ function BandHandle({ band, editor, selected, onSelect, onPreview, onEnd }: Band
 
 function BandLines({ band, editor }: { readonly band: Band | null; readonly editor: EditorProps }) {
   const { onTurn, processor, tempo, model } = editor;
-  if (!band) return <h3 className="h2 pb-1">Bands</h3>;
+  if (!band) return <h2 className="h2 pb-1">Bands</h2>;
   const { number } = bandOf(heardOf(model, processor, tempo), band.number);
   return (
     <>
       <div className="flex h-6 items-center gap-3">
-        <h3 className="h2">Band {number}</h3>
+        <h2 className="h2">Band {number}</h2>
         <select
           aria-label={`Band ${number} type`}
           value={BAND_TYPES.indexOf(band.type)}

@@ -1,0 +1,139 @@
+import AxeBuilder from "@axe-core/playwright";
+import type { Page } from "@playwright/test";
+import { type Server, expect, test } from "./server";
+
+/** Every screen under the content policy: nothing is blocked, nothing complains, and a screen reader finds its way. */
+
+/** Collects what the page complains of; an expected answer of the server is not a complaint. */
+function listen(page: Page): string[] {
+  const complaints: string[] = [];
+  page.on("console", (message) => {
+    if (message.type() === "error" || /policy/i.test(message.text())) complaints.push(message.text());
+  });
+  page.on("pageerror", (error) => complaints.push(String(error)));
+  return complaints;
+}
+
+const SCREENS: readonly [name: string, path: string, ready: (page: Page) => Promise<void>][] = [
+  ["library", "/library", async (page) => expect(page.getByRole("option").first()).toBeVisible()],
+  [
+    "library, nothing found",
+    "/library?q=zzz",
+    async (page) => expect(page.getByText("No sound matches")).toBeVisible(),
+  ],
+  ["bench, nothing on it", "/bench", async (page) => expect(page.getByText("Nothing is on the bench")).toBeVisible()],
+  ["bench, new sound", "/bench?new=1", async (page) => expect(page.getByText("No plugins yet")).toBeVisible()],
+  [
+    "bench, equaliser",
+    "/bench?project=tidemill-tour&strip=narrator",
+    async (page) => expect(page.getByRole("group", { name: "Response of the equaliser" })).toBeVisible(),
+  ],
+  [
+    "bench, compressor",
+    "/bench?project=salt-lanterns&strip=voice",
+    async (page) => {
+      await page.getByRole("button", { name: /^Catch/ }).click();
+      await expect(page.getByRole("group", { name: "Transfer line of the compressor" })).toBeVisible();
+    },
+  ],
+  [
+    "bench, delay",
+    "/bench?preset=vibraphone-halo",
+    async (page) => {
+      await page.getByRole("button", { name: /^Multi-tap delay/ }).click();
+      await expect(page.getByRole("group", { name: "Taps in time and pan" })).toBeVisible();
+    },
+  ],
+  ["projects", "/projects", async (page) => expect(page.getByRole("option").first()).toBeVisible()],
+  [
+    "ledger",
+    "/projects/salt-lanterns",
+    async (page) => expect(page.getByRole("row", { name: /Nyckelharpa/ })).toBeVisible(),
+  ],
+  [
+    "plan",
+    "/projects/neap-tide/plan?preset=frame-drum-close&version=1&strips=vibes-high,patch-line",
+    async (page) => expect(page.getByRole("button", { name: /Apply 8 changes/ })).toBeVisible(),
+  ],
+  [
+    "save sheet",
+    "/bench?project=salt-lanterns&strip=voice",
+    async (page) => {
+      await page.getByRole("button", { name: "Save as…" }).click();
+      await expect(page.getByRole("dialog")).toBeVisible();
+    },
+  ],
+  [
+    "shortcuts",
+    "/library",
+    async (page) => {
+      await expect(page.getByRole("option").first()).toBeVisible();
+      await page.keyboard.press("?");
+      await expect(page.getByRole("dialog")).toContainText("matching loudness");
+    },
+  ],
+  [
+    "action field",
+    "/projects/salt-lanterns",
+    async (page) => {
+      await expect(page.getByRole("row", { name: /Nyckelharpa/ })).toBeVisible();
+      await page.keyboard.press("Control+k");
+      await page.keyboard.type("day");
+      await expect(page.getByRole("option", { name: /Day or Lamp/ })).toBeVisible();
+    },
+  ],
+  [
+    "no such address",
+    "/nowhere",
+    async (page) => expect(page.getByText("There is nothing at this address")).toBeVisible(),
+  ],
+  ["no such project", "/projects/nowhere", async (page) => expect(page.getByText("There is no project")).toBeVisible()],
+];
+
+async function open(page: Page, server: Server, theme: string, path: string): Promise<void> {
+  await page.context().addCookies([{ name: "theme", value: theme, url: server.url }]);
+  await page.emulateMedia({ reducedMotion: "reduce" });
+  await page.goto(server.url + path);
+}
+
+for (const theme of ["day", "lamp"])
+  for (const [name, path, ready] of SCREENS)
+    test(`${name} in ${theme}: no complaint, no violation, all of it within 1280 × 800`, async ({ page, server }) => {
+      const complaints = listen(page);
+      await open(page, server, theme, path);
+      await ready(page);
+      await page.waitForTimeout(300);
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(" | ")}`)).toEqual([]);
+      const over = await page.evaluate(() => [
+        document.documentElement.scrollWidth - innerWidth,
+        document.documentElement.scrollHeight - innerHeight,
+      ]);
+      expect(over).toEqual([0, 0]);
+      expect(complaints.filter((c) => !c.includes("404"))).toEqual([]);
+    });
+
+test("no name of the demo is cut short in the library, and all works from 1024 wide", async ({ page, server }) => {
+  await open(page, server, "day", "/library");
+  await expect(page.getByRole("option").first()).toBeVisible();
+  const cut = await page.evaluate(() =>
+    [...document.querySelectorAll("[role=option] .name")]
+      .filter((e) => e.scrollWidth > e.clientWidth)
+      .map((e) => e.textContent),
+  );
+  expect(cut).toEqual([]);
+  await page.setViewportSize({ width: 1024, height: 768 });
+  await expect(page.getByRole("complementary", { name: "Card" })).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(1024);
+});
+
+test("the policy of a page lets in its own scripts by nonce, and no others", async ({ server }) => {
+  const answer = await fetch(`${server.url}/library`);
+  const policy = answer.headers.get("content-security-policy") ?? "";
+  const nonce = /'nonce-([^']+)'/.exec(policy)?.[1];
+  expect(policy).toContain("'strict-dynamic'");
+  expect(policy).not.toContain("script-src 'self' 'unsafe-inline'");
+  const scripts = (await answer.text()).match(/<script[^>]*>/g) ?? [];
+  expect(scripts.length).toBeGreaterThan(3);
+  for (const script of scripts) expect(script).toContain(`nonce="${nonce}"`);
+});

@@ -1,0 +1,55 @@
+import { expect, test } from "./server";
+
+/** Two windows on one library: they hear of each other, and neither overwrites the other. */
+
+test("two windows that save the same preset both keep their sound", async ({ context, server }) => {
+  const [one, two] = [await context.newPage(), await context.newPage()];
+  await one.goto(`${server.url}/bench?preset=harmonium-softened`);
+  await two.goto(`${server.url}/bench?project=salt-lanterns&strip=harmonium`);
+  await expect(two.getByText("1 value differs from version 1")).toBeVisible();
+  await one.getByRole("slider", { name: "Output", exact: true }).focus();
+  await one.keyboard.press("ArrowUp");
+  await expect(one.getByText("1 value differs from version 1")).toBeVisible();
+
+  await two.getByRole("button", { name: "Save new version" }).click();
+  await expect(two.getByText("version 2, nothing changed")).toBeVisible();
+  await one.getByRole("button", { name: "Save new version" }).click();
+  await expect(one.getByText("has version 2 by now; yours is based on version 1")).toBeVisible();
+  await one.getByRole("button", { name: "Save as version 3" }).click();
+  await expect(one.getByText("version 3, nothing changed")).toBeVisible();
+
+  const value = async (version: number, param: string): Promise<unknown> => {
+    const answer = await fetch(`${server.url}/api/presets/harmonium-softened?version=${version}`);
+    const { preset } = (await answer.json()) as {
+      preset: { content: { chain: { nodes: { values: Record<string, unknown> }[] } } };
+    };
+    return preset.content.chain.nodes[0]?.values[param];
+  };
+  expect([await value(1, "band2.gain"), await value(2, "band2.gain"), await value(3, "band2.gain")]).toEqual([
+    -4.5, -6, -4.5,
+  ]);
+  expect([await value(1, "output"), await value(2, "output"), await value(3, "output")]).toEqual([0, 0, 0.5]);
+});
+
+test("a change in one window is seen in the other", async ({ context, server }) => {
+  const [one, two] = [await context.newPage(), await context.newPage()];
+  await one.goto(`${server.url}/projects/tidemill-tour`);
+  await expect(one.getByRole("row", { name: /Captions/ })).toContainText("not saved");
+  await two.goto(`${server.url}/bench?project=tidemill-tour&strip=captions`);
+  await two.getByRole("button", { name: "Take out" }).click();
+  await expect(one.getByRole("row", { name: /Captions/ })).toContainText("no plugins");
+  await two.keyboard.press("Control+z");
+  await expect(one.getByRole("row", { name: /Captions/ })).toContainText("not saved");
+});
+
+test("a draft that was left is there again, with its undo", async ({ page, server }) => {
+  await page.goto(`${server.url}/bench?preset=quintet-blend`);
+  await page.getByRole("slider", { name: "Output", exact: true }).focus();
+  await page.keyboard.press("ArrowDown");
+  await expect(page.getByText("1 value differs from version 1")).toBeVisible();
+  await page.goto(`${server.url}/library`);
+  await page.goto(`${server.url}/bench?preset=quintet-blend`);
+  await expect(page.getByText("1 value differs from version 1")).toBeVisible();
+  await page.getByRole("button", { name: "Put back Parametric EQ: Output" }).click();
+  await expect(page.getByText("version 1, nothing changed")).toBeVisible();
+});

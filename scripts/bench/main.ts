@@ -1,0 +1,28 @@
+import { eqVsNative, firstLoad, knobToSound, openBrowser } from "./browser";
+import { type Figure, print } from "./figure";
+import { agreement, silentTail } from "./sound";
+import { save } from "./storage";
+
+const inBrowser = (measure: (browser: Awaited<ReturnType<typeof openBrowser>>) => Promise<Figure>) => async () => {
+  const browser = await openBrowser();
+  const figure = await measure(browser);
+  await browser.close();
+  return [figure];
+};
+
+/** Names as they are asked for, and what measures them. */
+const ROWS: readonly [names: readonly string[], measure: () => Promise<readonly Figure[]>][] = [
+  [["eq-vs-native"], inBrowser(eqVsNative)],
+  [["silent-tail"], () => Promise.resolve([silentTail()])],
+  [["knob-to-sound"], inBrowser(knobToSound)],
+  [["loudness-agrees", "peak-agrees"], () => Promise.resolve(agreement())],
+  [["save"], async () => [await save()]],
+  [["first-load"], inBrowser(firstLoad)],
+];
+
+const at = process.argv.indexOf("--only");
+const only = at < 0 ? undefined : process.argv[at + 1];
+for (const [names, measure] of ROWS) {
+  if (only !== undefined && !names.includes(only)) continue;
+  for (const figure of await measure()) if (only === undefined || figure.name === only) print(figure);
+}
