@@ -9,6 +9,9 @@ const RULE = 1;
 /** What has no sound: names, origins, the look. */
 const SILENT_FIELDS = new Set(["label", "name", "from", "look", "schema"]);
 
+/** Fields that name another thing of the document, or the thing itself. */
+const REFERENCES = new Set(["key", "id", "strip", "node"]);
+
 const ROUNDING = 1e6;
 
 type Json = unknown;
@@ -29,14 +32,12 @@ function reduce(value: Json, number: (key: string) => number): Json {
   if (Array.isArray(value)) return value.map((v) => reduce(v, number));
   if (typeof value !== "object" || value === null) return value;
   if ("external" in value) return { kind: (value as { kind?: Json }).kind, name: (value as { name?: Json }).name };
-  const entries = Object.entries(value)
-    .filter(([field]) => !SILENT_FIELDS.has(field))
-    .map(([field, v]): [string, Json] =>
-      (field === "key" || field === "id" || field === "strip" || field === "node") && typeof v === "string"
-        ? [field, number(v)]
-        : [field, reduce(v, number)],
-    );
-  return Object.fromEntries(entries);
+  const reduced: Record<string, Json> = {};
+  for (const [field, v] of Object.entries(value)) {
+    if (SILENT_FIELDS.has(field)) continue;
+    reduced[field] = REFERENCES.has(field) && typeof v === "string" ? number(v) : reduce(v, number);
+  }
+  return reduced;
 }
 
 /**

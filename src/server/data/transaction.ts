@@ -1,5 +1,6 @@
 import type { Knex } from "knex";
 import type { ChangedRecord, Context } from "./context";
+import { statementsOf } from "./statements";
 
 /** Either the database or a transaction of it. */
 export type Executor = Knex | Knex.Transaction;
@@ -16,8 +17,10 @@ export async function inTransaction<T>(
   let seq = 0;
   const result = await context.db.transaction(async (tx) => {
     const value = await work(tx, (record) => records.push(record));
-    if (records.length > 0)
-      [seq = 0] = await tx("changes").insert({ at: context.now().toISOString(), records: JSON.stringify(records) });
+    if (records.length > 0) {
+      const insert = (await statementsOf(tx))("INSERT INTO changes (at, records) VALUES (?, ?)");
+      seq = Number(insert.run(context.now().toISOString(), JSON.stringify(records)).lastInsertRowid);
+    }
     return value;
   });
   if (records.length > 0) context.events.emit("change", { seq, records });

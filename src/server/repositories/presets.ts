@@ -5,8 +5,8 @@ import { type Card, type Content, type PresetKind, chainOf } from "@/core/preset
 import { liftContent } from "@/core/presets/migrations";
 import { fingerprint } from "@/core/presets/fingerprint";
 import { processorName, processorsOf } from "@/core/chains/chain";
+import { statementsOf } from "../data/statements";
 import type { Executor } from "../data/transaction";
-import { insertDocument } from "./documents";
 import { folderWithDescendants } from "./folders";
 
 interface StoredPreset {
@@ -85,24 +85,19 @@ export interface NewPresetRecord {
   readonly usedAt?: string | null;
 }
 
+type Statements = Awaited<ReturnType<typeof statementsOf>>;
+
 export async function insertPreset(
   db: Executor,
   { id, content, card, at, usedAt = null }: NewPresetRecord,
 ): Promise<void> {
-  const [row] = await db("presets").insert({
-    id,
-    kind: content.kind,
-    folder: card.folder,
-    sort_name: sortName(card.name),
-    card: JSON.stringify(card),
-    card_revision: 1,
-    version: 1,
-    saved_at: at,
-    used_at: usedAt,
-    touched_at: usedAt ?? at,
-  });
-  await insertVersion(db, { id, version: 1, content, at });
-  await indexCard(db, row as number, card, content);
+  const statement = await statementsOf(db);
+  const { lastInsertRowid: row } = statement(
+    `INSERT INTO presets (id, kind, folder, sort_name, card, card_revision, version, saved_at, used_at, touched_at)
+     VALUES (?, ?, ?, ?, ?, 1, 1, ?, ?, ?)`,
+  ).run(id, content.kind, card.folder, sortName(card.name), JSON.stringify(card), at, usedAt, usedAt ?? at);
+  insertVersion(statement, { id, version: 1, content, at });
+  insertIndex(statement, row, card, content);
 }
 
 interface VersionRecord {
@@ -112,20 +107,16 @@ interface VersionRecord {
   readonly at: string;
 }
 
-async function insertVersion(db: Executor, { id, version, content, at }: VersionRecord): Promise<void> {
-  const document = await insertDocument(db, content);
-  await db("preset_versions").insert({
-    preset: id,
-    version,
-    document,
-    fingerprint: fingerprint(content),
-    saved_at: at,
-  });
+function insertVersion(statement: Statements, { id, version, content, at }: VersionRecord): void {
+  const document = statement("INSERT INTO documents (body) VALUES (?)").run(JSON.stringify(content)).lastInsertRowid;
+  statement(
+    "INSERT INTO preset_versions (preset, version, document, fingerprint, saved_at) VALUES (?, ?, ?, ?, ?)",
+  ).run(id, version, document, fingerprint(content), at);
 }
 
 /** Appends a version; the earlier ones stay. */
 export async function appendVersion(db: Executor, record: VersionRecord): Promise<void> {
-  await insertVersion(db, record);
+  insertVersion(await statementsOf(db), record);
   await db("presets")
     .where({ id: record.id })
     .update({ version: record.version, saved_at: record.at, touched_at: record.at });
@@ -157,20 +148,25 @@ export const touchPresets = (db: Executor, ids: readonly string[], at: string): 
     .whereIn("id", [...ids])
     .update({ used_at: at, touched_at: at });
 
+/** Puts a card in the place of the one that the index had. */
 async function indexCard(db: Executor, row: number, card: Card, content: Content): Promise<void> {
+  const statement = await statementsOf(db);
+  statement("DELETE FROM preset_search WHERE rowid = ?").run(row);
+  statement("DELETE FROM preset_tags WHERE preset = ?").run(row);
+  insertIndex(statement, row, card, content);
+}
+
+function insertIndex(statement: Statements, row: number | bigint, card: Card, content: Content): void {
   const inside = processorsOf(chainOf(content)).map(processorName);
   const origin = Object.values(card.origin).filter((word) => word !== undefined);
-  await db.raw("DELETE FROM preset_search WHERE rowid = ?", [row]);
-  await db.raw("INSERT INTO preset_search (rowid, name, tags, purpose, origin) VALUES (?, ?, ?, ?, ?)", [
-    row,
+  statement("INSERT INTO preset_search (rowid, name, tags, purpose, origin) VALUES (?, ?, ?, ?, ?)").run(
+    BigInt(row),
     card.name,
     card.tags.join(" "),
     `${card.purpose} ${inside.join(" ")}`,
     origin.join(" "),
-  ]);
-  await db("preset_tags").where({ preset: row }).delete();
-  if (card.tags.length > 0)
-    await db("preset_tags").insert([...new Set(card.tags)].map((tag) => ({ preset: row, tag })));
+  );
+  for (const tag of new Set(card.tags)) statement("INSERT INTO preset_tags (preset, tag) VALUES (?, ?)").run(row, tag);
 }
 
 /** Every word of the search must begin a word of the card; null for a search without words. */

@@ -2,18 +2,53 @@
 
 import { useRouter } from "next/navigation";
 import dynamic from "next/dynamic";
-import type { ReactNode } from "react";
-import { Toaster } from "sonner";
+import { type ReactNode, useEffect, useState } from "react";
 import { useActionKeys, useActions } from "../actions/actions";
 import { ListeningBar } from "../listening/listening-bar";
 import { useProjectEditing } from "../projects/editing";
+import { useSave } from "../save/save";
 import { ActionField } from "./action-field";
 import { useHand } from "./hand";
 import { Rail } from "./rail";
-import { ShortcutsSheet, openShortcuts } from "./shortcuts-sheet";
+import { openShortcuts, useShortcuts } from "./shortcuts";
 import { type Theme, setTheme, themeNow, useTheme } from "./theme";
 
+// Sheets come when they are first opened.
 const SaveSheet = dynamic(() => import("../save/save-sheet").then((m) => m.SaveSheet), { ssr: false });
+const ShortcutsSheet = dynamic(() => import("./shortcuts-sheet").then((m) => m.ShortcutsSheet), { ssr: false });
+
+const Words = dynamic(() => import("./words").then((m) => m.Words), { ssr: false });
+
+/** True from the first press on: before it, nothing has happened that there would be a word about. */
+function useHasActed(): boolean {
+  const [acted, setActed] = useState(false);
+  useEffect(() => {
+    const act = () => setActed(true);
+    const once = { once: true, capture: true } as const;
+    window.addEventListener("keydown", act, once);
+    window.addEventListener("pointerdown", act, once);
+    return () => {
+      window.removeEventListener("keydown", act, once);
+      window.removeEventListener("pointerdown", act, once);
+    };
+  }, []);
+  return acted;
+}
+
+function Sheets() {
+  const request = useSave((s) => s.request);
+  const shortcuts = useShortcuts((s) => s.open);
+  const hasActed = useHasActed();
+  return (
+    <>
+      {hasActed && <Words />}
+      {request && (
+        <SaveSheet key={`${request.project} ${request.strip} ${request.processor ?? ""}`} request={request} />
+      )}
+      {shortcuts && <ShortcutsSheet />}
+    </>
+  );
+}
 
 /** Rail, field, project in hand, listening bar: the same on every screen. */
 export function Frame({ theme, children }: { readonly theme: Theme | null; readonly children: ReactNode }) {
@@ -74,23 +109,7 @@ export function Frame({ theme, children }: { readonly theme: Theme | null; reado
       </header>
       <main className="min-h-0 min-w-0">{children}</main>
       <ListeningBar />
-      <ShortcutsSheet />
-      <SaveSheet />
-      <Toaster
-        position="bottom-center"
-        offset={72}
-        visibleToasts={3}
-        toastOptions={{
-          unstyled: true,
-          classNames: {
-            toast:
-              "flex w-[420px] items-center gap-3 rounded-card border border-edge bg-card px-4 py-2 text-ink font-text",
-            title: "flex-1",
-            actionButton: "rounded-card border border-edge px-3 h-[26px] text-live hover:border-live whitespace-nowrap",
-            error: "border-alert! bg-alert-tint!",
-          },
-        }}
-      />
+      <Sheets />
     </div>
   );
 }

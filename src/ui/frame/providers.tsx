@@ -1,7 +1,6 @@
 "use client";
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { Tooltip } from "radix-ui";
 import { type ReactNode, useEffect, useState } from "react";
 import { followChanges } from "@/clients/events";
 import { prepareListening } from "../listening/listening";
@@ -19,9 +18,5 @@ export function Providers({ children }: { readonly children: ReactNode }) {
     void prepareListening();
     return followChanges(queries, isOnItsWay);
   }, [queries]);
-  return (
-    <QueryClientProvider client={queries}>
-      <Tooltip.Provider delayDuration={300}>{children}</Tooltip.Provider>
-    </QueryClientProvider>
-  );
+  return <QueryClientProvider client={queries}>{children}</QueryClientProvider>;
 }

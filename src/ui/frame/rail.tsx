@@ -6,7 +6,7 @@ import { usePathname } from "next/navigation";
 import { cx } from "../kit/class-names";
 import { useIsBrowser } from "../kit/use-is-browser";
 import { useHand } from "./hand";
-import { openShortcuts } from "./shortcuts-sheet";
+import { openShortcuts } from "./shortcuts";
 import { type Theme, setTheme, themeNow, useTheme } from "./theme";
 
 const LINE = "flex h-[34px] w-full items-center gap-[10px] border-l-[3px] px-[14px]";

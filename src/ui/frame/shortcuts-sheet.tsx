@@ -1,29 +1,16 @@
 "use client";
 
-import { create } from "zustand";
 import { showKey, useEnabledActions } from "../actions/actions";
 import { Key } from "../kit/bits";
 import { Sheet } from "../kit/sheet";
-
-const useOpen = create(() => ({ open: false }));
-
-export function openShortcuts(): void {
-  useOpen.setState({ open: true });
-}
+import { closeShortcuts } from "./shortcuts";
 
 /** Every key that does something here and now. */
 export function ShortcutsSheet() {
-  const open = useOpen((s) => s.open);
   const actions = useEnabledActions().filter((a) => a.keys?.length);
   const groups = [...new Set(actions.map((a) => a.group))];
   return (
-    <Sheet
-      open={open}
-      onClose={() => useOpen.setState({ open: false })}
-      title="Shortcuts"
-      aside="on this screen"
-      className="w-[760px]"
-    >
+    <Sheet open onClose={closeShortcuts} title="Shortcuts" aside="on this screen" className="w-[760px]">
       <div className="columns-2 gap-10">
         {groups.map((group) => (
           <section key={group} className="mb-4 break-inside-avoid">

@@ -1,11 +1,17 @@
-import { format, isSameDay, isSameYear } from "date-fns";
+const DAY = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
+const DATE = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric" });
+/** Sweden writes dates as ISO 8601 does. */
+const PLAIN = new Intl.DateTimeFormat("sv-SE");
 
 /** "today", "21 Nov", "21 Nov 2025". */
 export function formatDay(instant: string, now: Date): string {
   const date = new Date(instant);
-  if (isSameDay(date, now)) return "today";
-  return format(date, isSameYear(date, now) ? "d MMM" : "d MMM yyyy");
+  if (PLAIN.format(date) === PLAIN.format(now)) return "today";
+  return (date.getFullYear() === now.getFullYear() ? DAY : DATE).format(date);
 }
 
 /** "24 Nov 2026" of a plain date or an instant. */
-export const formatDate = (date: string): string => format(new Date(date), "d MMM yyyy");
+export const formatDate = (date: string): string => DATE.format(new Date(date));
+
+/** "2026-11-24", the day it is here. */
+export const plainDate = (now: Date): string => PLAIN.format(now);

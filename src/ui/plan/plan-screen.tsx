@@ -4,7 +4,6 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Play } from "lucide-react";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useState } from "react";
-import { toast } from "sonner";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PlanBody, PlanRequest } from "@/contracts/endpoints";
@@ -26,8 +25,9 @@ import { Shapes } from "../kit/shape";
 import { useTakeProject } from "../frame/hand";
 import { hear, setPlaying, setProcessed } from "../listening/listening";
 import { useProjectEditing } from "../projects/editing";
-import { Tick } from "../save/save-sheet";
+import { Tick } from "../kit/tick";
 import { targetsOf } from "./recall";
+import { say } from "../kit/say";
 
 const MODES: readonly { value: InsertMode; label: string }[] = [
   { value: "replace", label: "Replace" },
@@ -147,7 +147,7 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
     const label = `Apply “${preset.card.name}” to ${targetWords}`;
     const done = await editing.commit(label, () => plan.steps);
     if (!done) return;
-    toast(`${label}: ${count} change${count === 1 ? "" : "s"}`, {
+    say(`${label}: ${count} change${count === 1 ? "" : "s"}`, {
       action: { label: "Undo", onClick: () => void editing.undo() },
     });
     back();

@@ -1,7 +1,6 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import { toast } from "sonner";
 import * as api from "@/clients/api";
 import type { PlanRequest, ProjectBody } from "@/contracts/endpoints";
 import type { PresetRow } from "@/contracts/records";
@@ -9,6 +8,7 @@ import { mayApplyDirectly } from "@/core/recall/plan";
 import { PARTS } from "@/core/strips/strip";
 import { useHand } from "../frame/hand";
 import { useProjectEditing } from "../projects/editing";
+import { say, sayError } from "../kit/say";
 
 export interface Recall {
   /** "to Cello", "to 2 strips", "to a new strip of Neap Tide"; null with no project in hand. */
@@ -61,7 +61,7 @@ export function useRecall(): Recall {
 
   const apply: Recall["apply"] = (preset) => {
     if (!id || !targetWords) {
-      toast("Choose a project first; then Enter applies a sound to its strips.");
+      say("Choose a project first; then Enter applies a sound to its strips.");
       return;
     }
     if (alwaysPlan) return plan(preset);
@@ -80,14 +80,14 @@ export function useRecall(): Recall {
       .then(async (made) => {
         if (!mayApplyDirectly(made.plan)) return plan(preset);
         if (made.plan.steps.length === 0) {
-          toast(`“${preset.card.name}” is there already; nothing would change.`);
+          say(`“${preset.card.name}” is there already; nothing would change.`);
           return;
         }
         const label = `Apply “${preset.card.name}” ${targetWords}`;
         const done = await editing.commit(label, () => made.plan.steps);
-        if (done) toast(label, { action: { label: "Undo", onClick: () => void editing.undo() } });
+        if (done) say(label, { action: { label: "Undo", onClick: () => void editing.undo() } });
       })
-      .catch((error: unknown) => toast.error(error instanceof Error ? error.message : String(error)));
+      .catch((error: unknown) => sayError(error instanceof Error ? error.message : String(error)));
   };
   return { targetWords, apply, plan };
 }

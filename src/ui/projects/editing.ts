@@ -1,13 +1,13 @@
 "use client";
 
 import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
-import { toast } from "sonner";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/endpoints";
 import type { Project } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
 import type { Step } from "@/core/recall/step";
+import { sayError } from "../kit/say";
 
 /** Gestures on their way to the server, project by project, in the order in which they were made. */
 interface Line {
@@ -44,7 +44,7 @@ async function send(queries: QueryClient, id: string, call: (base: number) => Pr
       return true;
     } catch (error) {
       line.waiting -= 1;
-      toast.error(error instanceof api.ApiFailure ? error.message : "That could not be done. Nothing was changed.");
+      sayError(error instanceof api.ApiFailure ? error.message : "That could not be done. Nothing was changed.");
       await queries.refetchQueries({ queryKey: key });
       line.revision = queries.getQueryData<ProjectBody>(key)?.revision ?? line.revision;
       return false;

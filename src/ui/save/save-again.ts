@@ -1,7 +1,6 @@
 "use client";
 
 import { useQueryClient } from "@tanstack/react-query";
-import { toast } from "sonner";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import { type Chain, type From, processorsOf } from "@/core/chains/chain";
@@ -11,6 +10,7 @@ import * as gestures from "@/core/recall/gestures";
 import { type Strip, partsOf } from "@/core/strips/strip";
 import type { Bench } from "../bench/use-bench";
 import { openSave } from "./save";
+import { say, sayError } from "../kit/say";
 
 /** The strip as the next version of a preset of this kind: the same parts, as they stand now. */
 function contentNow(saved: Content, strip: Strip, project: Parameters<typeof saveStrip>[0]): Content | null {
@@ -49,15 +49,15 @@ export function useSaveAgain({ place, strip, reference, saved, editing, gesture 
       );
       await queries.invalidateQueries({ queryKey: KEYS.preset(preset.id) });
       await queries.invalidateQueries({ queryKey: KEYS.presets });
-      toast(`Saved version ${preset.version} of “${preset.card.name}”. Earlier ones are kept.`);
+      say(`Saved version ${preset.version} of “${preset.card.name}”. Earlier ones are kept.`);
     } catch (error) {
       const stale =
         error instanceof api.ApiFailure && error.error.code === "stale"
           ? (error.error.detail as { version: number })
           : null;
       const message = error instanceof Error ? error.message : String(error);
-      if (!stale) return void toast.error(message);
-      toast.error(message, {
+      if (!stale) return void sayError(message);
+      sayError(message, {
         duration: 20_000,
         action: {
           label: `Save as version ${stale.version + 1}`,

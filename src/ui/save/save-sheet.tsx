@@ -1,12 +1,8 @@
 "use client";
 
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Checkbox } from "radix-ui";
-import { Check } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
-import { format } from "date-fns";
-import { toast } from "sonner";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/endpoints";
@@ -19,13 +15,15 @@ import * as gestures from "@/core/recall/gestures";
 import { PARTS, PART_NAMES, type PartName, type Strip, formatFader, formatPanPart } from "@/core/strips/strip";
 import { Button } from "../kit/button";
 import { Chip } from "../kit/bits";
-import { formatDate } from "../kit/dates";
+import { formatDate, plainDate } from "../kit/dates";
 import { Shape } from "../kit/shape";
 import { Sheet } from "../kit/sheet";
+import { Tick } from "../kit/tick";
 import { useFolders } from "../library/use-library";
 import { useProjectEditing } from "../projects/editing";
 import { mintKey } from "../projects/mint";
-import { type SaveRequest, closeSave, useSave } from "./save";
+import { type SaveRequest, closeSave } from "./save";
+import { say } from "../kit/say";
 
 interface Fields {
   readonly name: string;
@@ -48,14 +46,7 @@ const splitTags = (tags: string): string[] => [
 
 const INPUT = "h-[30px] w-full rounded-card border border-bound bg-ground px-[10px]";
 
-export function SaveSheet() {
-  const request = useSave((s) => s.request);
-  return request ? (
-    <OpenSheet key={`${request.project} ${request.strip} ${request.processor ?? ""}`} request={request} />
-  ) : null;
-}
-
-function OpenSheet({ request }: { readonly request: SaveRequest }) {
+export function SaveSheet({ request }: { readonly request: SaveRequest }) {
   const { body } = useProjectEditing(request.project);
   const strip = body?.project.strips.find((s) => s.id === request.strip);
   return body && strip ? <SaveForm request={request} body={body} strip={strip} /> : null;
@@ -81,7 +72,7 @@ function contentOf({ request, body, strip }: FormProps, parts: readonly PartName
 }
 
 function originOf({ body: { project, draft }, strip }: FormProps): Origin {
-  const date = format(new Date(), "yyyy-MM-dd");
+  const date = plainDate(new Date());
   if (draft) return { date };
   const words = {
     artist: project.artist,
@@ -147,7 +138,7 @@ function SaveForm(props: FormProps) {
     });
     for (const key of [KEYS.presets, KEYS.folders]) await queries.invalidateQueries({ queryKey: key });
     closeSave();
-    toast(words);
+    say(words);
   };
   const fail = (error: unknown) => {
     const path = error instanceof api.ApiFailure && "path" in error.error ? error.error.path : undefined;
@@ -392,28 +383,5 @@ function WhatGoesIn({ request, body, strip, parts, onParts }: WhatProps) {
         ))}
       </div>
     </div>
-  );
-}
-
-export function Tick({
-  label,
-  on,
-  onChange,
-}: {
-  readonly label: string;
-  readonly on: boolean;
-  readonly onChange: (on: boolean) => void;
-}) {
-  return (
-    <Checkbox.Root
-      aria-label={label}
-      checked={on}
-      onCheckedChange={(next) => onChange(next === true)}
-      className="grid size-[15px] flex-none place-items-center rounded-[2px] border-[1.5px] border-bound data-[state=checked]:border-live"
-    >
-      <Checkbox.Indicator className="text-live">
-        <Check size={11} strokeWidth={3} aria-hidden="true" />
-      </Checkbox.Indicator>
-    </Checkbox.Root>
   );
 }

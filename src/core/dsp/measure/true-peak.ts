@@ -1,28 +1,68 @@
 import { decibelsOf } from "../../units/quantities";
 import type { StereoSound } from "../render";
 
-/** The interpolating filter of ITU-R BS.1770-4, Annex 2: four phases of twelve taps. The last two mirror the first. */
-const PHASE_0 = [
-  0.001708984375, 0.010986328125, -0.0196533203125, 0.033203125, -0.0594482421875, 0.1373291015625, 0.97216796875,
-  -0.102294921875, 0.047607421875, -0.026611328125, 0.014892578125, -0.00830078125,
-];
-const PHASE_1 = [
-  -0.0291748046875, 0.029296875, -0.0517578125, 0.089111328125, -0.16650390625, 0.465087890625, 0.77978515625,
-  -0.2003173828125, 0.1015625, -0.0582275390625, 0.0330810546875, -0.0189208984375,
-];
-const PHASES = [PHASE_0, PHASE_1, PHASE_1.toReversed(), PHASE_0.toReversed()];
-const TAPS = PHASE_0.length;
+/*
+ * True peak after ITU-R BS.1770-4, Annex 2: four times oversampling, then the highest absolute sample. The filter that
+ * the recommendation prints has 12 taps a phase and reads up to 0.8 dB low on noise that reaches the Nyquist frequency;
+ * it names its filter as one of those that will do. This one is longer: a sinc under a Kaiser window, 32 taps a phase.
+ */
+
+const FACTOR = 4;
+/** Taps of each phase. Half of them look back, half ahead. */
+const TAPS = 32;
+/** Side lobes 90 dB down. */
+const KAISER_BETA = 9;
+
+/** Modified Bessel function of the first kind, order 0, by its power series. */
+function bessel0(x: number): number {
+  let [sum, term] = [1, 1];
+  for (let k = 1; k < 40; k++) {
+    term *= (x / (2 * k)) ** 2;
+    sum += term;
+  }
+  return sum;
+}
+
+/** The filter that reads the signal `phase` ÷ 4 of a sample behind the middle of its taps. */
+function phaseFilter(phase: number): Float64Array {
+  return Float64Array.from({ length: TAPS }, (_, tap) => {
+    const distance = tap - TAPS / 2 + phase / FACTOR;
+    const sinc = distance === 0 ? 1 : Math.sin(Math.PI * distance) / (Math.PI * distance);
+    const across = distance / (TAPS / 2);
+    return Math.abs(across) >= 1
+      ? 0
+      : (sinc * bessel0(KAISER_BETA * Math.sqrt(1 - across * across))) / bessel0(KAISER_BETA);
+  });
+}
+
+/** The samples themselves are the first phase; these are the three between them. */
+const BETWEEN = [1, 2, 3].map(phaseFilter);
+
+/** No interpolated value exceeds this times the highest sample under its filter. */
+const MOST_GAIN = Math.max(...BETWEEN.map((filter) => filter.reduce((sum, h) => sum + Math.abs(h), 0)));
+
+/** Stretches that cannot hold the peak are passed over. */
+const STRETCH = 64;
+
+function highest(samples: Float64Array, from: number, to: number): number {
+  let peak = 0;
+  for (let i = Math.max(0, from); i < Math.min(samples.length, to); i++) peak = Math.max(peak, Math.abs(samples[i]!));
+  return peak;
+}
 
 function peakOf(samples: Float32Array): number {
-  const padded = new Float64Array(samples.length + 2 * (TAPS - 1));
-  padded.set(samples, TAPS - 1);
-  let peak = 0;
-  for (const phase of PHASES) {
-    for (let i = TAPS - 1; i < padded.length; i++) {
-      let sum = 0;
-      for (let t = 0; t < TAPS; t++) sum += phase[t]! * padded[i - t]!;
-      peak = Math.max(peak, Math.abs(sum));
-    }
+  const padded = new Float64Array(samples.length + 2 * TAPS);
+  padded.set(samples, TAPS);
+  let peak = highest(padded, 0, padded.length);
+  for (let from = TAPS; from < padded.length; from += STRETCH) {
+    const to = Math.min(padded.length, from + STRETCH);
+    if (highest(padded, from - TAPS, to) * MOST_GAIN <= peak) continue;
+    for (const filter of BETWEEN)
+      for (let i = from; i < to; i++) {
+        let sum = 0;
+        for (let t = 0; t < TAPS; t++) sum += filter[t]! * padded[i - t]!;
+        peak = Math.max(peak, Math.abs(sum));
+      }
   }
   return peak;
 }
