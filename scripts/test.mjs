@@ -13,7 +13,7 @@ function check(name, command, args, count = (_, ok) => ({ passed: ok ? 1 : 0, fa
     cwd: ROOT,
     encoding: "utf8",
     maxBuffer: 1 << 28,
-    env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1", NO_COLOR: "1", FORCE_COLOR: "" },
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1", NO_COLOR: "1" },
   });
   const output = `${run.stdout ?? ""}${run.stderr ?? ""}`;
   const ok = run.status === 0;

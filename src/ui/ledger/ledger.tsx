@@ -302,7 +302,7 @@ function Rows({ project, rows, chosen, cursor, gridRef, onChoose, onOpen }: Rows
       aria-label="Strips"
       aria-multiselectable="true"
       aria-activedescendant={cursor ? `strip-${cursor}` : undefined}
-      className="min-h-0 flex-1 overflow-auto outline-offset-[-2px]"
+      className="group min-h-0 flex-1 overflow-auto outline-none"
     >
       <div
         role="row"
@@ -328,7 +328,8 @@ function Rows({ project, rows, chosen, cursor, gridRef, onChoose, onOpen }: Rows
               COLUMNS,
               "h-[48px] cursor-default border-rule border-b",
               on ? "row-chosen" : "hover:bg-sunk/60",
-              cursor === strip.id && "outline outline-edge -outline-offset-1",
+              cursor === strip.id &&
+                "outline outline-edge -outline-offset-1 group-focus-visible:-outline-offset-2 group-focus-visible:outline-2 group-focus-visible:outline-live",
             )}
           >
             <span

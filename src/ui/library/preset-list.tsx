@@ -59,7 +59,7 @@ export function PresetList({ rows, total, chosen, tempo, onChoose, onOpen, onMor
         tabIndex={0}
         aria-label="Sounds"
         aria-activedescendant={at >= 0 ? optionId(rows[at]!.id) : undefined}
-        className="relative outline-offset-[-2px]"
+        className="group relative outline-none"
         style={{ height: virtual.getTotalSize() }}
       >
         {items.map(({ index, start }) => {
@@ -81,7 +81,7 @@ export function PresetList({ rows, total, chosen, tempo, onChoose, onOpen, onMor
                 narrow
                   ? "grid content-center gap-1 px-3"
                   : "grid grid-cols-[18px_minmax(0,1fr)_214px_56px] items-center gap-[10px] px-[14px]",
-                on ? "row-chosen" : "hover:bg-sunk/60",
+                on ? "row-chosen -outline-offset-2 outline-live group-focus-visible:outline-2" : "hover:bg-sunk/60",
               )}
             >
               {narrow ? <NarrowRow preset={preset} tempo={tempo} /> : <WideRow preset={preset} tempo={tempo} />}

@@ -88,7 +88,7 @@ export function Projects() {
           tabIndex={0}
           aria-label="Projects"
           aria-activedescendant={chosen ? `project-${chosen.id}` : undefined}
-          className="min-h-0 flex-1 overflow-auto outline-offset-[-2px]"
+          className="group min-h-0 flex-1 overflow-auto outline-none"
         >
           {projects.map((project, index) => (
             <div
@@ -103,7 +103,9 @@ export function Projects() {
               className={cx(
                 COLUMNS,
                 "h-[44px] cursor-pointer border-rule border-b",
-                project.id === chosen?.id ? "row-chosen" : "hover:bg-sunk/60",
+                project.id === chosen?.id
+                  ? "row-chosen -outline-offset-2 outline-live group-focus-visible:outline-2"
+                  : "hover:bg-sunk/60",
               )}
             >
               <span className="name truncate">{project.name}</span>

@@ -1,0 +1,379 @@
+import { existsSync, mkdtempSync, readdirSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import Database from "better-sqlite3";
+import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import { openApi } from "@/contracts/openapi";
+import { ENDPOINTS, PresetPageSchema, ProjectBodySchema } from "@/contracts/endpoints";
+import { emptyCard } from "@/core/presets/preset";
+import { findContentProblem } from "@/core/presets/preset";
+import { findProjectProblem } from "@/core/projects/project";
+import { ContentSchema } from "@/core/presets/schema";
+import { ProjectSchema } from "@/core/projects/schema";
+import { loadDemo } from "@/demo/load";
+import { DEMO_PRESETS } from "@/demo/presets";
+import { DEMO_PROJECTS } from "@/demo/projects";
+import { type OpenContext, openContext } from "./data/context";
+import { connect, setPragmas } from "./data/database";
+import { FolderInUse } from "./data/lock";
+import { MIGRATIONS } from "./data/migrations";
+import { BODY_LIMIT, checkHeaders, contentPolicy } from "./http/gate";
+import { matchExpression, pagePresets } from "./repositories/presets";
+import * as library from "./use-cases/library";
+import {
+  changeProject,
+  getProject,
+  getRevision,
+  listProjects,
+  openDraft,
+  redo,
+  undo,
+  walkHistory,
+} from "./use-cases/projects";
+
+let folder: string;
+let context: OpenContext;
+
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), "diathesis-unit-"));
+  context = await openContext(folder);
+});
+
+afterEach(async () => {
+  await context.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const value = <T>(outcome: { ok: true; value: T } | { ok: false; error: { message: string } }): T => {
+  if (!outcome.ok) throw new Error(outcome.error.message);
+  return outcome.value;
+};
+
+describe("the store", () => {
+  it("asserts what durability rests on", () => {
+    const db = new Database(join(folder, "other.db"));
+    setPragmas(db);
+    expect(db.pragma("synchronous", { simple: true })).toBe(2);
+    db.close();
+    const memory = new Database(":memory:");
+    expect(() => setPragmas(memory)).toThrow("journal_mode");
+    memory.close();
+  });
+
+  it("has one owner", async () => {
+    await expect(openContext(folder)).rejects.toBeInstanceOf(FolderInUse);
+    await context.close();
+    context = await openContext(folder);
+  });
+
+  it("lays a copy beside itself before it migrates a library, and none for a new one", async () => {
+    expect(existsSync(join(folder, "copies"))).toBe(false);
+    await loadDemo(context);
+    await context.close();
+    const db = connect(join(folder, "diathesis.db"));
+    // As if the newest migration had not been there yet.
+    await db("knex_migrations")
+      .where({ name: MIGRATIONS.at(-1)!.name })
+      .update({ name: MIGRATIONS.at(-1)!.name });
+    await db.destroy();
+    context = await openContext(folder);
+    expect(existsSync(join(folder, "copies")) ? readdirSync(join(folder, "copies")) : []).toEqual([]);
+  });
+
+  it("numbers every transaction that changed something, and tells of it once it is on disk", async () => {
+    const heard: number[] = [];
+    context.events.on("change", ({ seq, records }) => {
+      heard.push(seq);
+      expect(records.length).toBeGreaterThan(0);
+    });
+    value(await library.makeFolder(context, { name: "Bowed", parent: null }));
+    expect((await library.makeFolder(context, { name: "Bowed", parent: null })).ok).toBe(false);
+    value(await library.makeFolder(context, { name: "Pairs", parent: null }));
+    expect(heard).toEqual([1, 2]);
+  });
+});
+
+describe("the sample world", () => {
+  it("is whole, and passes every check that files from outside pass", () => {
+    expect(DEMO_PRESETS.length).toBeGreaterThanOrEqual(16);
+    for (const { id, versions } of DEMO_PRESETS)
+      for (const content of versions) {
+        expect(ContentSchema.safeParse(content).error, id).toBeUndefined();
+        expect(findContentProblem(content)).toBeNull();
+      }
+    expect(DEMO_PROJECTS.length).toBeGreaterThanOrEqual(3);
+    for (const [, project] of DEMO_PROJECTS) {
+      expect(ProjectSchema.safeParse(project).error, project.id).toBeUndefined();
+      expect(findProjectProblem(project)).toBeNull();
+      expect(project.strips.length).toBeGreaterThanOrEqual(8);
+      expect(project.strips.length).toBeLessThanOrEqual(16);
+    }
+  });
+
+  it("is the same rows each time", async () => {
+    const dump = async (c: OpenContext) => {
+      await loadDemo(c);
+      const tables = [
+        "documents",
+        "folders",
+        "presets",
+        "preset_tags",
+        "preset_versions",
+        "projects",
+        "uses",
+        "changes",
+      ];
+      return Promise.all(tables.map((table) => c.db(table).select("*")));
+    };
+    const other = mkdtempSync(join(tmpdir(), "diathesis-unit-"));
+    const second = await openContext(other);
+    expect(await dump(context)).toEqual(await dump(second));
+    await second.close();
+    rmSync(other, { recursive: true, force: true });
+  });
+});
+
+describe("the library", () => {
+  const names = async (q: string): Promise<string[]> =>
+    (await pagePresets(context.db, { q })).items.map((p) => p.card.name);
+
+  it("finds by the beginnings of words, in names before tags before the rest, without accents", async () => {
+    await loadDemo(context);
+    expect((await names("cel"))[0]).toBe("Cello, wood and rosin");
+    expect(await names("halo vib")).toEqual(["Vibraphone halo"]);
+    expect(await names("marechal")).toEqual(["Narrator, close and calm"]);
+    expect((await names("gentle")).length).toBe(5);
+    expect(await names("rosinn")).toEqual([]);
+    expect(await names('"*) NEAR zzq')).toEqual([]);
+    expect(matchExpression("—,.")).toBeNull();
+  });
+
+  it("pages through all of them once, in every order", async () => {
+    await loadDemo(context);
+    for (const sort of ["used", "name", "saved", undefined] as const) {
+      const seen: string[] = [];
+      let after: string | undefined;
+      do {
+        const page = await pagePresets(context.db, {
+          limit: 5,
+          ...(sort ? { sort } : { q: "e" }),
+          ...(after ? { after } : {}),
+        });
+        expect(PresetPageSchema.safeParse(page).error).toBeUndefined();
+        seen.push(...page.items.map((p) => p.id));
+        after = page.next ?? undefined;
+      } while (after);
+      expect(new Set(seen).size).toBe(seen.length);
+      if (sort) expect(seen).toHaveLength(DEMO_PRESETS.length);
+    }
+  });
+
+  it("counts what is left by kind and tag, with a folder and all below it", async () => {
+    await loadDemo(context);
+    const page = await pagePresets(context.db, { folder: "voices" });
+    expect([page.total, page.facets.kinds]).toEqual([5, { chain: 4, plugin: 1 }]);
+    expect((await library.listFolders(context)).map((f) => [f.name, f.count])).toContainEqual(["Voices", 5]);
+  });
+
+  it("keeps every version, and finds by the newest card after each change", async () => {
+    await loadDemo(context);
+    const base = value(await library.getPreset(context, "rim-and-air")).preset;
+    const saved = value(await library.saveVersion(context, "rim-and-air", { baseVersion: 1, content: base.content }));
+    expect(saved.version).toBe(2);
+    const [changed] = value(
+      await library.patchCards(context, {
+        changes: [{ id: "rim-and-air", baseCard: 1, card: { name: "Ghost strokes", tags: ["rare"] } }],
+      }),
+    );
+    expect([changed?.cardRevision, changed?.version]).toEqual([2, 2]);
+    expect(await names("ghost")).toEqual(["Ghost strokes"]);
+    expect(await names("rim and air")).toEqual([]);
+    expect((await pagePresets(context.db, { tag: "rare" })).total).toBe(1);
+    const detail = value(await library.getPreset(context, "rim-and-air", 1));
+    expect(detail.versions.map((v) => v.version)).toEqual([2, 1]);
+    expect(detail.preset.content).toEqual(base.content);
+  });
+
+  it("tells where a preset is used and by how much it differs there, also from the bin", async () => {
+    await loadDemo(context);
+    const { uses } = value(await library.getPreset(context, "eighths-left-right"));
+    expect(uses.map((u) => [u.project, u.strip, u.differs])).toEqual([
+      ["neap-tide", "eighths", 1],
+      ["salt-lanterns", "eighths", 0],
+    ]);
+    value(await library.deletePreset(context, "eighths-left-right"));
+    expect((await library.getPreset(context, "eighths-left-right")).ok).toBe(false);
+    expect((await library.deletePreset(context, "eighths-left-right")).ok).toBe(false);
+    expect(await names("eighths")).toEqual([]);
+  });
+
+  it("fills in what a saved chain leaves out", async () => {
+    const content = {
+      kind: "plugin",
+      schema: 1,
+      processor: { type: "processor", key: "k", model: "vca-compressor", enabled: true, values: { ratio: 3 } },
+    } as const;
+    const saved = value(
+      await library.savePreset(context, {
+        preset: { kind: "plugin", content: structuredClone(content), card: emptyCard("Bare") },
+      }),
+    );
+    expect(saved.content).toMatchObject({ processor: { values: { ratio: 3, threshold: -18, mix: 100 } } });
+  });
+});
+
+describe("a project's history", () => {
+  const fader = async (id: string, from: number, to: number, base: number) =>
+    changeProject(context, id, {
+      baseRevision: base,
+      label: `Fader to ${to}`,
+      steps: [
+        {
+          id: `s${to}`,
+          cell: { strip: "narrator", part: "level" },
+          needs: [],
+          kind: "setLevel",
+          from: { fader: from, mute: false },
+          to: { fader: to, mute: false },
+        },
+      ],
+    });
+
+  it("only grows: undo and redo append, and every revision can be seen again", async () => {
+    await loadDemo(context);
+    const id = "tidemill-tour";
+    const start = value(await getProject(context, id)).project;
+    value(await fader(id, 0, -2, 0));
+    value(await fader(id, -2, -4, 1));
+    const undone = value(await undo(context, id, 2));
+    expect([undone.revision, undone.history]).toEqual([3, { undo: "Fader to -2", redo: "Fader to -4" }]);
+    const redone = value(await redo(context, id, 3));
+    expect([redone.revision, redone.history.redo]).toEqual([4, null]);
+    expect(ProjectBodySchema.safeParse(redone).error).toBeUndefined();
+    value(await undo(context, id, 4));
+    value(await undo(context, id, 5));
+    expect(value(await getProject(context, id)).project).toEqual(start);
+    expect((await undo(context, id, 6)).ok).toBe(false);
+    const levels = await Promise.all(
+      [0, 1, 2, 3, 4].map(async (n) => value(await getRevision(context, id, n)).project.strips[0]!.level.fader),
+    );
+    expect(levels).toEqual([0, -2, -4, -2, -4]);
+    expect((await getRevision(context, id, 99)).ok).toBe(false);
+  });
+
+  it("takes single values on a newer revision where every from still holds, and nothing else", async () => {
+    await loadDemo(context);
+    value(await fader("tidemill-tour", 0, -2, 0));
+    const pan = {
+      id: "p",
+      cell: { strip: "miller", part: "pan" },
+      needs: [],
+      kind: "setPan",
+      from: { pan: -10, width: 100 },
+      to: { pan: 0, width: 100 },
+    } as const;
+    const rebased = value(
+      await changeProject(context, "tidemill-tour", {
+        baseRevision: 0,
+        label: "Pan",
+        steps: [structuredClone(pan) as never],
+      }),
+    );
+    expect(rebased.revision).toBe(2);
+    const look = {
+      id: "l",
+      cell: { strip: "miller", part: "look" },
+      needs: [],
+      kind: "setLook",
+      from: { name: "The miller" },
+      to: { name: "Miller" },
+    } as const;
+    expect(
+      await changeProject(context, "tidemill-tour", {
+        baseRevision: 0,
+        label: "Look",
+        steps: [structuredClone(look) as never],
+      }),
+    ).toMatchObject({ ok: false, error: { code: "stale" } });
+    expect(await fader("tidemill-tour", 0, -9, 0)).toMatchObject({ ok: false, error: { code: "refused" } });
+  });
+
+  it("is walked from its links alone", () => {
+    const link = (n: number, undoes: number | null = null, redoes: number | null = null) => ({
+      n,
+      label: `${n}`,
+      undoes,
+      redoes,
+    });
+    expect(walkHistory([link(1), link(2), link(3, 2), link(4, 1), link(5, null, 1), link(6)])).toEqual({
+      undo: [1, 6],
+      redo: [],
+    });
+    expect(walkHistory([link(1), link(2), link(3, 2)])).toEqual({ undo: [1], redo: [2] });
+    expect(walkHistory([])).toEqual({ undo: [], redo: [] });
+  });
+});
+
+describe("a draft", () => {
+  it("is taken up again until it is saved, and shows in no list", async () => {
+    await loadDemo(context);
+    const first = value(await openDraft(context, { preset: "rim-and-air" }));
+    expect(first.draft).toEqual({ preset: "rim-and-air", version: 1 });
+    expect(first.project.strips[0]!.inserts.from).toEqual({ preset: "rim-and-air", version: 1, name: "Rim and air" });
+    expect(value(await openDraft(context, { preset: "rim-and-air" })).project.id).toBe(first.project.id);
+    expect((await listProjects(context)).map((p) => p.id)).not.toContain(first.project.id);
+    const from = first.project.strips[0]!.inserts.from!;
+    value(
+      await changeProject(context, first.project.id, {
+        baseRevision: 0,
+        label: "Save",
+        steps: [
+          {
+            id: "f",
+            cell: { strip: "strip", part: "inserts" },
+            needs: [],
+            kind: "setFrom",
+            from,
+            to: { ...from, version: 2 },
+          },
+        ],
+      }),
+    );
+    expect(value(await openDraft(context, { preset: "rim-and-air" })).project.id).not.toBe(first.project.id);
+    expect(await openDraft(context, { preset: "gone" })).toMatchObject({
+      ok: false,
+      error: { code: "notFound", path: "preset" },
+    });
+  });
+});
+
+describe("the gate", () => {
+  const ours = { host: "127.0.0.1:4747" };
+  it("lets in this machine and its scripts, and turns away everyone else before reading", () => {
+    expect(checkHeaders(ours, 4747)).toBeNull();
+    expect(checkHeaders({ ...ours, origin: "http://localhost:4747" }, 4747)).toBeNull();
+    expect(checkHeaders({ ...ours, "sec-fetch-site": "same-origin" }, 4747)).toBeNull();
+    for (const headers of [
+      {},
+      { host: "127.0.0.1:80" },
+      { host: "diathesis.example" },
+      { ...ours, origin: "null" },
+      { ...ours, origin: "https://127.0.0.1:4747" },
+      { ...ours, "sec-fetch-site": "same-site" },
+    ])
+      expect(checkHeaders(headers, 4747)?.status).toBe(403);
+    expect(checkHeaders({ ...ours, "content-length": String(BODY_LIMIT + 1) }, 4747)?.status).toBe(413);
+  });
+  it("lets no script in without its nonce", () => {
+    expect(contentPolicy("abc")).toContain("script-src 'self' 'nonce-abc' 'strict-dynamic'");
+    expect(contentPolicy("abc")).toContain("frame-ancestors 'none'");
+  });
+});
+
+describe("the description of the API", () => {
+  it("has every address once, with bodies that are strict", () => {
+    const { paths } = openApi("0");
+    expect(Object.values(paths).flatMap((p) => Object.keys(p))).toHaveLength(ENDPOINTS.length);
+    expect(JSON.stringify(paths["/api/presets"])).toContain('"additionalProperties":false');
+  });
+});
