@@ -95,6 +95,7 @@ test("kill -9 at random moments loses nothing that was answered", async () => {
     if (now.revision === answered)
       expect(now.project.strips.find((s) => s.id === "patch-bass")!.level.fader).toBe(fader);
     answered = now.revision;
+    fader = now.project.strips.find((s) => s.id === "patch-bass")!.level.fader;
     const { revisions } = (await ask<{ revisions: { n: number }[] }>("/api/projects/neap-tide/revisions"))!;
     expect(revisions.map((r) => r.n)).toEqual(Array.from({ length: now.revision }, (_, i) => now.revision - i));
     // Taking back every revision gives the project of the beginning: the log and the project agree to the last value.

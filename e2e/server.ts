@@ -75,32 +75,38 @@ export async function createServer(port: number, withDemo: boolean): Promise<Ser
 }
 
 interface Fixtures {
-  /** With the sample world, laid anew for each file. */
+  /** With the sample world. */
   readonly server: Server;
   /** With nothing in it. */
   readonly emptyServer: Server;
 }
 
+/** The servers of one worker: each file finds them laid anew, the tests of a file share them. */
+interface Shelf {
+  readonly take: (file: string, withDemo: boolean) => Promise<Server>;
+}
+
 const FIRST_PORT = 4800;
 
-export const test = base.extend<object, Fixtures>({
-  server: [
-    // Playwright reads the fixtures that are needed from this pattern; none are.
-    async ({}, use, info) => {
-      const server = await createServer(FIRST_PORT + info.workerIndex, true);
-      await use(server);
-      await server.stop();
+async function withShelf(port: number, use: (shelf: Shelf) => Promise<void>): Promise<void> {
+  const taken = new Map<boolean, { readonly file: string; readonly server: Server }>();
+  await use({
+    async take(file, withDemo) {
+      const standing = taken.get(withDemo);
+      if (standing?.file === file) return standing.server;
+      await standing?.server.stop();
+      const server = await createServer(withDemo ? port : port + 100, withDemo);
+      taken.set(withDemo, { file, server });
+      return server;
     },
-    { scope: "worker" },
-  ],
-  emptyServer: [
-    async ({}, use, info) => {
-      const server = await createServer(FIRST_PORT + 100 + info.workerIndex, false);
-      await use(server);
-      await server.stop();
-    },
-    { scope: "worker" },
-  ],
+  });
+  for (const { server } of taken.values()) await server.stop();
+}
+
+export const test = base.extend<Fixtures, { readonly shelf: Shelf }>({
+  shelf: [async ({}, use, info) => withShelf(FIRST_PORT + info.workerIndex, use), { scope: "worker" }],
+  server: async ({ shelf }, use, info) => use(await shelf.take(info.file, true)),
+  emptyServer: async ({ shelf }, use, info) => use(await shelf.take(info.file, false)),
 });
 
 export { expect };
