@@ -15,6 +15,19 @@ test("apply by Enter from the library, take it back by the button of the word", 
   await page.keyboard.press("Enter");
   await expect(page.getByText("Apply “Rim and air” to Patch noise")).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
+  const nodes = async (): Promise<number> => {
+    const answer = await fetch(`${server.url}/api/projects/neap-tide`);
+    const { project } = (await answer.json()) as {
+      project: { strips: { id: string; inserts: { nodes: unknown[] } }[] };
+    };
+    return project.strips.find((s) => s.id === "patch-noise")!.inserts.nodes.length;
+  };
+  await expect.poll(nodes).toBe(0);
+  // Again, and back by the one key, still in the library.
+  await page.keyboard.press("Control+y");
+  await expect.poll(nodes).toBe(2);
+  await page.keyboard.press("Control+z");
+  await expect.poll(nodes).toBe(0);
   await page.keyboard.press("Alt+3");
   await expect(page.getByRole("row", { name: /Patch noise/ })).toContainText("no plugins");
 });

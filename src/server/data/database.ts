@@ -1,7 +1,7 @@
 import { mkdirSync } from "node:fs";
 import { join } from "node:path";
 import knex, { type Knex } from "knex";
-import { MIGRATIONS } from "./migrations";
+import { MIGRATIONS, type NamedMigration } from "./migrations";
 
 export const DATABASE_FILE = "diathesis.db";
 
@@ -29,7 +29,7 @@ export function setPragmas(connection: RawConnection): void {
 }
 
 /** One connection: SQLite has one writer, and a transaction then sees only itself. */
-export function connect(file: string): Knex {
+function connect(file: string): Knex {
   return knex({
     client: "better-sqlite3",
     connection: { filename: file },
@@ -49,11 +49,11 @@ export function connect(file: string): Knex {
   });
 }
 
-const source = {
-  getMigrations: () => Promise.resolve([...MIGRATIONS]),
-  getMigrationName: (m: (typeof MIGRATIONS)[number]) => m.name,
-  getMigration: (m: (typeof MIGRATIONS)[number]) => Promise.resolve(m),
-};
+const sourceOf = (migrations: readonly NamedMigration[]) => ({
+  getMigrations: () => Promise.resolve([...migrations]),
+  getMigrationName: (m: NamedMigration) => m.name,
+  getMigration: (m: NamedMigration) => Promise.resolve(m),
+});
 
 /** Why a database cannot be opened, in words for the person who started the server. */
 export class DatabaseRefused extends Error {}
@@ -67,19 +67,19 @@ async function appliedMigrations(db: Knex): Promise<readonly string[]> {
  * Opens the database of a data folder and brings it up to date; beforehand a copy of it is laid beside it. Throws
  * `DatabaseRefused`, with nothing changed, when it comes from a newer Diathesis.
  */
-export async function openDatabase(folder: string, now: Date): Promise<Knex> {
+export async function openDatabase(folder: string, now: Date, migrations = MIGRATIONS): Promise<Knex> {
   mkdirSync(folder, { recursive: true });
   const db = connect(join(folder, DATABASE_FILE));
   try {
     const applied = await appliedMigrations(db);
-    const known = MIGRATIONS.map((m) => m.name);
+    const known = migrations.map((m) => m.name);
     const newer = applied.filter((name) => !known.includes(name));
     if (newer.length > 0)
       throw new DatabaseRefused(
         `The library in ${folder} was written by a newer Diathesis (${newer.join(", ")}). Start that one; nothing was changed.`,
       );
     if (applied.length > 0 && applied.length < known.length) await keepCopy(db, folder, now);
-    await db.migrate.latest({ migrationSource: source });
+    await db.migrate.latest({ migrationSource: sourceOf(migrations) });
     return db;
   } catch (error) {
     await db.destroy();

@@ -1,6 +1,6 @@
 import type { Knex } from "knex";
 
-interface NamedMigration {
+export interface NamedMigration {
   readonly name: string;
   readonly up: (db: Knex) => Promise<void>;
   readonly down: (db: Knex) => Promise<void>;

@@ -94,11 +94,12 @@ export function useActionKeys(): void {
       const key = keyOf(event);
       if (event.defaultPrevented || event.isComposing || belongsToFocus(event, key)) return;
       const inSheet = document.querySelector("[role=dialog]") !== null;
+      // The newest that has the key owns it, also while it cannot be done: no other may act in its place.
       const action = useRegistry
         .getState()
         .lists.flatMap((l) => l.actions)
-        .find((a) => isEnabled(a) && a.keys?.includes(key));
-      if (!action || (inSheet && !SAFE_IN_SHEET.has(action.id))) return;
+        .find((a) => a.keys?.includes(key));
+      if (!action || !isEnabled(action) || (inSheet && !SAFE_IN_SHEET.has(action.id))) return;
       event.preventDefault();
       action.run();
     };

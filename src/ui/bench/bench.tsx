@@ -1,6 +1,6 @@
 "use client";
 
-import { ArrowLeft, ArrowRight, Redo2, Trash2, Undo2 } from "lucide-react";
+import { ArrowLeft, ArrowRight, Trash2 } from "lucide-react";
 import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { type Processor, processorName, processorsOf } from "@/core/chains/chain";
@@ -14,6 +14,7 @@ import { Empty, Loading } from "../kit/bits";
 import { Button } from "../kit/button";
 import { Panels } from "../kit/panels";
 import { Toggle } from "../kit/toggle";
+import { HistoryButtons, historyActions } from "../projects/history";
 import { mintKey } from "../projects/mint";
 import { openSave } from "../save/save";
 import { useSaveAgain } from "../save/save-again";
@@ -153,27 +154,11 @@ function placeOf(saved: BenchState["chain"], key: string, now: readonly Processo
 
 function useBenchActions(bench: BenchState, hand: ReturnType<typeof useBenchGestures>, saveAgain: () => void) {
   const { selected, editing, differences, strip, place } = bench;
-  const history = editing.body?.history;
   const group = "Bench";
   const has = selected !== null;
   const canSave = Boolean(strip && strip.inserts.nodes.length > 0);
   useActions([
-    {
-      id: "undo",
-      title: `Undo${history?.undo ? `: ${history.undo}` : ""}`,
-      group,
-      keys: ["Ctrl+Z"],
-      enabled: Boolean(history?.undo),
-      run: () => void editing.undo(),
-    },
-    {
-      id: "redo",
-      title: `Redo${history?.redo ? `: ${history.redo}` : ""}`,
-      group,
-      keys: ["Ctrl+Shift+Z", "Ctrl+Y"],
-      enabled: Boolean(history?.redo),
-      run: () => void editing.redo(),
-    },
+    ...historyActions(editing, group),
     {
       id: "save-again",
       title: bench.reference ? "Save new version" : "Save…",
@@ -343,7 +328,6 @@ function StateWords({ bench: { reference, differences } }: { readonly bench: Ben
 
 function Header({ bench, onSave }: { readonly bench: BenchState; readonly onSave: () => void }) {
   const { strip, reference, differences, editing, isDraft } = bench;
-  const { undo = null, redo = null } = editing.body?.history ?? {};
   const name = reference?.name ?? strip?.look.name ?? "";
   const where = isDraft
     ? reference
@@ -359,23 +343,7 @@ function Header({ bench, onSave }: { readonly bench: BenchState; readonly onSave
         </p>
       </div>
       <span className="ml-auto flex flex-none gap-2">
-        <Button
-          aria-label="Undo"
-          title={undo ? `Undo: ${undo}` : "Nothing to undo"}
-          disabled={!undo}
-          onClick={() => void editing.undo()}
-        >
-          <Undo2 size={16} aria-hidden="true" />
-          Undo
-        </Button>
-        <Button
-          aria-label="Redo"
-          title={redo ? `Redo: ${redo}` : "Nothing to redo"}
-          disabled={!redo}
-          onClick={() => void editing.redo()}
-        >
-          <Redo2 size={16} aria-hidden="true" />
-        </Button>
+        <HistoryButtons editing={editing} />
         <Button
           main
           disabled={(strip?.inserts.nodes.length ?? 0) === 0 || (reference !== null && differences.length === 0)}

@@ -6,6 +6,7 @@ import { type ReactNode, useEffect, useState } from "react";
 import { useActionKeys, useActions } from "../actions/actions";
 import { ListeningBar } from "../listening/listening-bar";
 import { useProjectEditing } from "../projects/editing";
+import { historyActions } from "../projects/history";
 import { useSave } from "../save/save";
 import { ActionField } from "./action-field";
 import { useHand } from "./hand";
@@ -55,8 +56,11 @@ export function Frame({ theme, children }: { readonly theme: Theme | null; reado
   const router = useRouter();
   const { project, bench, alwaysPlan } = useHand();
   const chosen = useTheme((t) => t.theme) ?? theme;
+  const inHand = useProjectEditing(project);
   useActionKeys();
   useActions([
+    // What was applied from the library is taken back there, too; a screen of its own history puts it before this.
+    ...historyActions(inHand, "Everywhere"),
     {
       id: "library",
       title: "Go to the library",

@@ -1,6 +1,6 @@
 "use client";
 
-import { Library as LibraryIcon, Redo2, SlidersHorizontal, Undo2 } from "lucide-react";
+import { Library as LibraryIcon, SlidersHorizontal } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { type MouseEvent, useEffect, useRef, useState } from "react";
 import { type Project, describeOutput, depthOf, ledgerOrder } from "@/core/projects/project";
@@ -18,6 +18,7 @@ import { Panels } from "../kit/panels";
 import { Shapes } from "../kit/shape";
 import { hear } from "../listening/listening";
 import { type ProjectEditing, useProjectEditing } from "../projects/editing";
+import { HistoryButtons, historyActions } from "../projects/history";
 import { openSave } from "../save/save";
 import { SideLibrary, focusSideLibrary } from "./side-library";
 import { useDiffers } from "./use-differs";
@@ -86,22 +87,7 @@ function OpenLedger({ project, editing }: OpenProps) {
   useEffect(() => grid.current?.focus(), []);
   const group = "Project";
   useActions([
-    {
-      id: "undo",
-      title: `Undo${history?.undo ? `: ${history.undo}` : ""}`,
-      group,
-      keys: ["Ctrl+Z"],
-      enabled: Boolean(history?.undo),
-      run: () => void editing.undo(),
-    },
-    {
-      id: "redo",
-      title: `Redo${history?.redo ? `: ${history.redo}` : ""}`,
-      group,
-      keys: ["Ctrl+Shift+Z", "Ctrl+Y"],
-      enabled: Boolean(history?.redo),
-      run: () => void editing.redo(),
-    },
+    ...historyActions(editing, group),
     { id: "down", title: "Next strip", group, keys: ["ArrowDown"], keyOnly: true, run: () => moveTo(at + 1, "only") },
     { id: "up", title: "Previous strip", group, keys: ["ArrowUp"], keyOnly: true, run: () => moveTo(at - 1, "only") },
     {
@@ -229,7 +215,6 @@ interface HeaderProps extends OpenProps {
 }
 
 function LedgerHeader({ project, editing, canOpen, canSave, hasLibrary, onOpen, onSave, onLibrary }: HeaderProps) {
-  const { undo = null, redo = null } = editing.body?.history ?? {};
   return (
     <header className="flex flex-none items-center gap-3 px-[14px] pt-[14px] pb-3">
       <div className="flex min-w-0 items-baseline gap-3">
@@ -239,18 +224,7 @@ function LedgerHeader({ project, editing, canOpen, canSave, hasLibrary, onOpen, 
         </p>
       </div>
       <span className="ml-auto flex flex-none gap-2">
-        <Button title={undo ? `Undo: ${undo}` : "Nothing to undo"} disabled={!undo} onClick={() => void editing.undo()}>
-          <Undo2 size={16} aria-hidden="true" />
-          Undo
-        </Button>
-        <Button
-          aria-label="Redo"
-          title={redo ? `Redo: ${redo}` : "Nothing to redo"}
-          disabled={!redo}
-          onClick={() => void editing.redo()}
-        >
-          <Redo2 size={16} aria-hidden="true" />
-        </Button>
+        <HistoryButtons editing={editing} />
         <Button disabled={!canOpen} onClick={onOpen}>
           <SlidersHorizontal size={16} aria-hidden="true" />
           Bench

@@ -1,0 +1,49 @@
+"use client";
+
+import { Redo2, Undo2 } from "lucide-react";
+import type { Action } from "../actions/actions";
+import { Button } from "../kit/button";
+import type { ProjectEditing } from "./editing";
+
+/** Undo and redo of a project or draft, by key and in the action field, each with the words of its gesture. */
+export function historyActions(editing: ProjectEditing, group: string): readonly Action[] {
+  const { undo, redo } = editing.body?.history ?? { undo: null, redo: null };
+  return [
+    {
+      id: "undo",
+      title: undo ? `Undo: ${undo}` : "Undo",
+      group,
+      keys: ["Ctrl+Z"],
+      enabled: undo !== null,
+      run: () => void editing.undo(),
+    },
+    {
+      id: "redo",
+      title: redo ? `Redo: ${redo}` : "Redo",
+      group,
+      keys: ["Ctrl+Shift+Z", "Ctrl+Y"],
+      enabled: redo !== null,
+      run: () => void editing.redo(),
+    },
+  ];
+}
+
+export function HistoryButtons({ editing }: { readonly editing: ProjectEditing }) {
+  const { undo, redo } = editing.body?.history ?? { undo: null, redo: null };
+  return (
+    <>
+      <Button title={undo ? `Undo: ${undo}` : "Nothing to undo"} disabled={!undo} onClick={() => void editing.undo()}>
+        <Undo2 size={16} aria-hidden="true" />
+        Undo
+      </Button>
+      <Button
+        aria-label="Redo"
+        title={redo ? `Redo: ${redo}` : "Nothing to redo"}
+        disabled={!redo}
+        onClick={() => void editing.redo()}
+      >
+        <Redo2 size={16} aria-hidden="true" />
+      </Button>
+    </>
+  );
+}
