@@ -38,6 +38,7 @@ test("apply by the action field, by the card, and beside the ledger by Enter", a
   await row.click();
   await page.keyboard.press("Control+k");
   await page.keyboard.type("mallets low");
+  await expect(page.locator("[cmdk-list]").getByRole("option")).toHaveCount(1);
   await page
     .locator("[cmdk-list]")
     .getByRole("option", { name: /Mallets low, wood first/ })

@@ -30,6 +30,16 @@ const ITEM =
 const HEADING =
   "[&_[cmdk-group-heading]]:h2 [&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1";
 
+/** As in the library: every word typed must begin a word of what is listed. */
+function beginsEveryWord(listed: string, typed: string): number {
+  const words = listed.toLowerCase().split(/[^\p{L}\p{N}]+/u);
+  const sought = typed
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((word) => word !== "");
+  return sought.every((word) => words.some((w) => w.startsWith(word))) ? 1 : 0;
+}
+
 export function ActionField() {
   const finder = useFinder((f) => f.finder);
   const field = useRef<HTMLInputElement>(null);
@@ -65,7 +75,7 @@ export function ActionField() {
     <Command
       label="Find a sound, a strip, an action"
       className="relative w-[470px] max-w-[50vw]"
-      shouldFilter
+      filter={beginsEveryWord}
       onKeyDown={(event) => {
         if (event.key === "Escape") {
           event.preventDefault();

@@ -108,7 +108,7 @@ export function SideLibrary({ tempo }: { readonly tempo: number }) {
           </Empty>
         )}
       </div>
-      <div className="grid flex-none gap-2 border-edge border-t p-3">
+      <div className="grid flex-none grid-cols-[minmax(0,1fr)] border-edge border-t p-3">
         <Button main disabled={!chosen} className="justify-center" onClick={() => chosen && recall.plan(chosen)}>
           <span className="truncate">Apply {recall.targetWords}…</span>
         </Button>

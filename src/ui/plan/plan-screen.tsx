@@ -331,8 +331,8 @@ function Rows({ project, after, plan, off, onOff }: RowsProps) {
       })}
       <p className="px-4 py-[10px] text-small text-soft">
         {plan.steps.length} change{plan.steps.length === 1 ? "" : "s"} in {changed} strip{changed === 1 ? "" : "s"} ·
-        what stands without an arrow, and {others} other strip
-        {others === 1 ? "" : "s"}, stay{others === 1 ? "s" : ""} as it is
+        everything without an arrow, and {others} other strip
+        {others === 1 ? "" : "s"}, stay as they are
       </p>
     </div>
   );
