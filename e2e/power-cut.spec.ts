@@ -83,7 +83,10 @@ test("kill -9 at random moments loses nothing that was answered", async () => {
 
   for (let round = 0; round < ROUNDS; round++) {
     const writers = [writeFaders(), writePresets(), writePresets()];
-    await new Promise((resolve) => setTimeout(resolve, 150 + random() * 700));
+    // The moment is random, but not before a server that has just started has answered its first write.
+    const before = saved.size;
+    await expect.poll(() => saved.size, { timeout: 20_000, intervals: [5] }).toBeGreaterThan(before);
+    await new Promise((resolve) => setTimeout(resolve, random() * 700));
     await server.kill9();
     await Promise.all(writers);
     await server.start();
@@ -110,6 +113,6 @@ test("kill -9 at random moments loses nothing that was answered", async () => {
     expect(page.total).toBeGreaterThanOrEqual(saved.size);
     expect(page.items).toHaveLength(Math.min(500, page.total));
   }
-  expect(saved.size).toBeGreaterThan(ROUNDS);
+  expect(saved.size).toBeGreaterThanOrEqual(ROUNDS);
   await server.stop();
 });
