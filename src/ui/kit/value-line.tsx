@@ -44,10 +44,14 @@ export function stepValue(spec: ParamSpec, value: Value, direction: 1 | -1, fine
 /** Dragging and stepping land on numbers that a person would type. */
 export const round = (value: number): number => Number(value.toPrecision(4));
 
+/** Below this way of the pointer a press is a click, which takes the focus and changes nothing: the first of a double-click too. */
+const DRAG_BEGINS_PX = 3;
+
 const STEPS: Partial<Record<string, 1 | -1>> = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 };
 
 function useRulerDrag({ spec, value, onChange, onChangeEnd }: Props) {
   const dragged = useRef<Value | null>(null);
+  const pressedAt = useRef<number | null>(null);
   const at = (event: PointerEvent<HTMLElement>): Value => {
     const box = event.currentTarget.getBoundingClientRect();
     const position = (event.clientX - box.left) / box.width;
@@ -61,23 +65,22 @@ function useRulerDrag({ spec, value, onChange, onChangeEnd }: Props) {
     onPointerDown(event: PointerEvent<HTMLElement>) {
       if (event.button !== 0) return;
       event.currentTarget.setPointerCapture(event.pointerId);
-      dragged.current = value;
-      // A click on the pointer's own place moves nothing; the first movement does.
+      pressedAt.current = event.clientX;
     },
     onPointerMove(event: PointerEvent<HTMLElement>) {
-      if (dragged.current === null) return;
+      if (pressedAt.current === null) return;
+      if (dragged.current === null && Math.abs(event.clientX - pressedAt.current) < DRAG_BEGINS_PX) return;
       dragged.current = at(event);
       onChange(dragged.current);
     },
-    onPointerUp(event: PointerEvent<HTMLElement>) {
-      if (dragged.current === null) return;
-      const end = dragged.current === value ? at(event) : dragged.current;
-      dragged.current = null;
-      onChangeEnd(end);
+    onPointerUp() {
+      const end = dragged.current;
+      dragged.current = pressedAt.current = null;
+      if (end !== null) onChangeEnd(end);
     },
     onPointerCancel() {
-      dragged.current = null;
-      onChange(value);
+      if (dragged.current !== null) onChange(value);
+      dragged.current = pressedAt.current = null;
     },
   };
 }

@@ -1,29 +1,23 @@
 "use client";
 
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, useState } from "react";
+import { useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import type { ProjectBody } from "@/contracts/endpoints";
-import { type From, findProcessor, processorName, processorsOf } from "@/core/chains/chain";
-import { type Content, KIND_NAMES, type Origin } from "@/core/presets/preset";
-import { saveChain, saveStrip } from "@/core/presets/save";
-import { CONTENT_SCHEMA } from "@/core/presets/version";
-import { describeOutput } from "@/core/projects/project";
-import * as gestures from "@/core/recall/gestures";
-import { PARTS, PART_NAMES, type PartName, type Strip, formatFader, formatPanPart } from "@/core/strips/strip";
+import { type From } from "@/core/chains/chain";
+import { type Content, KIND_NAMES } from "@/core/presets/preset";
+import { PARTS, PART_NAMES, type PartName } from "@/core/strips/strip";
 import { Button } from "../kit/button";
 import { Chip } from "../kit/bits";
-import { formatDate, plainDate } from "../kit/dates";
-import { Shape } from "../kit/shape";
+import { formatDate } from "../kit/dates";
 import { Sheet } from "../kit/sheet";
-import { Tick } from "../kit/tick";
 import { useFolders } from "../library/use-library";
 import { useProjectEditing } from "../projects/editing";
-import { mintKey } from "../projects/mint";
 import { type SaveRequest, closeSave } from "./save";
 import { say } from "../kit/say";
+import { splitTags, type FormProps, contentOf, originOf, proposeName, followSteps } from "./proposal";
+import { countWords, WhatGoesIn } from "./what-goes-in";
 
 interface Fields {
   readonly name: string;
@@ -35,78 +29,12 @@ interface Fields {
 
 const NEW_FOLDER = "+";
 
-const splitTags = (tags: string): string[] => [
-  ...new Set(
-    tags
-      .split(/[,;]/)
-      .map((t) => t.trim())
-      .filter((t) => t !== ""),
-  ),
-];
-
 const INPUT = "h-[30px] w-full rounded-card border border-bound bg-ground px-[10px]";
 
 export function SaveSheet({ request }: { readonly request: SaveRequest }) {
   const { body } = useProjectEditing(request.project);
   const strip = body?.project.strips.find((s) => s.id === request.strip);
   return body && strip ? <SaveForm request={request} body={body} strip={strip} /> : null;
-}
-
-interface FormProps {
-  readonly request: SaveRequest;
-  readonly body: ProjectBody;
-  readonly strip: Strip;
-}
-
-/** What is being kept, by the switches that are on. */
-function contentOf({ request, body, strip }: FormProps, parts: readonly PartName[]): Content | null {
-  if (request.processor !== undefined) {
-    const processor = findProcessor(strip.inserts, request.processor);
-    if (!processor) return null;
-    const { from: _, ...sound } = processor;
-    return { kind: "plugin", schema: CONTENT_SCHEMA, processor: sound };
-  }
-  const { from: _, ...inserts } = strip.inserts;
-  if (parts.length === 1 && parts[0] === "inserts") return saveChain(strip.inserts);
-  return parts.length === 0 ? null : saveStrip(body.project, { ...strip, inserts }, parts);
-}
-
-function originOf({ body: { project, draft }, strip }: FormProps): Origin {
-  const date = plainDate(new Date());
-  if (draft) return { date };
-  const words = {
-    artist: project.artist,
-    client: project.client,
-    song: project.song,
-    project: project.name,
-    strip: strip.look.name,
-  };
-  return { ...Object.fromEntries(Object.entries(words).filter(([, word]) => word !== "")), date };
-}
-
-function proposeName({ request, body, strip }: FormProps): string {
-  const processor = request.processor === undefined ? null : findProcessor(strip.inserts, request.processor);
-  if (body.draft)
-    return processor
-      ? `${processorName(processor)} of ${body.project.name}`
-      : body.project.name === "New sound"
-        ? ""
-        : `${body.project.name}, variation`;
-  return processor
-    ? `${strip.look.name} ${processorName(processor)}, ${body.project.song}`
-    : `${strip.look.name}, ${body.project.song}`;
-}
-
-/** After saving, the thing in hand goes by the new name. */
-function followSteps(content: Content, { strip, request }: FormProps, from: From) {
-  const hand = { strip, mint: mintKey };
-  if (content.kind === "plugin") {
-    const processor = findProcessor(strip.inserts, request.processor ?? "");
-    return processor ? gestures.followPlugin(hand, processor, from) : [];
-  }
-  return content.kind === "chain" || (content.kind === "strip" && content.strip.inserts)
-    ? gestures.follow(hand, from)
-    : [];
 }
 
 function SaveForm(props: FormProps) {
@@ -295,19 +223,6 @@ function SaveForm(props: FormProps) {
   );
 }
 
-function countWords(content: Content | null): string {
-  if (!content) return "switch on what is to be kept";
-  const processors =
-    content.kind === "plugin"
-      ? [content.processor]
-      : content.kind === "chain"
-        ? processorsOf(content.chain)
-        : content.kind === "strip" && content.strip.inserts
-          ? processorsOf(content.strip.inserts)
-          : [];
-  return `${processors.length} plugin${processors.length === 1 ? "" : "s"}`;
-}
-
 /** The preset that has this very name, if there is one. */
 function useTaken(name: string) {
   const q = name.trim();
@@ -317,71 +232,4 @@ function useTaken(name: string) {
     enabled: q !== "",
   });
   return hits.data?.items.find((p) => p.card.name.toLowerCase() === q.toLowerCase()) ?? null;
-}
-
-interface WhatProps extends FormProps {
-  readonly parts: readonly PartName[];
-  readonly onParts: (parts: readonly PartName[]) => void;
-}
-
-const COLUMNS = "grid grid-cols-[120px_minmax(0,1fr)_100px_72px_110px_120px] items-center gap-x-[10px]";
-
-/** The table of what goes in: strips by parts, each with its switch. */
-function WhatGoesIn({ request, body, strip, parts, onParts }: WhatProps) {
-  const processors =
-    request.processor === undefined
-      ? processorsOf(strip.inserts)
-      : processorsOf(strip.inserts).filter((p) => p.key === request.processor);
-  const shapes = (
-    <span className="flex flex-wrap gap-x-2 gap-y-1">
-      {processors.map((processor) => (
-        <span key={processor.key} className="grid justify-items-start gap-px text-small">
-          <Shape processor={processor} tempo={body.project.tempo} />
-          <span className="max-w-[110px] truncate text-soft">
-            {processorName(processor)}
-            {processor.enabled ? "" : ", off"}
-          </span>
-        </span>
-      ))}
-      {processors.length === 0 && <span className="text-soft">no plugins</span>}
-    </span>
-  );
-  const says: Record<PartName, ReactNode> = {
-    inserts: shapes,
-    level: `${formatFader(strip.level)} dB`,
-    pan: formatPanPart(strip.pan),
-    routing: describeOutput(body.project, strip.routing.output),
-    look: "name, colour",
-  };
-  const only = request.processor !== undefined || body.draft !== null;
-  const shown = only ? (["inserts"] as const) : PARTS;
-  return (
-    <div role="table" aria-label="What goes in">
-      <div role="row" className={`${COLUMNS} h-7 border-edge border-b text-small text-soft`}>
-        <span role="columnheader">Strip</span>
-        {shown.map((part) => (
-          <span role="columnheader" key={part}>
-            {PART_NAMES[part]}
-          </span>
-        ))}
-      </div>
-      <div role="row" className={`${COLUMNS} min-h-[58px] border-rule border-b py-1`}>
-        <span role="cell" className="name truncate">
-          {strip.look.name}
-        </span>
-        {shown.map((part) => (
-          <span role="cell" key={part} className="flex min-w-0 items-center gap-[7px]">
-            {request.processor === undefined && (
-              <Tick
-                label={`${PART_NAMES[part]} of ${strip.look.name}`}
-                on={parts.includes(part)}
-                onChange={(on) => onParts(PARTS.filter((p) => (p === part ? on : parts.includes(p))))}
-              />
-            )}
-            <span className={parts.includes(part) ? "" : "text-faint"}>{says[part]}</span>
-          </span>
-        ))}
-      </div>
-    </div>
-  );
 }

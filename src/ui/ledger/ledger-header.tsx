@@ -1,0 +1,59 @@
+"use client";
+
+import { Library as LibraryIcon, SlidersHorizontal } from "lucide-react";
+import type { Project } from "@/core/projects/project";
+import { Button } from "../kit/button";
+import type { ProjectEditing } from "../projects/editing";
+import { HistoryButtons } from "../projects/history";
+
+export interface OpenProps {
+  readonly project: Project;
+  readonly editing: ProjectEditing;
+}
+
+interface HeaderProps extends OpenProps {
+  readonly canOpen: boolean;
+  readonly canSave: boolean;
+  readonly hasLibrary: boolean;
+  readonly onOpen: () => void;
+  readonly onSave: () => void;
+  readonly onLibrary: () => void;
+}
+
+export function LedgerHeader({
+  project,
+  editing,
+  canOpen,
+  canSave,
+  hasLibrary,
+  onOpen,
+  onSave,
+  onLibrary,
+}: HeaderProps) {
+  return (
+    <header className="flex flex-none items-center gap-3 px-[14px] pt-[14px] pb-3">
+      <div className="flex min-w-0 items-baseline gap-3">
+        <h1 className="h1 truncate">{project.name}</h1>
+        <p className="whitespace-nowrap text-soft">
+          {project.artist} · {project.tempo} bpm · {project.strips.length} strips
+        </p>
+      </div>
+      <span className="ml-auto flex flex-none gap-2">
+        <HistoryButtons editing={editing} />
+        <Button disabled={!canOpen} onClick={onOpen}>
+          <SlidersHorizontal size={16} aria-hidden="true" />
+          Bench
+        </Button>
+        <Button disabled={!canSave} title={canSave ? undefined : "Choose one strip"} onClick={onSave}>
+          Save strip…
+        </Button>
+        {!hasLibrary && (
+          <Button onClick={onLibrary}>
+            <LibraryIcon size={16} aria-hidden="true" />
+            Library
+          </Button>
+        )}
+      </span>
+    </header>
+  );
+}

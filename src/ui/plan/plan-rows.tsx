@@ -1,0 +1,156 @@
+"use client";
+
+import type { PlanBody } from "@/contracts/endpoints";
+import { type Processor, processorsOf } from "@/core/chains/chain";
+import { type Project, describeOutput, findStrip } from "@/core/projects/project";
+import { PART_NAMES, type PartName, type Strip, formatFader, formatPanPart } from "@/core/strips/strip";
+import { Shapes } from "../kit/shape";
+import { Tick } from "../kit/tick";
+
+const COLUMNS = "grid grid-cols-[150px_minmax(270px,1fr)_116px_92px_100px] items-center gap-[10px] px-4";
+
+interface RowsProps {
+  readonly project: Project;
+  readonly after: Project;
+  readonly plan: PlanBody["plan"];
+  readonly off: ReadonlySet<string>;
+  readonly onOff: (off: ReadonlySet<string>) => void;
+}
+
+/** Strips by parts: before and after where something changes, "stays" where nothing does. */
+export function Rows({ project, after, plan, off, onOff }: RowsProps) {
+  const toggle = (cell: string, on: boolean) => {
+    const next = new Set(off);
+    if (on) next.delete(cell);
+    else next.add(cell);
+    onOff(next);
+  };
+  const changed = new Set(plan.steps.map((s) => s.cell.strip)).size;
+  const others = project.strips.length - plan.rows.filter((r) => !r.isNew).length;
+  return (
+    <div role="table" aria-label="Changes" className="min-h-0 flex-1 overflow-auto">
+      <div role="row" className={`${COLUMNS} h-[30px] border-edge border-y text-small text-soft`}>
+        {["Onto", "Inserts", "Level", "Pan", "Output"].map((head) => (
+          <span key={head} role="columnheader">
+            {head}
+          </span>
+        ))}
+      </div>
+      {plan.rows.map(({ strip: id, isNew, parts }) => {
+        const now = findStrip(project, id);
+        const then = findStrip(after, id);
+        const name = (then ?? now)?.look.name ?? "";
+        const on = !off.has(id);
+        const cell = (part: PartName) => {
+          const planned = parts.find((p) => p.part === part);
+          if (!planned || isNew) return null;
+          return (
+            <Tick
+              label={`${PART_NAMES[part]} of ${name}`}
+              on={on && !off.has(`${id} ${part}`)}
+              onChange={(next) => toggle(`${id} ${part}`, next)}
+            />
+          );
+        };
+        return (
+          <div role="row" key={id} className={`${COLUMNS} min-h-[78px] border-rule border-b py-1`}>
+            <span role="cell" className="flex items-center gap-2">
+              {!isNew && <Tick label={`All of ${name}`} on={on} onChange={(next) => toggle(id, next)} />}
+              <span className="min-w-0">
+                <span className="name block truncate">{name}</span>
+                {isNew && <span className="text-small text-live">new strip</span>}
+                {now && then && now.look.name !== then.look.name && (
+                  <span className="block text-small text-soft">was {now.look.name}</span>
+                )}
+              </span>
+            </span>
+            <span role="cell" className="flex items-center gap-2">
+              {cell("inserts")}
+              <InsertsChange now={now} then={then} tempo={project.tempo} />
+            </span>
+            <PartCell
+              tick={cell("level")}
+              unit=" dB"
+              now={now && formatFader(now.level)}
+              then={then && formatFader(then.level)}
+            />
+            <PartCell tick={cell("pan")} now={now && formatPanPart(now.pan)} then={then && formatPanPart(then.pan)} />
+            <PartCell
+              tick={cell("routing")}
+              now={now && describeOutput(project, now.routing.output)}
+              then={then && describeOutput(after, then.routing.output)}
+            />
+          </div>
+        );
+      })}
+      <p className="px-4 py-[10px] text-small text-soft">
+        {plan.steps.length} change{plan.steps.length === 1 ? "" : "s"} in {changed} strip{changed === 1 ? "" : "s"} ·
+        everything without an arrow, and {others} other strip
+        {others === 1 ? "" : "s"}, stay as they are
+      </p>
+    </div>
+  );
+}
+
+function InsertsChange({
+  now,
+  then,
+  tempo,
+}: {
+  readonly now: Strip | null;
+  readonly then: Strip | null;
+  readonly tempo: number;
+}) {
+  const before = now ? processorsOf(now.inserts) : [];
+  const after = then ? processorsOf(then.inserts) : [];
+  if (now && now.inserts === then?.inserts)
+    return (
+      <span className="flex items-center gap-2 text-small text-faint">
+        stays <Names processors={before} tempo={tempo} />
+      </span>
+    );
+  return (
+    <span className="grid gap-[3px] text-small">
+      <span className="grid grid-cols-[38px_1fr] items-center text-soft">
+        before <Names processors={before} tempo={tempo} />
+      </span>
+      <span className="grid grid-cols-[38px_1fr] items-center text-live">
+        after <Names processors={after} tempo={tempo} />
+      </span>
+    </span>
+  );
+}
+
+function Names({ processors, tempo }: { readonly processors: readonly Processor[]; readonly tempo: number }) {
+  return processors.length > 0 ? (
+    <Shapes processors={processors} tempo={tempo} />
+  ) : (
+    <span className="h-7 content-center">no plugins</span>
+  );
+}
+
+interface PartCellProps {
+  readonly tick: React.ReactNode;
+  readonly now: string | null;
+  readonly then: string | null;
+  readonly unit?: string;
+}
+
+function PartCell({ tick, now, then, unit = "" }: PartCellProps) {
+  return (
+    <span role="cell" className="flex min-w-0 items-center gap-2 text-small">
+      {tick}
+      {now === then || now === null ? (
+        <span className="truncate text-faint">
+          {now === null ? then : `stays ${now}`}
+          {unit}
+        </span>
+      ) : (
+        <span className="min-w-0">
+          <span className="text-soft">{now}</span> → {then}
+          {unit}
+        </span>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,99 @@
+"use client";
+
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useSearchParams } from "next/navigation";
+import { useState } from "react";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import type { PlanRequest } from "@/contracts/endpoints";
+import type { PresetRow } from "@/contracts/records";
+import type { Exception, InsertMode } from "@/core/recall/plan";
+import { PARTS, type PartName, partsOf } from "@/core/strips/strip";
+import { useProjectEditing } from "../projects/editing";
+import { targetsOf } from "./recall";
+
+const heldBy = ({ content }: PresetRow): readonly PartName[] =>
+  content.kind === "strip" ? partsOf(content.strip) : ["inserts"];
+
+/** What was switched off, as the plan takes it. */
+const toExceptions = (off: ReadonlySet<string>): Exception[] =>
+  [...off].map((cell) => {
+    const [strip, part] = cell.split(" ");
+    return { strip: strip ?? "", ...(part ? { part: part as PartName } : {}) };
+  });
+
+interface Choices extends Omit<PlanRequest["requests"][number], "parts"> {
+  readonly parts: readonly PartName[];
+  readonly off: ReadonlySet<string>;
+  readonly answers: Readonly<Record<string, string>>;
+}
+
+/** With every part switched off, the plan is asked for all of them and told to leave each out: it then says what stays. */
+function requestOf({ parts, off, answers, ...rest }: Choices): PlanRequest {
+  const some = parts.length > 0;
+  return {
+    requests: [{ ...rest, parts: some ? [...parts] : [...PARTS] }],
+    except: some ? toExceptions(off) : PARTS.map((part) => ({ part })),
+    answers,
+  };
+}
+
+/** What the address asks for; version 0 is the newest. */
+function useAsked() {
+  const params = useSearchParams();
+  return {
+    presetId: params.get("preset") ?? "",
+    version: Number(params.get("version") ?? 0),
+    strips: params.get("strips")?.split(",").filter(Boolean) ?? [],
+  };
+}
+
+export function usePlan(id: string) {
+  const { presetId, version, strips } = useAsked();
+  const editing = useProjectEditing(id);
+  const preset = useQuery({
+    queryKey: KEYS.version(presetId, version),
+    queryFn: () => api.getPreset(presetId, version || undefined),
+    retry: false,
+  });
+  const [without, setWithout] = useState<readonly PartName[]>([]);
+  const [chosenMode, setMode] = useState<InsertMode | null>(null);
+  const [off, setOff] = useState<ReadonlySet<string>>(new Set());
+  const [answers, setAnswers] = useState<Readonly<Record<string, string>>>({});
+  const row = preset.data?.preset;
+  const held = row ? heldBy(row) : [];
+  const mode = chosenMode ?? (row?.kind === "plugin" ? "after" : "replace");
+  const parts = held.filter((p) => !without.includes(p));
+  const revision = editing.body?.revision;
+  const request = requestOf({
+    source: { preset: presetId, ...(version ? { version } : {}) },
+    parts,
+    targets: targetsOf(editing.body, strips),
+    mode,
+    off,
+    answers,
+  });
+  const planned = useQuery({
+    queryKey: ["plan", id, revision, request],
+    queryFn: () => api.planRecall(id, request),
+    enabled: row !== undefined && revision !== undefined,
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: 0,
+  });
+  return {
+    editing,
+    row,
+    held,
+    parts,
+    mode,
+    off,
+    planned,
+    strips,
+    setWithout,
+    setMode,
+    setOff,
+    setAnswers,
+    error: preset.error ?? planned.error ?? editing.error,
+  };
+}
