@@ -1,4 +1,4 @@
-import { createParametricEq } from "../../src/core/processors/parametric-eq/kernel";
+import { createParametricEq } from "../../src/core/processors/equaliser/parametric-eq/kernel";
 
 /** Ten seconds of noise through six bands; answers with the milliseconds it took. */
 

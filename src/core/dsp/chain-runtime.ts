@@ -15,8 +15,8 @@ export interface ProcessorState {
   readonly key: string;
   /** Highest sample that arrived since the last reading. */
   readonly peakIn: number;
-  /** In dB, 0 or below. */
-  readonly reduction: number;
+  /** What the kernel shows; see `Kernel`. */
+  readonly reading: number;
 }
 
 /** One processor: its kernel, how far it is faded in, and the kernel that it replaces while that fades out. */
@@ -99,7 +99,7 @@ class SeriesRuntime implements ChainRuntime {
     return this.slots.map((slot) => {
       const { key, peakIn } = slot;
       slot.peakIn = 0;
-      return { key, peakIn, reduction: slot.share > 0 ? slot.kernel.reduction() : 0 };
+      return { key, peakIn, reading: slot.share > 0 ? slot.kernel.reading() : 0 };
     });
   }
 

@@ -11,8 +11,8 @@ export interface Kernel {
   process(left: Float32Array, right: Float32Array, from: number, to: number): void;
   /** Forgets all sound; the values stay. */
   reset(): void;
-  /** Gain reduction now, in dB, 0 or below; 0 for what reduces nothing. */
-  reduction(): number;
+  /** What it shows now: gain reduction in dB, 0 or below; a tuner's pitch in Hz; a meter's loudness in LUFS; else 0. */
+  reading(): number;
 }
 
 export type KernelFactory = (sampleRate: number) => Kernel;

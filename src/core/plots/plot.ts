@@ -1,7 +1,7 @@
 import type { Model, HeardValues } from "../processors/model";
-import { type Band, bandLevelAt, levelCurve } from "../processors/parametric-eq/design";
-import { tapsOf, loopTime, levelGain } from "../processors/multitap-delay/design";
-import { gainAt, makeupOf, staticCurve } from "../processors/vca-compressor/design";
+import { type Band, bandLevelAt, levelCurve } from "../processors/equaliser/parametric-eq/design";
+import { tapsOf, loopTime, levelGain } from "../processors/delay/multitap-delay/design";
+import { gainAt, makeupOf, staticCurve } from "../processors/dynamics/vca-compressor/design";
 import { type Box, HIGHEST_HZ, LOWEST_HZ, type Point, frequencyX, gainY, lineOf, pathOf } from "./axes";
 
 /** `line` is the thing itself, `area` its tinted side, `axis` a hairline to read it by, `faint` what follows from it. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { MODELS, getModel } from "../processors/models";
-import { levelCurve } from "../processors/parametric-eq/design";
+import { levelCurve } from "../processors/equaliser/parametric-eq/design";
 import { setTo } from "../processors/testing";
 import { FREQUENCY_LINES, frequencyX, gainY, xFrequency, yGain } from "./axes";
 import {

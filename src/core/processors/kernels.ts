@@ -1,8 +1,8 @@
 import type { KernelFactory } from "../dsp/kernel";
 import type { ParamId } from "./param-spec";
-import { createMultitapDelay } from "./multitap-delay/kernel";
-import { createParametricEq } from "./parametric-eq/kernel";
-import { createVcaCompressor } from "./vca-compressor/kernel";
+import { createMultitapDelay } from "./delay/multitap-delay/kernel";
+import { createParametricEq } from "./equaliser/parametric-eq/kernel";
+import { createVcaCompressor } from "./dynamics/vca-compressor/kernel";
 
 export interface KernelEntry {
   readonly create: KernelFactory;

@@ -2,7 +2,8 @@ import { beatsOf, isNoteLength } from "../units/note-length";
 import { type BeatsPerMinute, millisecondsOf } from "../units/quantities";
 import type { ParamId, ParamSpec, Value, Values } from "./param-spec";
 
-export type Family = "equaliser" | "dynamics" | "delay";
+export const FAMILIES = ["equaliser", "dynamics", "delay"] as const;
+export type Family = (typeof FAMILIES)[number];
 
 /** What a plugin is, apart from how it is set. */
 export interface Model {

@@ -1,7 +1,7 @@
 import type { Model } from "./model";
-import { MULTITAP_DELAY } from "./multitap-delay/model";
-import { PARAMETRIC_EQ } from "./parametric-eq/model";
-import { VCA_COMPRESSOR } from "./vca-compressor/model";
+import { MULTITAP_DELAY } from "./delay/multitap-delay/model";
+import { PARAMETRIC_EQ } from "./equaliser/parametric-eq/model";
+import { VCA_COMPRESSOR } from "./dynamics/vca-compressor/model";
 
 /** Every model that Diathesis knows, in the order in which lists show them. */
 export const MODELS: readonly Model[] = [PARAMETRIC_EQ, VCA_COMPRESSOR, MULTITAP_DELAY];

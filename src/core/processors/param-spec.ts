@@ -4,7 +4,7 @@ export type ParamId = string;
 export type Value = number | NoteLength;
 export type Values = Readonly<Record<ParamId, Value>>;
 
-export type Unit = "dB" | "Hz" | "ms" | "%" | ":1" | "Q" | "dB/oct" | "pan" | "";
+export type Unit = "dB" | "Hz" | "ms" | "s" | "%" | ":1" | "Q" | "dB/oct" | "pan" | "";
 
 export interface Choice {
   readonly value: number;

@@ -3,8 +3,8 @@ import { type Written, formatValue } from "../units/format";
 import { type Model, getSpec } from "./model";
 import { findModel } from "./models";
 import type { ParamId } from "./param-spec";
-import { BANDS, BAND_TYPES, type BandNumber, bandParam } from "./parametric-eq/model";
-import { TAPS, tapParam } from "./multitap-delay/model";
+import { BANDS, BAND_TYPES, type BandNumber, bandParam } from "./equaliser/parametric-eq/model";
+import { TAPS, tapParam } from "./delay/multitap-delay/model";
 
 /** A value worth telling, with the shortest word for it. */
 export interface Telling {

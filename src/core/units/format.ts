@@ -36,6 +36,7 @@ const FORMATS: Record<Unit, (value: number) => Written> = {
   Hz: (v) =>
     v >= 999.5 ? { text: trimmed(figures(v / 1000)), unit: "kHz" } : { text: trimmed(figures(v)), unit: "Hz" },
   ms: (v) => ({ text: trimmed(figures(v)), unit: "ms" }),
+  s: (v) => ({ text: trimmed(figures(v)), unit: "s" }),
   "%": (v) => ({ text: trimmed(formatNumber(v, 1)), unit: "%" }),
   ":1": (v) => ({ text: formatNumber(v, 1), unit: ":1" }),
   Q: (v) => ({ text: formatNumber(v, 2), unit: "" }),
@@ -77,8 +78,8 @@ const FACTORS: Record<string, Partial<Record<Unit, number>>> = {
   k: { Hz: 1000, "": 1000 },
   khz: { Hz: 1000 },
   hz: { Hz: 1 },
-  s: { ms: 1000 },
-  ms: { ms: 1 },
+  s: { ms: 1000, s: 1 },
+  ms: { ms: 1, s: 0.001 },
   db: { dB: 1 },
   "%": { "%": 1 },
   ":1": { ":1": 1 },

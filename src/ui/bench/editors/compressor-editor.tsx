@@ -178,7 +178,7 @@ function LevelDot({
         dot.current.style.display = shown ? "" : "none";
         if (!shown) return;
         const at = Math.min(0, dB);
-        const y = dynamicsY(Math.max(-DYNAMICS_RANGE, at + state.reduction), BOX);
+        const y = dynamicsY(Math.max(-DYNAMICS_RANGE, at + state.reading), BOX);
         dot.current.setAttribute("transform", `translate(${dynamicsX(at, BOX)} ${y})`);
         dot.current.firstElementChild?.setAttribute("d", `M0 0V${dynamicsY(at, BOX) - y}`);
       }),
@@ -203,7 +203,7 @@ function Reduction({ processor }: { readonly processor: string }) {
     const readings: number[] = [];
     return onMeters(({ processors }) => {
       const state = processors.find((p) => p.key === processor);
-      readings.push(-(state?.reduction ?? 0));
+      readings.push(-(state?.reading ?? 0));
       if (readings.length > READINGS) readings.shift();
       const x = (at: number) => (HISTORY.width * (READINGS - readings.length + at)) / (READINGS - 1);
       const points = readings.map(

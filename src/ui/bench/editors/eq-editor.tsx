@@ -6,8 +6,8 @@ import { FREQUENCY_LINES, frequencyX, gainY, lineOf as lineBetween, xFrequency, 
 import { EQ_RANGE, bandPath, eqPath } from "@/core/plots/plot";
 import { type ParamId, type Value, clampTo } from "@/core/processors/param-spec";
 import { getSpec } from "@/core/processors/model";
-import { BAND_TYPES, type BandNumber, CHANNEL_MODES, bandParam } from "@/core/processors/parametric-eq/model";
-import { type Band, bandOf, bandsOf } from "@/core/processors/parametric-eq/design";
+import { BAND_TYPES, type BandNumber, CHANNEL_MODES, bandParam } from "@/core/processors/equaliser/parametric-eq/model";
+import { type Band, bandOf, bandsOf } from "@/core/processors/equaliser/parametric-eq/design";
 import { formatPlain } from "@/core/units/format";
 import { Button } from "../../kit/button";
 import { cx } from "../../kit/class-names";

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { renderChain } from "../../dsp/render";
-import type { Values } from "../param-spec";
-import { setTo, stereoOf } from "../testing";
+import { renderChain } from "../../../dsp/render";
+import type { Values } from "../../param-spec";
+import { setTo, stereoOf } from "../../testing";
 import { levelCurve } from "./design";
 import { BAND_TYPES, BANDS, PARAMETRIC_EQ, bandParam } from "./model";
 

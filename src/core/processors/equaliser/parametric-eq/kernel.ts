@@ -1,8 +1,9 @@
-import { IDENTITY } from "../../dsp/biquad";
-import { FLUSH, GLIDE, GRID, aimRamp, createRamp, gridSteps, jumpRamp, stepRamp } from "../../dsp/grid";
-import type { Kernel } from "../../dsp/kernel";
-import { decibels, gainOf } from "../../units/quantities";
-import type { HeardValues } from "../model";
+import { IDENTITY } from "../../../dsp/biquad";
+import { FLUSH, GRID } from "../../../dsp/grid";
+import { GridKernel, slopeOf } from "../../../dsp/grid-kernel";
+import type { Kernel } from "../../../dsp/kernel";
+import { decibels, gainOf } from "../../../units/quantities";
+import type { HeardValues } from "../../model";
 import { type Band, SECTIONS_PER_BAND, bandSections, bandsOf } from "./design";
 import { BANDS } from "./model";
 
@@ -18,7 +19,7 @@ const STATES = 4;
  * is laid out when the values come, a waypoint for each point of the grid, and between waypoints the coefficients move
  * sample by sample: the stable region of a second-order section is convex, so every filter on the way is stable.
  */
-class ParametricEqKernel implements Kernel {
+class ParametricEqKernel extends GridKernel {
   private readonly now = new Float64Array(SECTIONS * COEFFICIENTS);
   private readonly target = new Float64Array(SECTIONS * COEFFICIENTS);
   private readonly increment = new Float64Array(SECTIONS * COEFFICIENTS);
@@ -28,16 +29,14 @@ class ParametricEqKernel implements Kernel {
   /** The sections that are not, or do not stay, the identity. */
   private readonly active = new Int32Array(SECTIONS);
   private readonly dry = [new Float64Array(GRID), new Float64Array(GRID)] as const;
-  private readonly wetGain = createRamp(1);
-  private readonly dryGain = createRamp(0);
+  private readonly wetGain = this.ramp(1);
+  private readonly dryGain = this.ramp();
   private activeCount = 0;
   private stepsLeft = 0;
-  private position = 0;
   private channels = 0;
-  private readonly glide: number;
 
-  constructor(private readonly sampleRate: number) {
-    this.glide = gridSteps(GLIDE, sampleRate);
+  constructor(sampleRate: number) {
+    super(sampleRate);
     this.way = new Float64Array(this.glide * SECTIONS * COEFFICIENTS);
     for (let s = 0; s < SECTIONS; s++) {
       this.now[s * COEFFICIENTS] = 1;
@@ -48,20 +47,17 @@ class ParametricEqKernel implements Kernel {
   set(values: HeardValues, jump: boolean): void {
     this.channels = values.channels ?? 0;
     const mix = (values.mix ?? 100) / 100;
-    const wet = mix * gainOf(decibels(values.output ?? 0));
+    this.aim(this.wetGain, mix * gainOf(decibels(values.output ?? 0)), jump);
+    this.aim(this.dryGain, 1 - mix, jump);
     const bands = bandsOf(values);
     bands.forEach((band, at) => writeBand(this.target, at, band, this.sampleRate));
     if (jump) {
       this.now.set(this.target);
       this.stepsLeft = 0;
-      jumpRamp(this.wetGain, wet);
-      jumpRamp(this.dryGain, 1 - mix);
     } else {
       this.layWay(bands);
       this.stepsLeft = this.glide;
       this.setOut();
-      aimRamp(this.wetGain, wet, this.glide);
-      aimRamp(this.dryGain, 1 - mix, this.glide);
     }
     this.bands = bands;
     this.findActive();
@@ -69,22 +65,6 @@ class ParametricEqKernel implements Kernel {
 
   reset(): void {
     this.state.fill(0);
-  }
-
-  reduction(): number {
-    return 0;
-  }
-
-  process(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    let at = from;
-    while (at < to) {
-      const within = this.position % GRID;
-      const end = Math.min(to, at + GRID - within);
-      this.segment(left, right, at, end);
-      this.position += end - at;
-      if (this.position % GRID === 0) this.tick();
-      at = end;
-    }
   }
 
   private layWay(bands: readonly Band[]): void {
@@ -130,13 +110,11 @@ class ParametricEqKernel implements Kernel {
     }
   }
 
-  private tick(): void {
+  protected override tick(): void {
     for (let n = 0; n < this.activeCount; n++) {
       const s = this.active[n]! * STATES;
       for (let i = s; i < s + STATES; i++) if (Math.abs(this.state[i]!) < FLUSH) this.state[i] = 0;
     }
-    stepRamp(this.wetGain);
-    stepRamp(this.dryGain);
     if (this.stepsLeft === 0) return;
     this.stepsLeft -= 1;
     if (this.stepsLeft === 0) {
@@ -146,7 +124,7 @@ class ParametricEqKernel implements Kernel {
   }
 
   /** Never crosses a point of the grid. */
-  private segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
+  protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
     const plain = this.wetGain.left === 0 && this.wetGain.value === 1 && this.dryGain.value === 0;
     if (plain && this.channels === 0) {
       this.filter(left, right, from, to);
@@ -185,9 +163,9 @@ class ParametricEqKernel implements Kernel {
 
   private blend(left: Float32Array, right: Float32Array, from: number, to: number): void {
     const [dryLeft, dryRight] = this.dry;
-    const begin = this.position % GRID;
-    const wetSlope = this.wetGain.left > 0 ? this.wetGain.increment / GRID : 0;
-    const drySlope = this.dryGain.left > 0 ? this.dryGain.increment / GRID : 0;
+    const begin = this.within;
+    const wetSlope = slopeOf(this.wetGain);
+    const drySlope = slopeOf(this.dryGain);
     for (let i = from; i < to; i++) {
       const n = begin + i - from;
       const wet = this.wetGain.value + wetSlope * n;

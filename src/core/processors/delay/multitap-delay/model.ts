@@ -1,6 +1,6 @@
-import type { Model } from "../model";
-import { type ParamSpec, SWITCH } from "../param-spec";
-import type { NoteLength } from "../../units/note-length";
+import type { Model } from "../../model";
+import { type ParamSpec, SWITCH } from "../../param-spec";
+import type { NoteLength } from "../../../units/note-length";
 
 export const TAPS = [1, 2, 3, 4] as const;
 export type TapNumber = (typeof TAPS)[number];

@@ -1,6 +1,7 @@
-import { FLUSH, GLIDE, GRID, type Ramp, aimRamp, createRamp, gridSteps, jumpRamp, stepRamp } from "../../dsp/grid";
-import type { Kernel } from "../../dsp/kernel";
-import type { HeardValues } from "../model";
+import { FLUSH, GRID, gridSteps } from "../../../dsp/grid";
+import { GridKernel, slopeOf } from "../../../dsp/grid-kernel";
+import type { Kernel } from "../../../dsp/kernel";
+import type { HeardValues } from "../../model";
 import { dampingCoefficient, levelGain, loopTime, tapGains, tapsOf } from "./design";
 import { LONGEST_MS, TAPS } from "./model";
 
@@ -21,31 +22,28 @@ interface Reader {
 const createReader = (): Reader => ({ now: new Float64Array(GRID), delay: 1, before: 1, wanted: 1, fade: 0 });
 
 /** Input summed to mono into one line; taps panned over it; the loop is read at the longest tap and damped. */
-class MultitapDelayKernel implements Kernel {
+class MultitapDelayKernel extends GridKernel {
   private readonly line: Float64Array;
   private readonly mask: number;
   private readonly readers = TAPS.map(createReader);
   private readonly loop = createReader();
-  private readonly lefts = TAPS.map(() => createRamp(0));
-  private readonly rights = TAPS.map(() => createRamp(0));
-  private readonly feedback = createRamp(0);
-  private readonly damping = createRamp(1);
-  private readonly dry = createRamp(1);
-  private readonly wet = createRamp(0);
-  private readonly ramps: Ramp[] = [...this.lefts, ...this.rights, this.feedback, this.damping, this.dry, this.wet];
+  private readonly lefts = TAPS.map(() => this.ramp());
+  private readonly rights = TAPS.map(() => this.ramp());
+  private readonly feedback = this.ramp();
+  private readonly damping = this.ramp(1);
+  private readonly dry = this.ramp(1);
+  private readonly wet = this.ramp();
   private readonly wetLeft = new Float64Array(GRID);
   private readonly wetRight = new Float64Array(GRID);
   private written = 0;
-  private position = 0;
   private lowPass = 0;
-  private readonly glide: number;
   private readonly fadeStep: number;
 
-  constructor(private readonly sampleRate: number) {
+  constructor(sampleRate: number) {
+    super(sampleRate);
     const longest = Math.ceil((LONGEST_MS / 1000) * sampleRate) + GRID;
     this.mask = 2 ** Math.ceil(Math.log2(longest)) - 1;
     this.line = new Float64Array(this.mask + 1);
-    this.glide = gridSteps(GLIDE, sampleRate);
     this.fadeStep = 1 / (gridSteps(MOVE, sampleRate) * GRID);
   }
 
@@ -70,26 +68,6 @@ class MultitapDelayKernel implements Kernel {
     this.lowPass = 0;
   }
 
-  reduction(): number {
-    return 0;
-  }
-
-  process(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    let at = from;
-    while (at < to) {
-      const end = Math.min(to, at + GRID - (this.position % GRID));
-      this.segment(left, right, at, end);
-      this.position += end - at;
-      if (this.position % GRID === 0) this.tick();
-      at = end;
-    }
-  }
-
-  private aim(ramp: Ramp, target: number, jump: boolean): void {
-    if (jump) jumpRamp(ramp, target);
-    else aimRamp(ramp, target, this.glide);
-  }
-
   private move(reader: Reader, time: number, jump: boolean): void {
     reader.wanted = Math.max(GRID, Math.round((time / 1000) * this.sampleRate));
     if (jump) {
@@ -98,8 +76,7 @@ class MultitapDelayKernel implements Kernel {
     }
   }
 
-  private tick(): void {
-    for (const ramp of this.ramps) stepRamp(ramp);
+  protected override tick(): void {
     for (const reader of this.readers) this.arrive(reader);
     this.arrive(this.loop);
     if (Math.abs(this.lowPass) < FLUSH) this.lowPass = 0;
@@ -131,14 +108,14 @@ class MultitapDelayKernel implements Kernel {
     reader.fade = fade > this.fadeStep / 2 ? fade : 0;
   }
 
-  private segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
+  protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
     const count = to - from;
     this.wetLeft.fill(0);
     this.wetRight.fill(0);
     for (let t = 0; t < TAPS.length; t++) this.addTap(t, count);
     this.read(this.loop, count);
     this.write(left, right, from, to);
-    const begin = this.position % GRID;
+    const begin = this.within;
     const wetSlope = slopeOf(this.wet);
     const drySlope = slopeOf(this.dry);
     for (let i = 0; i < count; i++) {
@@ -156,7 +133,7 @@ class MultitapDelayKernel implements Kernel {
     const gainRight = this.rights[tap]!;
     this.read(reader, count);
     if (gainLeft.left === 0 && gainLeft.value === 0 && gainRight.value === 0) return;
-    const begin = this.position % GRID;
+    const begin = this.within;
     const leftSlope = slopeOf(gainLeft);
     const rightSlope = slopeOf(gainRight);
     for (let i = 0; i < count; i++) {
@@ -180,7 +157,5 @@ class MultitapDelayKernel implements Kernel {
     this.lowPass = lowPass;
   }
 }
-
-const slopeOf = (ramp: Ramp): number => (ramp.left > 0 ? ramp.increment / GRID : 0);
 
 export const createMultitapDelay = (sampleRate: number): Kernel => new MultitapDelayKernel(sampleRate);

@@ -1,7 +1,7 @@
-import { GLIDE, GRID, aimRamp, createRamp, gridSteps, jumpRamp, stepRamp } from "../../dsp/grid";
-import type { Kernel } from "../../dsp/kernel";
-import { gainOf } from "../../units/quantities";
-import type { HeardValues } from "../model";
+import { GridKernel, slopeOf } from "../../../dsp/grid-kernel";
+import type { Kernel } from "../../../dsp/kernel";
+import { gainOf } from "../../../units/quantities";
+import type { HeardValues } from "../../model";
 import { makeupOf, smoothing, staticCurve } from "./design";
 
 const DECIBELS_PER_NEPER = 20 / Math.LN10;
@@ -14,77 +14,46 @@ const NO_REDUCTION = 1e-7;
  * Feed-forward, linked by the louder channel, the reduction smoothed in dB with one branch for attack and one for
  * release (Giannoulis, Massberg and Reiss 2012, the "smooth branching" detector in the log domain).
  */
-class VcaCompressorKernel implements Kernel {
-  private readonly threshold = createRamp(0);
-  private readonly slope = createRamp(0);
-  private readonly knee = createRamp(0);
-  private readonly wet = createRamp(1);
-  private readonly dry = createRamp(0);
+class VcaCompressorKernel extends GridKernel {
+  private readonly threshold = this.ramp();
+  private readonly slope = this.ramp();
+  private readonly knee = this.ramp();
+  private readonly wet = this.ramp(1);
+  private readonly dry = this.ramp();
   private attack = 0;
   private release = 0;
   /** In dB, 0 or below. */
   private envelope = 0;
-  private position = 0;
-  private readonly glide: number;
-
-  constructor(private readonly sampleRate: number) {
-    this.glide = gridSteps(GLIDE, sampleRate);
-  }
 
   set(values: HeardValues, jump: boolean): void {
     const curve = staticCurve(values);
     const mix = (values.mix ?? 100) / 100;
     this.attack = smoothing(values.attack ?? 1, this.sampleRate);
     this.release = smoothing(values.release ?? 1, this.sampleRate);
-    const targets = [
-      [this.threshold, curve.threshold],
-      [this.slope, curve.slope],
-      [this.knee, curve.knee],
-      [this.wet, mix * gainOf(makeupOf(values))],
-      [this.dry, 1 - mix],
-    ] as const;
-    for (const [ramp, target] of targets) {
-      if (jump) jumpRamp(ramp, target);
-      else aimRamp(ramp, target, this.glide);
-    }
+    this.aim(this.threshold, curve.threshold, jump);
+    this.aim(this.slope, curve.slope, jump);
+    this.aim(this.knee, curve.knee, jump);
+    this.aim(this.wet, mix * gainOf(makeupOf(values)), jump);
+    this.aim(this.dry, 1 - mix, jump);
   }
 
   reset(): void {
     this.envelope = 0;
   }
 
-  reduction(): number {
+  override reading(): number {
     return this.envelope;
   }
 
-  process(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    let at = from;
-    while (at < to) {
-      const end = Math.min(to, at + GRID - (this.position % GRID));
-      this.segment(left, right, at, end);
-      this.position += end - at;
-      if (this.position % GRID === 0) this.tick();
-      at = end;
-    }
-  }
-
-  private tick(): void {
-    stepRamp(this.threshold);
-    stepRamp(this.slope);
-    stepRamp(this.knee);
-    stepRamp(this.wet);
-    stepRamp(this.dry);
-  }
-
-  private segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
+  protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
     const { attack, release } = this;
     const threshold = this.threshold.value;
     const slope = this.slope.value;
     const knee = this.knee.value;
     const quiet = gainOf((threshold - knee / 2) as Parameters<typeof gainOf>[0]);
-    const begin = this.position % GRID;
-    const wetSlope = this.wet.left > 0 ? this.wet.increment / GRID : 0;
-    const drySlope = this.dry.left > 0 ? this.dry.increment / GRID : 0;
+    const begin = this.within;
+    const wetSlope = slopeOf(this.wet);
+    const drySlope = slopeOf(this.dry);
     let envelope = this.envelope;
     for (let i = from; i < to; i++) {
       const level = Math.max(Math.abs(left[i]!), Math.abs(right[i]!));

@@ -1,5 +1,5 @@
-import { type Decibels, decibels } from "../../units/quantities";
-import type { HeardValues } from "../model";
+import { type Decibels, decibels } from "../../../units/quantities";
+import type { HeardValues } from "../../model";
 
 export interface StaticCurve {
   readonly threshold: number;

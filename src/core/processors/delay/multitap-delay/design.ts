@@ -1,6 +1,6 @@
-import { panGains } from "../../dsp/pan";
-import { decibels, gainOf } from "../../units/quantities";
-import type { HeardValues } from "../model";
+import { panGains } from "../../../dsp/pan";
+import { decibels, gainOf } from "../../../units/quantities";
+import type { HeardValues } from "../../model";
 import { SILENCE, TAPS, type TapNumber, tapParam } from "./model";
 
 export interface Tap {

@@ -1,7 +1,7 @@
-import * as biquad from "../../dsp/biquad";
-import type { Biquad } from "../../dsp/biquad";
-import { decibels, gainOf, hertz } from "../../units/quantities";
-import type { HeardValues } from "../model";
+import * as biquad from "../../../dsp/biquad";
+import type { Biquad } from "../../../dsp/biquad";
+import { decibels, gainOf, hertz } from "../../../units/quantities";
+import type { HeardValues } from "../../model";
 import { BANDS, BAND_TYPES, type BandNumber, type BandType, bandParam } from "./model";
 
 /** A cut of 48 dB per octave needs four; every band has as many, so that nothing is allocated on a change. */

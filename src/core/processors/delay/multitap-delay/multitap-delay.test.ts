@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { renderChain } from "../../dsp/render";
-import { beatsPerMinute } from "../../units/quantities";
-import { heardValues } from "../model";
-import type { Values } from "../param-spec";
-import { setTo, stereoOf } from "../testing";
+import { renderChain } from "../../../dsp/render";
+import { beatsPerMinute } from "../../../units/quantities";
+import { heardValues } from "../../model";
+import type { Values } from "../../param-spec";
+import { setTo, stereoOf } from "../../testing";
 import { MULTITAP_DELAY } from "./model";
 
 const RATE = 48_000;

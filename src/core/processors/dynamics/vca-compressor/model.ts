@@ -1,4 +1,4 @@
-import type { Model } from "../model";
+import type { Model } from "../../model";
 
 export const VCA_COMPRESSOR: Model = {
   id: "vca-compressor",

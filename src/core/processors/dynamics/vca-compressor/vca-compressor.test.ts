@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { renderChain } from "../../dsp/render";
-import type { Values } from "../param-spec";
-import { setTo, stereoOf } from "../testing";
+import { renderChain } from "../../../dsp/render";
+import type { Values } from "../../param-spec";
+import { setTo, stereoOf } from "../../testing";
 import { gainAt, makeupOf, staticCurve } from "./design";
 import { createVcaCompressor } from "./kernel";
 import { VCA_COMPRESSOR } from "./model";
@@ -54,11 +54,11 @@ describe("attack and release", () => {
       for (let i = 0; i < samples; i++) {
         const [l, r] = [new Float32Array([amplitude(dB)]), new Float32Array([amplitude(dB)])];
         kernel.process(l, r, 0, 1);
-        watch?.(kernel.reduction(), i + 1);
+        watch?.(kernel.reading(), i + 1);
       }
     };
     feed(from, RATE);
-    const begin = kernel.reduction();
+    const begin = kernel.reading();
     const end = gainAt(staticCurve(heard(values)), to);
     let found = 0;
     feed(to, RATE, (reduction, i) => {
