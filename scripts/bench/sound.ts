@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { HeardChain } from "../../src/core/chains/heard-chain";
-import { createChainRuntime } from "../../src/core/dsp/chain-runtime";
+import { createChainRuntime } from "../../src/core/dsp/chain/chain-runtime";
 import { integratedLoudness } from "../../src/core/dsp/measure/loudness";
 import { truePeak } from "../../src/core/dsp/measure/true-peak";
 import type { StereoSound } from "../../src/core/dsp/render";

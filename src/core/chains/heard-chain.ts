@@ -1,8 +1,8 @@
 import type { HeardValues } from "../processors/model";
 
 /**
- * A chain as the audio thread takes it: processors in series, their values in numbers, in plain data that travels to a
- * worklet. Made from a chain by `hearChain`.
+ * A chain as the audio thread takes it: values in numbers, sections dissolved, in plain data that travels to a worklet.
+ * Made from a chain by `hearChain`.
  */
 export interface HeardProcessor {
   readonly key: string;
@@ -11,4 +11,26 @@ export interface HeardProcessor {
   readonly values: HeardValues;
 }
 
-export type HeardChain = readonly HeardProcessor[];
+export interface HeardLane {
+  readonly key: string;
+  readonly enabled: boolean;
+  /** Amplitude factor; 0 is silence. */
+  readonly gain: number;
+  /** −100 to 100. */
+  readonly pan: number;
+  readonly nodes: HeardChain;
+}
+
+/** Lanes side by side, each with all of the sound, or with the band between two crossovers. */
+export interface HeardSplit {
+  readonly key: string;
+  readonly enabled: boolean;
+  /** In Hz, rising, one less than there are lanes; null where each lane has all of the sound. */
+  readonly crossovers: readonly number[] | null;
+  readonly lanes: readonly HeardLane[];
+}
+
+export type HeardNode = HeardProcessor | HeardSplit;
+export type HeardChain = readonly HeardNode[];
+
+export const isSplit = (node: HeardNode): node is HeardSplit => "lanes" in node;

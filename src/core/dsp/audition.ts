@@ -1,5 +1,5 @@
 import type { HeardChain } from "../chains/heard-chain";
-import { type ChainRuntime, type ProcessorState, createChainRuntime } from "./chain-runtime";
+import { type ChainRuntime, type ProcessorState, createChainRuntime } from "./chain/chain-runtime";
 import type { StereoSound } from "./render";
 
 /** What is listened to: the loop as it is, or through one of two chains. */

@@ -1,5 +1,5 @@
 import type { HeardChain } from "../chains/heard-chain";
-import { createChainRuntime } from "./chain-runtime";
+import { createChainRuntime } from "./chain/chain-runtime";
 
 /** Two channels of the same length, samples from −1 to 1. */
 export interface StereoSound {

@@ -1,9 +1,19 @@
 import { beatsOf, isNoteLength } from "../units/note-length";
 import { type BeatsPerMinute, millisecondsOf } from "../units/quantities";
-import type { ParamId, ParamSpec, Value, Values } from "./param-spec";
+import { type ParamId, type ParamSpec, type Value, type Values, clampTo } from "./param-spec";
 
-export const FAMILIES = ["equaliser", "dynamics", "delay"] as const;
+export const FAMILIES = ["equaliser", "dynamics", "saturation", "modulation", "delay", "reverb", "utility"] as const;
 export type Family = (typeof FAMILIES)[number];
+
+export const FAMILY_NAMES: Record<Family, string> = {
+  equaliser: "Equalisers",
+  dynamics: "Dynamics",
+  saturation: "Saturation",
+  modulation: "Modulation",
+  delay: "Delays",
+  reverb: "Reverbs",
+  utility: "Utilities",
+};
 
 /** What a plugin is, apart from how it is set. */
 export interface Model {
@@ -38,8 +48,12 @@ export const defaultValues = (model: Model): Values =>
 export const completeValues = (model: Model, values: Values): Values =>
   Object.fromEntries(model.params.map((spec) => [spec.id, values[spec.id] ?? spec.default]));
 
-export const heardValue = (spec: ParamSpec, value: Value, tempo: BeatsPerMinute): number =>
-  isNoteLength(value) ? Math.min(spec.max, millisecondsOf(beatsOf(value), tempo)) : value;
+/** A note length is a time, or, where the parameter is a rate, the time of one turn. */
+export function heardValue(spec: ParamSpec, value: Value, tempo: BeatsPerMinute): number {
+  if (!isNoteLength(value)) return value;
+  const ms = millisecondsOf(beatsOf(value), tempo);
+  return clampTo(spec, spec.unit === "Hz" ? 1000 / ms : ms);
+}
 
 export const heardValues = (model: Model, values: Values, tempo: BeatsPerMinute): HeardValues =>
   Object.fromEntries(model.params.map((s) => [s.id, heardValue(s, values[s.id] ?? s.default, tempo)]));

@@ -1,10 +1,12 @@
 import type { Processor } from "../chains/chain";
 import { type Written, formatValue } from "../units/format";
-import { type Model, getSpec } from "./model";
+import { beatsPerMinute } from "../units/quantities";
+import { eqDesignOf } from "./designs";
+import { type Model, findSpec, getSpec, heardValues } from "./model";
 import { findModel } from "./models";
 import type { ParamId } from "./param-spec";
-import { BANDS, BAND_TYPES, type BandNumber, bandParam } from "./equaliser/parametric-eq/model";
-import { TAPS, tapParam } from "./delay/multitap-delay/model";
+import { MULTITAP_DELAY, TAPS, tapParam } from "./delay/multitap-delay/model";
+import { BANDS, BAND_TYPES, type BandNumber, PARAMETRIC_EQ, bandParam } from "./equaliser/parametric-eq/model";
 
 /** A value worth telling, with the shortest word for it. */
 export interface Telling {
@@ -27,20 +29,87 @@ function tellBand(processor: Processor, model: Model, band: BandNumber): readonl
   return [tell(processor, model, `${text} ${unit}`, bandParam(band, "gain"))];
 }
 
+/** The bands of any other equaliser that do something: a gain that is set, a cut that is in the way. */
+function tellCurve(processor: Processor, model: Model): readonly Telling[] {
+  const values = heardValues(model, processor.values, ANY_TEMPO);
+  return eqDesignOf(model.id)
+    .bands(values, 48_000)
+    .flatMap(({ key, name, on, gain, params }) => {
+      if (params.gain === undefined) return on ? [tell(processor, model, name.toLowerCase(), params.freq ?? key)] : [];
+      if (gain === 0) return [];
+      const freq = params.freq === undefined ? null : tell(processor, model, "", params.freq).written;
+      return [tell(processor, model, freq ? `${freq.text} ${freq.unit}` : name, params.gain)];
+    });
+}
+
+/** An equaliser has no note lengths. */
+const ANY_TEMPO = beatsPerMinute(120);
+
+const tellEqualiser = (processor: Processor, model: Model): readonly Telling[] =>
+  model === PARAMETRIC_EQ ? BANDS.flatMap((band) => tellBand(processor, model, band)) : tellCurve(processor, model);
+
+type Words = readonly (readonly [label: string, id: ParamId])[];
+
+/** Those of the values that the model has. */
+const tellThese =
+  (words: Words) =>
+  (processor: Processor, model: Model): readonly Telling[] =>
+    words.flatMap(([label, id]) => (findSpec(model, id) ? [tell(processor, model, label, id)] : []));
+
+const tellTaps = (processor: Processor, model: Model): readonly Telling[] =>
+  model === MULTITAP_DELAY
+    ? TAPS.filter((tap) => processor.values[tapParam(tap, "on")] === 1).map((tap) =>
+        tell(processor, model, `tap ${tap}`, tapParam(tap, "time")),
+      )
+    : tellThese([
+        ["left", "left"],
+        ["right", "right"],
+        ["fb", "feedback"],
+      ])(processor, model);
+
 const TELLINGS: Record<Model["family"], (processor: Processor, model: Model) => readonly Telling[]> = {
-  equaliser: (processor, model) => BANDS.flatMap((band) => tellBand(processor, model, band)),
-  dynamics: (processor, model) => [
-    tell(processor, model, "thr", "threshold"),
-    tell(processor, model, "ratio", "ratio"),
-    tell(processor, model, "att", "attack"),
-    tell(processor, model, "rel", "release"),
-  ],
-  delay: (processor, model) => [
-    ...TAPS.filter((tap) => processor.values[tapParam(tap, "on")] === 1).map((tap) =>
-      tell(processor, model, `tap ${tap}`, tapParam(tap, "time")),
-    ),
-    tell(processor, model, "wet", "wet"),
-  ],
+  equaliser: tellEqualiser,
+  dynamics: tellThese([
+    ["thr", "threshold"],
+    ["low", "low.threshold"],
+    ["mid", "mid.threshold"],
+    ["high", "high.threshold"],
+    ["gain", "gain"],
+    ["ceiling", "ceiling"],
+    ["from", "freq"],
+    ["ratio", "ratio"],
+    ["range", "range"],
+    ["att", "attack"],
+    ["rel", "release"],
+  ]),
+  saturation: tellThese([
+    ["drive", "drive"],
+    ["speed", "speed"],
+    ["tone", "tone"],
+    ["cab", "cabinet"],
+    ["mix", "mix"],
+  ]),
+  modulation: tellThese([
+    ["rate", "rate"],
+    ["depth", "depth"],
+    ["centre", "centre"],
+    ["wet", "wet"],
+    ["mix", "mix"],
+  ]),
+  delay: (processor, model) => [...tellTaps(processor, model), tell(processor, model, "wet", "wet")],
+  reverb: tellThese([
+    ["decay", "decay"],
+    ["pre", "predelay"],
+    ["wet", "wet"],
+  ]),
+  utility: tellThese([
+    ["gain", "gain"],
+    ["polarity", "polarity"],
+    ["width", "width"],
+    ["mono below", "monoBelow"],
+    ["A", "reference"],
+    ["target", "target"],
+  ]),
 };
 
 /** The values by which a person knows a setting again, in a few words. */

@@ -47,8 +47,14 @@ describe("numbers as they stand on screen", () => {
   });
 
   it("tells a note length in milliseconds at a tempo, and nothing for a plain time", () => {
-    expect(formatHeard({ note: "1/8", feel: "straight" }, beatsPerMinute(120))).toEqual({ text: "250", unit: "ms" });
-    expect(formatHeard(250, beatsPerMinute(120))).toBeNull();
+    const eighth = { note: "1/8", feel: "straight" } as const;
+    const time = getSpec(getModel("multitap-delay"), "tap1.time");
+    expect(formatHeard(time, eighth, beatsPerMinute(120))).toEqual({ text: "250", unit: "ms" });
+    expect(formatHeard(time, 250, beatsPerMinute(120))).toBeNull();
+    expect(formatHeard(getSpec(getModel("chorus"), "rate"), eighth, beatsPerMinute(120))).toEqual({
+      text: "4",
+      unit: "Hz",
+    });
   });
 });
 

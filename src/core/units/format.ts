@@ -65,9 +65,12 @@ export function formatValue(spec: ParamSpec, value: Value): Written {
   return FORMATS[spec.unit](value);
 }
 
-/** For a value that follows the tempo: its milliseconds there; null for one that does not. */
-export const formatHeard = (value: Value, tempo: BeatsPerMinute): Written | null =>
-  isNoteLength(value) ? FORMATS.ms(millisecondsOf(beatsOf(value), tempo)) : null;
+/** For a value that follows the tempo: its milliseconds or hertz there; null for one that does not. */
+export function formatHeard(spec: ParamSpec, value: Value, tempo: BeatsPerMinute): Written | null {
+  if (!isNoteLength(value)) return null;
+  const ms = millisecondsOf(beatsOf(value), tempo);
+  return spec.unit === "Hz" ? FORMATS.Hz(1000 / ms) : FORMATS.ms(ms);
+}
 
 export const formatPlain = (spec: ParamSpec, value: Value): string => {
   const { text, unit } = formatValue(spec, value);

@@ -1,4 +1,4 @@
-import { type Beats, beats } from "./quantities";
+import { type Beats, type BeatsPerMinute, beats, millisecondsOf } from "./quantities";
 
 export const NOTES = ["1/1", "1/2", "1/4", "1/8", "1/16", "1/32", "3/16", "3/8"] as const;
 export const FEELS = ["straight", "dotted", "triplet"] as const;
@@ -33,4 +33,12 @@ export function findNoteLength(text: string): NoteLength | null {
   const word = match?.[2]?.toLowerCase() ?? "";
   const feel = FEELS.find((f) => f === word) ?? WRITTEN_FEEL[word];
   return note && feel ? { note, feel } : null;
+}
+
+const EVERY: readonly NoteLength[] = NOTES.flatMap((note) => FEELS.map((feel) => ({ note, feel })));
+
+/** The note length that is nearest to a time in ms, by ratio; the plainest of equals. */
+export function nearestNote(ms: number, tempo: BeatsPerMinute): NoteLength {
+  const far = (n: NoteLength) => Math.abs(Math.log(millisecondsOf(beatsOf(n), tempo) / ms));
+  return EVERY.reduce((a, b) => (far(b) < far(a) - 1e-9 ? b : a));
 }

@@ -16,19 +16,21 @@ import type { useBenchGestures } from "./use-bench-gestures";
 
 const loading = () => <Loading what="Opening the editor" />;
 
-const EqEditor = dynamic(() => import("./editors/eq-editor").then((m) => m.EqEditor), { loading });
-
-const CompressorEditor = dynamic(() => import("./editors/compressor-editor").then((m) => m.CompressorEditor), {
-  loading,
-});
-
-const DelayEditor = dynamic(() => import("./editors/delay-editor").then((m) => m.DelayEditor), { loading });
-
 /** Each family's own plot as its editor; the code comes when one is opened. */
 const EDITORS: Record<Family, React.ComponentType<EditorProps>> = {
-  equaliser: EqEditor,
-  dynamics: CompressorEditor,
-  delay: DelayEditor,
+  equaliser: dynamic(() => import("./editors/curve-editor").then((m) => m.CurveEditor), { loading }),
+  dynamics: dynamic(() => import("./editors/dynamics-editor").then((m) => m.DynamicsEditor), { loading }),
+  saturation: dynamic(() => import("./editors/saturation-editor").then((m) => m.SaturationEditor), { loading }),
+  modulation: dynamic(() => import("./editors/modulation-editor").then((m) => m.ModulationEditor), { loading }),
+  delay: dynamic(() => import("./editors/echo-editor").then((m) => m.EchoEditor), { loading }),
+  reverb: dynamic(() => import("./editors/reverb-editor").then((m) => m.ReverbEditor), { loading }),
+  utility: dynamic(() => import("./editors/utility-editor").then((m) => m.UtilityEditor), { loading }),
+};
+
+/** Where a model has more to it than its family: bands and taps that come and go. */
+const OWN_EDITORS: Readonly<Record<string, React.ComponentType<EditorProps>>> = {
+  "parametric-eq": dynamic(() => import("./editors/bands-editor").then((m) => m.BandsEditor), { loading }),
+  "multitap-delay": dynamic(() => import("./editors/taps-editor").then((m) => m.TapsEditor), { loading }),
 };
 
 interface EditorHostProps {
@@ -40,7 +42,7 @@ interface EditorHostProps {
 
 export function Editor({ bench, model, selected, hand }: EditorHostProps) {
   const { partners, tempo, place, strip } = bench;
-  const Family = EDITORS[model.family];
+  const ModelEditor = OWN_EDITORS[model.id] ?? EDITORS[model.family];
   return (
     <>
       <div className="flex flex-none items-center gap-3 border-edge border-t pt-[10px]">
@@ -72,7 +74,7 @@ export function Editor({ bench, model, selected, hand }: EditorHostProps) {
           </Button>
         </span>
       </div>
-      <Family
+      <ModelEditor
         key={selected.key}
         model={model}
         processor={selected}

@@ -1,13 +1,14 @@
 "use client";
 
 import { DropdownMenu } from "radix-ui";
-import { Plus } from "lucide-react";
+import { ChevronRight, Plus } from "lucide-react";
 import { useEffect, useRef } from "react";
 import { type Processor, processorName } from "@/core/chains/chain";
-import { getSpec } from "@/core/processors/model";
+import { FAMILIES, FAMILY_NAMES, getSpec } from "@/core/processors/model";
 import { MODELS, findModel } from "@/core/processors/models";
 import { formatPlain } from "@/core/units/format";
 import { cx } from "../kit/class-names";
+import { quickKeyOf } from "./quick-models";
 import { Shape } from "../kit/shape";
 import { onMeters } from "../listening/listening";
 
@@ -107,6 +108,10 @@ function leadOf(processor: Processor): string {
   return formatPlain(spec, processor.values[model.lead] ?? spec.default).replace(".0 ", " ");
 }
 
+const MENU = "z-40 w-[220px] rounded-card border border-edge bg-card py-1";
+const ITEM =
+  "flex h-[34px] cursor-pointer items-center justify-between px-3 outline-none data-[highlighted]:bg-live-tint data-[highlighted]:text-live data-[state=open]:bg-live-tint";
+
 function AddPlugin({ onAdd }: { readonly onAdd: (model: string) => void }) {
   return (
     <DropdownMenu.Root>
@@ -117,20 +122,24 @@ function AddPlugin({ onAdd }: { readonly onAdd: (model: string) => void }) {
         <Plus size={16} aria-hidden="true" /> Add plugin
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          sideOffset={4}
-          className="z-40 w-[220px] rounded-card border border-edge bg-card py-1"
-        >
-          {MODELS.map((model) => (
-            <DropdownMenu.Item
-              key={model.id}
-              onSelect={() => onAdd(model.id)}
-              className="flex h-[34px] cursor-pointer items-center justify-between px-3 outline-none data-[highlighted]:bg-live-tint data-[highlighted]:text-live"
-            >
-              {model.name}
-              <span className="text-small text-soft">{model.family}</span>
-            </DropdownMenu.Item>
+        <DropdownMenu.Content align="start" sideOffset={4} className={MENU}>
+          {FAMILIES.map((family) => (
+            <DropdownMenu.Sub key={family}>
+              <DropdownMenu.SubTrigger className={ITEM}>
+                {FAMILY_NAMES[family]}
+                <ChevronRight size={14} aria-hidden="true" className="text-soft" />
+              </DropdownMenu.SubTrigger>
+              <DropdownMenu.Portal>
+                <DropdownMenu.SubContent className={MENU} alignOffset={-5}>
+                  {MODELS.filter((model) => model.family === family).map((model) => (
+                    <DropdownMenu.Item key={model.id} onSelect={() => onAdd(model.id)} className={ITEM}>
+                      {model.name}
+                      {quickKeyOf(model.id) && <kbd className="num-small text-soft">{quickKeyOf(model.id)}</kbd>}
+                    </DropdownMenu.Item>
+                  ))}
+                </DropdownMenu.SubContent>
+              </DropdownMenu.Portal>
+            </DropdownMenu.Sub>
           ))}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

@@ -4,6 +4,7 @@ import { MODELS } from "@/core/processors/models";
 import { historyActions } from "../projects/history";
 import { type Action, useActions } from "../actions/actions";
 import { openSave } from "../save/save";
+import { quickKeyOf } from "./quick-models";
 import type { Bench as BenchState } from "./use-bench";
 import type { useBenchGestures } from "./use-bench-gestures";
 
@@ -81,12 +82,15 @@ export function useBenchActions(bench: BenchState, hand: Hands, saveAgain: () =>
       run: () => place.project && strip && openSave({ project: place.project, strip: strip.id }),
     },
     ...pluginActions(bench, hand),
-    ...MODELS.map((model, at) => ({
-      id: `add-${model.id}`,
-      title: `Add ${model.name}`,
-      group,
-      keys: [`${at + 1}`],
-      run: () => hand.add(model.id),
-    })),
+    ...MODELS.map((model) => {
+      const key = quickKeyOf(model.id);
+      return {
+        id: `add-${model.id}`,
+        title: `Add ${model.name}`,
+        group: "Add a plugin",
+        ...(key ? { keys: [key] } : {}),
+        run: () => hand.add(model.id),
+      };
+    }),
   ]);
 }

@@ -5,18 +5,21 @@ import { useId } from "react";
 
 interface Props {
   readonly label: string;
+  /** For a screen reader, where the word beside the switch is only "On". */
+  readonly name?: string;
   readonly on: boolean;
   readonly onChange: (on: boolean) => void;
   readonly disabled?: boolean;
 }
 
 /** A plain switch with a word. */
-export function Toggle({ label, on, onChange, disabled = false }: Props) {
+export function Toggle({ label, name, on, onChange, disabled = false }: Props) {
   const id = useId();
   return (
     <span className="inline-flex items-center gap-2 whitespace-nowrap">
       <Switch.Root
         id={id}
+        aria-label={name}
         checked={on}
         disabled={disabled}
         onCheckedChange={onChange}

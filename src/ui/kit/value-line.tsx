@@ -93,7 +93,7 @@ export function ValueLine(props: Props) {
   const heard = heardValue(spec, value, bpm);
   const place = (v: Value) => `${(100 * positionOf(spec, heardValue(spec, v, bpm))).toFixed(2)}%`;
   const differs = saved !== undefined && formatPlain(spec, saved) !== formatPlain(spec, value);
-  const ms = formatHeard(value, bpm);
+  const heardAs = formatHeard(spec, value, bpm);
   const onKeyDown = (event: KeyboardEvent) => {
     const step = STEPS[event.key];
     const next = step
@@ -110,12 +110,12 @@ export function ValueLine(props: Props) {
     onChangeEnd(next);
   };
   return (
-    <div className="grid h-[30px] grid-cols-[92px_minmax(80px,204px)_96px] items-center gap-[10px]">
+    <div className="grid h-[30px] grid-cols-[minmax(72px,92px)_minmax(64px,204px)_minmax(86px,96px)] items-center gap-[10px]">
       <span className="truncate">
         {label}
-        {ms && (
+        {heardAs && (
           <span className="num-small pl-[6px] text-soft">
-            {ms.text} {ms.unit}
+            {heardAs.text} {heardAs.unit}
           </span>
         )}
       </span>

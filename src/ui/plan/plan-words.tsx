@@ -4,6 +4,8 @@ import type { PlanBody } from "@/contracts/endpoints";
 import { processorName, processorsOf } from "@/core/chains/chain";
 import { type Project, findStrip } from "@/core/projects/project";
 import type { Question } from "@/core/recall/plan";
+import { findSpec } from "@/core/processors/model";
+import { getModel } from "@/core/processors/models";
 import { formatHeard } from "@/core/units/format";
 import { formatNoteLength, isNoteLength } from "@/core/units/note-length";
 import { beatsPerMinute } from "@/core/units/quantities";
@@ -49,8 +51,9 @@ export function Following({ after, plan }: { readonly after: Project; readonly p
       for (const [id, value] of Object.entries(processor.values)) {
         const tap = /^(tap\d)\.time$/.exec(id)?.[1];
         if (!isNoteLength(value) || (tap && processor.values[`${tap}.on`] !== 1)) continue;
-        const ms = formatHeard(value, tempo);
-        lines.add(`${processorName(processor)}: ${formatNoteLength(value)} is ${ms?.text} ms`);
+        const spec = findSpec(getModel(processor.model), id);
+        const heard = spec && formatHeard(spec, value, tempo);
+        if (heard) lines.add(`${processorName(processor)}: ${formatNoteLength(value)} is ${heard.text} ${heard.unit}`);
       }
   if (lines.size === 0 || plan.steps.length === 0) return null;
   return (

@@ -1,7 +1,8 @@
 import * as biquad from "../../../dsp/biquad";
 import type { Biquad } from "../../../dsp/biquad";
-import { decibels, gainOf, hertz } from "../../../units/quantities";
+import { decibels, hertz } from "../../../units/quantities";
 import type { HeardValues } from "../../model";
+import type { EqDesign } from "../eq-design";
 import { BANDS, BAND_TYPES, type BandNumber, type BandType, bandParam } from "./model";
 
 /** A cut of 48 dB per octave needs four; every band has as many, so that nothing is allocated on a change. */
@@ -73,20 +74,25 @@ export function bandSections(band: Band, sampleRate: number): Biquad[] {
   }
 }
 
-/** Level in dB at a frequency in Hz: of one band, or of the whole plugin with output and mix. */
-export function bandLevelAt(band: Band, freq: number, sampleRate: number): number {
-  const { re, im } = biquad.responseAt(bandSections(band, sampleRate), hertz(freq), sampleRate);
-  return 10 * Math.log10(Math.max(1e-20, re * re + im * im));
-}
+/** A cut, a notch and a band pass stand on the middle line: they have no gain. */
+export const hasGain = ({ type }: Band): boolean => type in WITH_GAIN;
 
-/** A function of frequency in Hz that gives dB: the sections are designed once. */
-export function levelCurve(values: HeardValues, sampleRate: number): (freq: number) => number {
-  const sections = bandsOf(values).flatMap((band) => bandSections(band, sampleRate));
-  const wet = ((values.mix ?? 100) / 100) * gainOf(decibels(values.output ?? 0));
-  const dry = 1 - (values.mix ?? 100) / 100;
-  return (freq) => {
-    const { re, im } = biquad.responseAt(sections, hertz(freq), sampleRate);
-    const [r, i] = [dry + wet * re, wet * im];
-    return 10 * Math.log10(Math.max(1e-20, r * r + i * i));
-  };
-}
+export const PARAMETRIC_EQ_DESIGN: EqDesign = {
+  bands: (values, sampleRate) =>
+    bandsOf(values)
+      .filter((band) => band.used)
+      .map((band) => ({
+        key: `band${band.number}`,
+        name: `Band ${band.number}`,
+        mark: String(band.number),
+        on: band.on,
+        freq: band.freq,
+        gain: hasGain(band) ? band.gain : 0,
+        params: {
+          freq: bandParam(band.number, "freq"),
+          q: bandParam(band.number, "q"),
+          ...(hasGain(band) ? { gain: bandParam(band.number, "gain") } : {}),
+        },
+        sections: bandSections(band, sampleRate),
+      })),
+};

@@ -3,7 +3,8 @@ import { describe, expect, it } from "vitest";
 import { renderChain } from "../../../dsp/render";
 import type { Values } from "../../param-spec";
 import { setTo, stereoOf } from "../../testing";
-import { levelCurve } from "./design";
+import { levelCurve } from "../eq-design";
+import { PARAMETRIC_EQ_DESIGN } from "./design";
 import { BAND_TYPES, BANDS, PARAMETRIC_EQ, bandParam } from "./model";
 
 const heard = (values: Values) => [
@@ -40,7 +41,7 @@ describe("the equaliser's response", () => {
         "band6.gain": 4,
         output: 1.5,
       };
-      const curve = levelCurve(setTo(PARAMETRIC_EQ, values), sampleRate);
+      const curve = levelCurve(PARAMETRIC_EQ_DESIGN, setTo(PARAMETRIC_EQ, values), sampleRate);
       for (const freq of [40, 70, 200, 900, 3000, 9000, 15_000])
         expect(Math.abs(measured(values, freq, sampleRate) - curve(freq))).toBeLessThan(0.1);
     });
@@ -86,7 +87,8 @@ describe("a band", () => {
         (n, type, gain) => {
           const values = { [bandParam(n, "type")]: type, [bandParam(n, "gain")]: gain };
           const off = { ...values, [bandParam(n, "used")]: 1, [bandParam(n, "on")]: 0 };
-          for (const v of [values, off]) expect(levelCurve(setTo(PARAMETRIC_EQ, v), 48_000)(777)).toBeCloseTo(0, 9);
+          for (const v of [values, off])
+            expect(levelCurve(PARAMETRIC_EQ_DESIGN, setTo(PARAMETRIC_EQ, v), 48_000)(777)).toBeCloseTo(0, 9);
         },
       ),
       { numRuns: 30 },

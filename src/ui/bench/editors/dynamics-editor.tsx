@@ -1,33 +1,47 @@
 "use client";
 
-import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { useEffect, useRef } from "react";
 import { lineOf as lineBetween } from "@/core/plots/axes";
-import { DYNAMICS_RANGE, dynamicsMarks, dynamicsX, dynamicsY, makeupDb, transferAt } from "@/core/plots/plot";
-import type { ParamId, Value } from "@/core/processors/param-spec";
-import { clampTo } from "@/core/processors/param-spec";
-import { getSpec } from "@/core/processors/model";
-import { formatNumber, formatPlain } from "@/core/units/format";
-import { Segments } from "../../kit/segments";
+import {
+  DYNAMICS_RANGE,
+  automaticMakeup,
+  dynamicsX,
+  dynamicsY,
+  transferLines,
+  transferPath,
+} from "@/core/plots/dynamics";
+import type { TransferLine } from "@/core/processors/dynamics/dynamics-design";
+import { findSpec } from "@/core/processors/model";
+import { formatNumber } from "@/core/units/format";
 import { Num } from "../../kit/number";
-import { ValueLine, round, stepValue } from "../../kit/value-line";
+import { Segments } from "../../kit/segments";
+import { ValueLine } from "../../kit/value-line";
 import { onMeters } from "../../listening/listening";
+import { ControlGroups, ControlLine } from "./control-line";
 import { type EditorProps, heardOf, lineOf } from "./editor";
-import { Handle } from "./handle";
-import type { DragPoint } from "./use-drag";
+import { PairHandle } from "./pair-handle";
 
 const BOX = { width: 328, height: 270 };
 const HISTORY = { width: 460, height: 82 };
 /** dB at the lower edge of the reduction's picture. */
 const DEEPEST = 12;
 const LINES = [-48, -36, -24, -12];
+/** Pixels that turn a ratio by the factor e. */
+const RATIO_TRAVEL = 60;
 
-/** The compressor: threshold and ratio are pulled on the transfer line; reduction runs beside it. */
-export function CompressorEditor(props: EditorProps) {
-  const { model, processor, saved, tempo, onTurn } = props;
+/** What stands beside the reduction; the rest follows beneath. */
+const BESIDE = ["threshold", "ratio", "knee", "gain", "ceiling", "hysteresis", "freq"];
+const MAKE_UP = ["makeupMode", "makeup"];
+
+/** Dynamics: threshold and ratio are pulled on the transfer line; reduction runs beside it. */
+export function DynamicsEditor(props: EditorProps) {
+  const { model, processor, saved, tempo } = props;
   const values = heardOf(model, processor, tempo);
-  const marks = dynamicsMarks(values, BOX);
-  const savedLine = saved && dynamicsMarks(heardOf(model, saved, tempo), BOX).find((m) => m.kind === "line");
-  const automatic = values.makeupMode === 1;
+  const lines = transferLines(model, values);
+  const savedLines = saved ? transferLines(model, heardOf(model, saved, tempo)) : [];
+  const grouped = model.params.some((spec) => spec.group);
+  const beside = grouped ? ["lower", "upper"] : BESIDE.filter((id) => findSpec(model, id));
+  const hasMakeup = findSpec(model, "makeupMode") !== null;
   return (
     <div className="grid gap-2">
       <div className="grid grid-cols-[330px_minmax(0,1fr)] gap-[18px]">
@@ -38,7 +52,7 @@ export function CompressorEditor(props: EditorProps) {
             height={BOX.height}
             viewBox={`0 0 ${BOX.width} ${BOX.height}`}
             role="group"
-            aria-label="Transfer line of the compressor"
+            aria-label="Transfer line"
           >
             {LINES.map((dB) => (
               <path
@@ -51,20 +65,16 @@ export function CompressorEditor(props: EditorProps) {
               />
             ))}
             <path className="ghost" d={lineBetween([0, BOX.height], [BOX.width, 0])} />
-            {marks.map(
-              ({ kind, path }) =>
-                kind !== "axis" && (
-                  <path
-                    key={kind}
-                    className={kind === "line" ? "live" : kind}
-                    d={path}
-                    style={kind === "area" ? { fill: "var(--fill)" } : {}}
-                  />
-                ),
-            )}
-            {savedLine && <path className="ghost" d={savedLine.path} />}
-            <LevelDot processor={processor.key} values={values} />
-            <ThresholdHandle {...props} />
+            {savedLines.map((line) => (
+              <path key={line.params.threshold} className="ghost" d={transferPath(line, BOX)} />
+            ))}
+            {lines.map((line) => (
+              <Line key={line.params.threshold} line={line} alone={lines.length === 1} />
+            ))}
+            {lines.length === 1 && lines[0] && <LevelDot processor={processor.key} line={lines[0]} />}
+            {lines.map((line) => (
+              <LineHandle key={line.params.threshold} editor={props} line={line} />
+            ))}
           </svg>
           <span className="num-small pointer-events-none absolute top-[3px] left-[6px] text-faint">out 0 dB</span>
           <span className="num-small pointer-events-none absolute right-[6px] bottom-[2px] text-faint">in 0 dB</span>
@@ -72,101 +82,91 @@ export function CompressorEditor(props: EditorProps) {
         <div className="grid content-start gap-2">
           <Reduction processor={processor.key} />
           <div>
-            <ValueLine {...lineOf(props, "threshold")} />
-            <ValueLine {...lineOf(props, "ratio")} />
-            <ValueLine {...lineOf(props, "knee")} />
+            {beside.map((id) => (
+              <ControlLine key={id} editor={props} id={id} />
+            ))}
           </div>
         </div>
       </div>
-      <div className="grid grid-cols-2 gap-x-5">
-        <div>
-          <ValueLine {...lineOf(props, "attack")} />
-          <ValueLine {...lineOf(props, "release")} />
-        </div>
-        <div>
-          <div className="grid h-[30px] grid-cols-[92px_minmax(80px,204px)_96px] items-center gap-[10px]">
-            <span>Make-up</span>
-            <Segments
-              small
-              label="Make-up"
-              value={String(values.makeupMode)}
-              onChange={(mode) => onTurn({ makeupMode: Number(mode) })}
-              options={[
-                { value: "1", label: "Automatic" },
-                { value: "0", label: "By hand" },
-              ]}
-            />
-            {automatic && (
-              <Num
-                className="px-1 text-right"
-                written={{ text: `+${formatNumber(makeupDb(values), 1)}`, unit: "dB" }}
-              />
-            )}
-          </div>
-          {!automatic && <ValueLine {...lineOf(props, "makeup")} label="Gain" />}
-          <ValueLine {...lineOf(props, "mix")} />
-        </div>
-      </div>
+      {hasMakeup && <MakeUp editor={props} automatic={automaticMakeup(model, values)} />}
+      <ControlGroups editor={props} without={[...beside, ...MAKE_UP]} columns={grouped ? 3 : 2} />
     </div>
   );
 }
 
-/** Across is the threshold, up and down the ratio: the line above it is pulled flatter or steeper. */
-function ThresholdHandle({ model, processor, onPreview, onTurn, tempo }: EditorProps) {
-  const values = heardOf(model, processor, tempo);
-  const [threshold, ratio] = [values.threshold ?? 0, values.ratio ?? 1];
-  const [pulled, setPulled] = useState<Record<ParamId, Value> | null>(null);
-  const specs = { threshold: getSpec(model, "threshold"), ratio: getSpec(model, "ratio") };
-  const move = ({ dx, dy }: DragPoint) => {
-    const next = {
-      threshold: clampTo(specs.threshold, round(threshold + (dx / BOX.width) * DYNAMICS_RANGE)),
-      ratio: clampTo(specs.ratio, round(ratio * Math.exp(dy / 60))),
-    };
-    setPulled(next);
-    onPreview(next);
-  };
-  const end = (moved: boolean) => {
-    if (pulled && moved) onTurn(pulled);
-    setPulled(null);
-  };
-  const key = (event: KeyboardEvent) => {
-    const turns: Record<string, readonly ["threshold" | "ratio", 1 | -1]> = {
-      ArrowRight: ["threshold", 1],
-      ArrowLeft: ["threshold", -1],
-      ArrowDown: ["ratio", 1],
-      ArrowUp: ["ratio", -1],
-    };
-    const turned = turns[event.key];
-    if (!turned || event.ctrlKey || event.altKey || event.metaKey) return;
-    event.preventDefault();
-    const [id, direction] = turned;
-    onTurn({ [id]: stepValue(specs[id], id === "threshold" ? threshold : ratio, direction, event.shiftKey) });
-  };
+function Line({ line, alone }: { readonly line: TransferLine; readonly alone: boolean }) {
+  const path = transferPath(line, BOX);
   return (
-    <Handle
-      x={Math.min(BOX.width - 10, Math.max(10, dynamicsX(threshold, BOX)))}
-      y={Math.min(BOX.height - 10, Math.max(10, dynamicsY(transferAt(values, threshold), BOX)))}
-      mark=""
-      label="Threshold and ratio"
-      text={`${formatPlain(specs.threshold, threshold)}, ${formatPlain(specs.ratio, ratio)}`}
+    <>
+      {alone && <path className="area" d={`${path}L${BOX.width} ${BOX.height}L0 ${BOX.height}Z`} />}
+      <path className="live" d={path} />
+    </>
+  );
+}
+
+/** Across is the threshold, up and down the ratio: the line above it is pulled flatter or steeper. */
+function LineHandle({ editor, line }: { readonly editor: EditorProps; readonly line: TransferLine }) {
+  const { params, threshold, name } = line;
+  const y = dynamicsY(line.at(threshold), BOX);
+  const ratio =
+    params.ratio === undefined ? 1 : (heardOf(editor.model, editor.processor, editor.tempo)[params.ratio] ?? 1);
+  // A ceiling is pulled down from above; everything else across.
+  const level = { id: params.threshold, place: (dB: number) => dynamicsX(dB, BOX) };
+  const isCeiling = params.threshold === "ceiling";
+  return (
+    <PairHandle
+      editor={editor}
+      box={BOX}
+      across={isCeiling ? null : { ...level, value: (x) => (x / BOX.width - 1) * DYNAMICS_RANGE }}
+      upward={
+        isCeiling
+          ? { id: "ceiling", place: (dB) => dynamicsY(dB, BOX), value: (at) => (-at / BOX.height) * DYNAMICS_RANGE }
+          : params.ratio === undefined
+            ? null
+            : {
+                id: params.ratio,
+                place: () => y,
+                // The pointer's way counts, not its place: down is more ratio.
+                value: (at) => ratio * Math.exp((at - y) / RATIO_TRAVEL),
+                more: -1,
+              }
+      }
+      at={{ x: dynamicsX(threshold, BOX), y }}
+      mark={name?.[0] ?? ""}
+      label={isCeiling ? "Ceiling" : `${name ? `${name}: threshold` : "Threshold"}${params.ratio ? " and ratio" : ""}`}
       selected
       onSelect={() => undefined}
-      onMove={move}
-      onEnd={end}
-      onKey={key}
-      onReset={() => onTurn({ threshold: specs.threshold.default, ratio: specs.ratio.default })}
     />
   );
 }
 
+function MakeUp({ editor, automatic }: { readonly editor: EditorProps; readonly automatic: number | null }) {
+  const isAutomatic = editor.processor.values.makeupMode === 1;
+  return (
+    <div className="grid grid-cols-2 gap-x-5">
+      <div className="grid h-[30px] grid-cols-[92px_minmax(80px,204px)_96px] items-center gap-[10px]">
+        <span>Make-up</span>
+        <Segments
+          small
+          label="Make-up"
+          value={isAutomatic ? "1" : "0"}
+          onChange={(mode) => editor.onTurn({ makeupMode: Number(mode) })}
+          options={[
+            { value: "1", label: "Automatic" },
+            { value: "0", label: "By hand" },
+          ]}
+        />
+        {isAutomatic && (
+          <Num className="px-1 text-right" written={{ text: `+${formatNumber(automatic ?? 0, 1)}`, unit: "dB" }} />
+        )}
+      </div>
+      {!isAutomatic && <ValueLine {...lineOf(editor, "makeup")} label="Gain" />}
+    </div>
+  );
+}
+
 /** Where the level is on the line now. Drawn live. */
-function LevelDot({
-  processor,
-  values,
-}: {
-  readonly processor: string;
-  readonly values: Readonly<Record<string, number>>;
-}) {
+function LevelDot({ processor, line }: { readonly processor: string; readonly line: TransferLine }) {
   const dot = useRef<SVGGElement>(null);
   useEffect(
     () =>
@@ -182,7 +182,7 @@ function LevelDot({
         dot.current.setAttribute("transform", `translate(${dynamicsX(at, BOX)} ${y})`);
         dot.current.firstElementChild?.setAttribute("d", `M0 0V${dynamicsY(at, BOX) - y}`);
       }),
-    [processor, values],
+    [processor, line],
   );
   return (
     <g ref={dot} style={{ display: "none" }} aria-hidden="true">

@@ -3,14 +3,14 @@
 import { Plus } from "lucide-react";
 import { type KeyboardEvent, useState } from "react";
 import { lineOf as lineBetween } from "@/core/plots/axes";
-import { delayMarks, delaySpan, delayX } from "@/core/plots/plot";
+import { delayMarks, delaySpan, delayX } from "@/core/plots/delay";
 import { type ParamId, type Value, clampTo } from "@/core/processors/param-spec";
 import { getSpec } from "@/core/processors/model";
 import { type Tap, tapsOf } from "@/core/processors/delay/multitap-delay/design";
 import { type TapNumber, tapParam } from "@/core/processors/delay/multitap-delay/model";
 import { formatNumber, formatPan, formatPlain } from "@/core/units/format";
-import { NOTES, type NoteLength, beatsOf, isNoteLength } from "@/core/units/note-length";
-import { beatsPerMinute, millisecondsOf } from "@/core/units/quantities";
+import { isNoteLength, nearestNote } from "@/core/units/note-length";
+import { beatsPerMinute } from "@/core/units/quantities";
 import { Button } from "../../kit/button";
 import { Segments } from "../../kit/segments";
 import { Toggle } from "../../kit/toggle";
@@ -28,28 +28,18 @@ type Turned = Readonly<Record<ParamId, Value>>;
 
 const panY = (pan: number): number => MIDDLE + (pan / 100) * REACH;
 
-const GRID: readonly NoteLength[] = NOTES.flatMap((note) =>
-  (["straight", "dotted", "triplet"] as const).map((feel) => ({ note, feel })),
-);
-
-/** The note length that is nearest to a time, by ratio. */
-function nearestNote(ms: number, tempo: number): NoteLength {
-  const far = (n: NoteLength) => Math.abs(Math.log(millisecondsOf(beatsOf(n), beatsPerMinute(tempo)) / ms));
-  return GRID.reduce((a, b) => (far(b) < far(a) - 1e-9 ? b : a));
-}
-
 /** The delay: each tap is a square at its time, from left (top) to right (bottom). */
-export function DelayEditor(props: EditorProps) {
+export function TapsEditor(props: EditorProps) {
   const { model, processor, saved, tempo, onPreview, onTurn } = props;
   const values = heardOf(model, processor, tempo);
   const taps = tapsOf(values);
   const used = taps.filter((t) => t.on);
   const free = taps.find((t) => !t.on)?.number;
-  const span = delaySpan(values);
+  const span = delaySpan(model, values);
   const [chosen, setChosen] = useState<TapNumber | null>(null);
   const [pulled, setPulled] = useState<Turned | null>(null);
   const tap = used.find((t) => t.number === chosen) ?? used[0] ?? null;
-  const faint = delayMarks(values, BOX).find((m) => m.kind === "faint");
+  const faint = delayMarks(model, values, BOX).find((m) => m.kind === "faint");
   const preview = (next: Turned) => {
     setPulled(next);
     onPreview(next);
@@ -171,7 +161,7 @@ function TapHandle({ tap, span, editor, selected, onSelect, onPreview, onEnd }: 
     const ms = isNoteLength(time) ? ((x - 4) / (BOX.width - 8)) * span : tap.time + (dx / (BOX.width - 8)) * span;
     const held = clampTo(spec.time, round(Math.max(1, ms)));
     onPreview({
-      [ids.time]: isNoteLength(time) ? nearestNote(held, tempo) : held,
+      [ids.time]: isNoteLength(time) ? nearestNote(held, beatsPerMinute(tempo)) : held,
       [ids.pan]: clampTo(spec.pan, Math.round(tap.pan + (dy / REACH) * 100)),
     });
   };
@@ -223,7 +213,9 @@ function TapLines({ tap, editor }: { readonly tap: Tap | null; readonly editor: 
           small
           label={`Tap ${tap.number} follows`}
           value={locked ? "notes" : "ms"}
-          onChange={(way) => onTurn({ [id]: way === "notes" ? nearestNote(tap.time, tempo) : round(tap.time) })}
+          onChange={(way) =>
+            onTurn({ [id]: way === "notes" ? nearestNote(tap.time, beatsPerMinute(tempo)) : round(tap.time) })
+          }
           options={[
             { value: "notes", label: "Follows the tempo" },
             { value: "ms", label: "Milliseconds" },

@@ -2,12 +2,12 @@
 
 import { Plus, X } from "lucide-react";
 import { type KeyboardEvent, useState } from "react";
-import { FREQUENCY_LINES, frequencyX, gainY, lineOf as lineBetween, xFrequency, yGain } from "@/core/plots/axes";
-import { EQ_RANGE, bandPath, eqPath } from "@/core/plots/plot";
+import { frequencyX, gainY, xFrequency, yGain } from "@/core/plots/axes";
+import { EQ_RANGE, bandPath, eqBands, eqPath } from "@/core/plots/equaliser";
 import { type ParamId, type Value, clampTo } from "@/core/processors/param-spec";
 import { getSpec } from "@/core/processors/model";
 import { BAND_TYPES, type BandNumber, CHANNEL_MODES, bandParam } from "@/core/processors/equaliser/parametric-eq/model";
-import { type Band, bandOf, bandsOf } from "@/core/processors/equaliser/parametric-eq/design";
+import { type Band, bandOf, bandsOf, hasGain } from "@/core/processors/equaliser/parametric-eq/design";
 import { formatPlain } from "@/core/units/format";
 import { Button } from "../../kit/button";
 import { cx } from "../../kit/class-names";
@@ -16,12 +16,11 @@ import { Toggle } from "../../kit/toggle";
 import { ValueLine, round, stepValue } from "../../kit/value-line";
 import { type EditorProps, heardOf, lineOf } from "./editor";
 import { Handle } from "./handle";
+import { ResponseGrid } from "./grids";
 import { type DragPoint, useDrag } from "./use-drag";
 
 const BOX = { width: 812, height: 262 };
-const HAS_GAIN: readonly string[] = ["bell", "low shelf", "high shelf"];
 const isCut = (band: Band): boolean => band.type === "low cut" || band.type === "high cut";
-const hasGain = (band: Band): boolean => HAS_GAIN.includes(band.type);
 
 type Turned = Readonly<Record<ParamId, Value>>;
 
@@ -38,7 +37,7 @@ const newBand = (band: BandNumber, freq: number, gain: number): Turned => ({
 const inRange = (gain: number): number => round(Math.min(24, Math.max(-24, gain)));
 
 /** The equaliser: the curve is pulled, the bands stand on it as numbered squares. */
-export function EqEditor(props: EditorProps) {
+export function BandsEditor(props: EditorProps) {
   const { model, processor, saved, tempo, onPreview, onTurn } = props;
   const values = heardOf(model, processor, tempo);
   const bands = bandsOf(values);
@@ -47,7 +46,8 @@ export function EqEditor(props: EditorProps) {
   const [chosen, setChosen] = useState<BandNumber | null>(null);
   const [pulled, setPulled] = useState<{ band: BandNumber; values: Turned } | null>(null);
   const band = used.find((b) => b.number === chosen) ?? used[0] ?? null;
-  const path = eqPath(values, BOX);
+  const drawn = eqBands(model, values).find((b) => b.key === `band${band?.number}`);
+  const path = eqPath(model, values, BOX);
 
   const preview = (number: BandNumber, next: Turned) => {
     setPulled({ band: number, values: next });
@@ -88,14 +88,14 @@ export function EqEditor(props: EditorProps) {
           }}
           {...pull}
         >
-          <Grid />
+          <ResponseGrid box={BOX} />
           <path
             className="area"
             d={`${path}L${BOX.width} ${BOX.height / 2}L0 ${BOX.height / 2}Z`}
             style={{ fill: "var(--fill)" }}
           />
-          {saved && <path className="ghost" d={eqPath(heardOf(model, saved, tempo), BOX)} />}
-          {band && used.length > 1 && <path className="band" d={bandPath(band, BOX)} />}
+          {saved && <path className="ghost" d={eqPath(model, heardOf(model, saved, tempo), BOX)} />}
+          {drawn && used.length > 1 && <path className="band" d={bandPath(drawn, BOX)} />}
           <path className="live" d={path} />
           {used.map((b) => (
             <BandHandle
@@ -145,33 +145,6 @@ export function EqEditor(props: EditorProps) {
         </section>
       </div>
     </div>
-  );
-}
-
-function Grid() {
-  return (
-    <g>
-      {FREQUENCY_LINES.map((hz) => (
-        <g key={hz}>
-          <path className="axis" d={lineBetween([frequencyX(hz, BOX), 0], [frequencyX(hz, BOX), BOX.height])} />
-          <text x={frequencyX(hz, BOX) + 4} y={BOX.height - 6} className="num-small" fill="var(--faint)">
-            {hz >= 1000 ? `${hz / 1000}k` : hz}
-          </text>
-        </g>
-      ))}
-      {[12, 6, 0, -6, -12].map((dB) => (
-        <g key={dB}>
-          <path
-            className="axis"
-            d={lineBetween([0, gainY(dB, EQ_RANGE, BOX)], [BOX.width, gainY(dB, EQ_RANGE, BOX)])}
-            style={dB === 0 ? { stroke: "var(--edge)" } : {}}
-          />
-          <text x={6} y={gainY(dB, EQ_RANGE, BOX) - 4} className="num-small" fill="var(--faint)">
-            {dB > 0 ? `+${dB}` : dB < 0 ? `−${-dB}` : "0 dB"}
-          </text>
-        </g>
-      ))}
-    </g>
   );
 }
 

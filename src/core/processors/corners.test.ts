@@ -1,0 +1,34 @@
+import { describe, expect, it } from "vitest";
+import { createChainRuntime } from "../dsp/chain/chain-runtime";
+import { seededRandom } from "../random";
+import { MODELS } from "./models";
+import type { ParamSpec } from "./param-spec";
+import { noise } from "./testing";
+
+const RATE = 48_000;
+const NOISE = noise(1, RATE);
+const SILENCE = new Float32Array(RATE);
+
+describe.each(MODELS.map((model) => [model.name, model] as const))("%s", (_, model) => {
+  it("stays finite through 30 s of noise and 30 s of silence at corners of its parameter space", () => {
+    const random = seededRandom(model.id.length * 31 + model.params.length);
+    const corners: readonly ((spec: ParamSpec) => number)[] = [
+      (spec) => spec.max,
+      (spec) => (random() < 0.5 ? spec.min : spec.max),
+    ];
+    for (const corner of corners) {
+      const values = Object.fromEntries(model.params.map((spec) => [spec.id, corner(spec)]));
+      const runtime = createChainRuntime([{ key: "x", model: model.id, enabled: true, values }], RATE);
+      const [left, right] = [new Float32Array(RATE), new Float32Array(RATE)];
+      let loudest = 0;
+      for (let second = 0; second < 60; second++) {
+        left.set(second < 30 ? NOISE.left : SILENCE);
+        right.set(second < 30 ? NOISE.right : SILENCE);
+        runtime.process(left, right, RATE);
+        for (let i = 0; i < RATE; i += 7) loudest = Math.max(loudest, Math.abs(left[i]!), Math.abs(right[i]!));
+      }
+      expect(Number.isFinite(loudest)).toBe(true);
+      expect(loudest).toBeLessThan(1e6);
+    }
+  }, 120_000);
+});

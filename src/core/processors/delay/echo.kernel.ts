@@ -1,0 +1,128 @@
+import { DelayLine } from "../../dsp/delay-line";
+import { FLUSH, GRID, gridSteps } from "../../dsp/grid";
+import { GridKernel, slopeOf } from "../../dsp/grid-kernel";
+import type { Kernel } from "../../dsp/kernel";
+import type { HeardValues } from "../model";
+import { ECHO_LONGEST } from "./echo";
+import { dampingCoefficient, levelGain } from "./multitap-delay/design";
+
+/** A changed time cross-fades from the old place in the line to the new, in seconds. */
+const MOVE = 0.03;
+/** Full wow: a turn in so many Hz, and so many samples at 48 kHz to each side. */
+const WOW_RATE = 0.9;
+const WOW_SWING = 0.0006;
+
+interface Side {
+  readonly line: DelayLine;
+  delay: number;
+  before: number;
+  wanted: number;
+  fade: number;
+  low: number;
+  damped: number;
+}
+
+/** Two lines with filters in their loops; crossed over, both sides go into the first and each line feeds the other. */
+class EchoKernel extends GridKernel {
+  private readonly sides = [this.side(), this.side()] as const;
+  private readonly feedback = this.ramp();
+  private readonly cross = this.ramp();
+  private readonly damping = this.ramp(1);
+  private readonly lowCut = this.ramp();
+  private readonly wow = this.ramp();
+  private readonly dry = this.ramp(1);
+  private readonly wet = this.ramp();
+  private readonly fadeStep = 1 / (gridSteps(MOVE, this.sampleRate) * GRID);
+  private phase = 0;
+  private swing = 0;
+  private nextSwing = 0;
+
+  set(values: HeardValues, jump: boolean): void {
+    this.move(this.sides[0], values.left ?? 500, jump);
+    this.move(this.sides[1], values.right ?? 500, jump);
+    this.aim(this.feedback, (values.feedback ?? 0) / 100, jump);
+    this.aim(this.cross, values.cross ?? 0, jump);
+    this.aim(this.damping, dampingCoefficient(values.damping ?? 20_000, this.sampleRate), jump);
+    this.aim(this.lowCut, 1 - Math.exp((-2 * Math.PI * (values.lowCut ?? 20)) / this.sampleRate), jump);
+    this.aim(this.wow, (values.wow ?? 0) / 100, jump);
+    this.aim(this.dry, levelGain(values.dry ?? 0), jump);
+    this.aim(this.wet, levelGain(values.wet ?? 0), jump);
+  }
+
+  reset(): void {
+    for (const side of this.sides) {
+      side.line.clear();
+      side.low = side.damped = 0;
+    }
+  }
+
+  protected override tick(): void {
+    for (let s = 0; s < 2; s++) {
+      const side = this.sides[s]!;
+      if (side.fade === 0 && side.wanted !== side.delay) {
+        side.before = side.delay;
+        side.delay = side.wanted;
+        side.fade = 1;
+      }
+      if (Math.abs(side.low) < FLUSH) side.low = 0;
+      if (Math.abs(side.damped) < FLUSH) side.damped = 0;
+    }
+    this.phase = (this.phase + (WOW_RATE * GRID) / this.sampleRate) % 1;
+    this.swing = this.nextSwing;
+    this.nextSwing = this.wow.value * WOW_SWING * this.sampleRate * Math.sin(2 * Math.PI * this.phase);
+  }
+
+  protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    const [one, two] = this.sides;
+    const [feedback, cross, damping, lowCut] = [
+      this.feedback.value,
+      this.cross.value,
+      this.damping.value,
+      this.lowCut.value,
+    ];
+    const [drySlope, wetSlope] = [slopeOf(this.dry), slopeOf(this.wet)];
+    for (let i = from; i < to; i++) {
+      const n = this.within + i - from;
+      const swing = this.swing + ((this.nextSwing - this.swing) * n) / GRID;
+      const l = this.read(one, swing, damping, lowCut);
+      const r = this.read(two, -swing, damping, lowCut);
+      const inLeft = left[i]!;
+      const inRight = right[i]!;
+      one.line.write(flushed(inLeft + (cross / 2) * (inRight - inLeft) + feedback * (l + cross * (r - l))));
+      two.line.write(flushed(inRight * (1 - cross) + feedback * (r + cross * (l - r))));
+      const dry = this.dry.value + drySlope * n;
+      const wet = this.wet.value + wetSlope * n;
+      left[i] = dry * inLeft + wet * l;
+      right[i] = dry * inRight + wet * r;
+    }
+  }
+
+  private side(): Side {
+    const line = new DelayLine((ECHO_LONGEST / 1000 + 2 * WOW_SWING) * this.sampleRate + GRID);
+    return { line, delay: GRID, before: GRID, wanted: GRID, fade: 0, low: 0, damped: 0 };
+  }
+
+  private move(side: Side, ms: number, jump: boolean): void {
+    // Room for the wow on the near side of the shortest echo.
+    side.wanted = Math.max(4 + Math.ceil(WOW_SWING * this.sampleRate), Math.round((ms / 1000) * this.sampleRate));
+    if (!jump) return;
+    side.delay = side.wanted;
+    side.fade = 0;
+  }
+
+  /** What comes back on one side, filtered by its loop. */
+  private read(side: Side, swing: number, damping: number, lowCut: number): number {
+    let heard = side.line.readBetween(side.delay + swing);
+    if (side.fade > 0) {
+      side.fade = Math.max(0, side.fade - this.fadeStep);
+      heard += side.fade * (side.line.readBetween(side.before + swing) - heard);
+    }
+    side.damped += damping * (heard - side.damped);
+    side.low += lowCut * (side.damped - side.low);
+    return side.damped - side.low;
+  }
+}
+
+const flushed = (x: number): number => (Math.abs(x) < FLUSH ? 0 : x);
+
+export const createEcho = (sampleRate: number): Kernel => new EchoKernel(sampleRate);

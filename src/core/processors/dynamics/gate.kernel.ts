@@ -1,0 +1,133 @@
+import { highPass } from "../../dsp/biquad";
+import { GlidingBiquads } from "../../dsp/gliding-biquad";
+import { GRID } from "../../dsp/grid";
+import { GridKernel } from "../../dsp/grid-kernel";
+import type { Kernel } from "../../dsp/kernel";
+import { decibels, gainOf, hertz } from "../../units/quantities";
+import type { HeardValues } from "../model";
+import { expanderGainAt } from "./gate";
+import { smoothing } from "./vca-compressor/design";
+
+const NEPERS_PER_DECIBEL = Math.LN10 / 20;
+/** In ms: what the detector forgets in, so that it does not chatter between the waves of a low note. */
+const DETECTOR_RELEASE = 8;
+const NO_GAIN = 1e-6;
+
+/** The louder channel, without its rumble, held a moment; both channels are turned by the same gain. */
+abstract class DownwardKernel extends GridKernel {
+  protected values: HeardValues = {};
+  /** In dB, 0 or below. */
+  protected now = 0;
+  private readonly filter = new GlidingBiquads(1);
+  private readonly heardLeft = new Float64Array(GRID);
+  private readonly heardRight = new Float64Array(GRID);
+  private readonly forget = smoothing(DETECTOR_RELEASE, this.sampleRate);
+  private level = 0;
+  private opening = 0;
+  private closing = 0;
+
+  set(values: HeardValues, jump: boolean): void {
+    this.values = values;
+    this.opening = smoothing(values.attack ?? 1, this.sampleRate);
+    this.closing = smoothing(values.release ?? 100, this.sampleRate);
+    const freq = hertz(values.detector ?? 20);
+    this.filter.aim([highPass({ freq, q: Math.SQRT1_2, sampleRate: this.sampleRate })], this.glide, jump);
+    this.take(values, jump);
+  }
+
+  reset(): void {
+    this.level = 0;
+    this.now = 0;
+    this.filter.clear();
+  }
+
+  override reading(): number {
+    return this.now;
+  }
+
+  protected abstract take(values: HeardValues, jump: boolean): void;
+  /** The gain in dB that a level, as an amplitude, asks for. Called once a sample. */
+  protected abstract ask(level: number): number;
+
+  protected override tick(): void {
+    this.filter.tick();
+    if (this.level < 1e-9) this.level = 0;
+  }
+
+  protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    const { heardLeft, heardRight, opening, closing, forget } = this;
+    const count = to - from;
+    for (let i = 0; i < count; i++) {
+      heardLeft[i] = left[from + i]!;
+      heardRight[i] = right[from + i]!;
+    }
+    this.filter.process(0, heardLeft, count, this.within);
+    this.filter.process(1, heardRight, count, this.within);
+    let { level, now } = this;
+    for (let i = 0; i < count; i++) {
+      level = Math.max(Math.abs(heardLeft[i]!), Math.abs(heardRight[i]!), level * forget);
+      const ask = this.ask(level);
+      now = ask + (ask > now ? opening : closing) * (now - ask);
+      if (now > -NO_GAIN) now = 0;
+      if (now === 0) continue;
+      const gain = Math.exp(now * NEPERS_PER_DECIBEL);
+      left[from + i]! *= gain;
+      right[from + i]! *= gain;
+    }
+    this.level = level;
+    this.now = now;
+  }
+}
+
+/** Opens at the threshold, closes below it by the hysteresis, and not before the hold is over. */
+class GateKernel extends DownwardKernel {
+  private opensAt = 1;
+  private closesAt = 1;
+  private readonly range = this.ramp(-40);
+  private hold = 0;
+  private held = 0;
+  private open = true;
+
+  protected take(values: HeardValues, jump: boolean): void {
+    this.opensAt = gainOf(decibels(values.threshold ?? -40));
+    this.closesAt = gainOf(decibels((values.threshold ?? -40) - (values.hysteresis ?? 0)));
+    this.hold = Math.round(((values.hold ?? 0) / 1000) * this.sampleRate);
+    this.aim(this.range, values.range ?? -40, jump);
+  }
+
+  protected ask(level: number): number {
+    if (level >= (this.open ? this.closesAt : this.opensAt)) {
+      this.open = true;
+      this.held = this.hold;
+    } else if (this.held > 0) this.held -= 1;
+    else this.open = false;
+    return this.open ? 0 : this.range.value;
+  }
+}
+
+class ExpanderKernel extends DownwardKernel {
+  private readonly threshold = this.ramp(-35);
+  private readonly ratio = this.ramp(2);
+  private readonly knee = this.ramp(6);
+  private readonly range = this.ramp(-20);
+  private readonly curve = { threshold: 0, ratio: 1, knee: 0, range: 0 };
+
+  protected take(values: HeardValues, jump: boolean): void {
+    this.aim(this.threshold, values.threshold ?? -35, jump);
+    this.aim(this.ratio, values.ratio ?? 2, jump);
+    this.aim(this.knee, values.knee ?? 6, jump);
+    this.aim(this.range, values.range ?? -20, jump);
+  }
+
+  protected ask(level: number): number {
+    const { curve } = this;
+    curve.threshold = this.threshold.value;
+    curve.ratio = this.ratio.value;
+    curve.knee = this.knee.value;
+    curve.range = this.range.value;
+    return expanderGainAt(curve, 20 * Math.log10(Math.max(1e-6, level)));
+  }
+}
+
+export const createGate = (sampleRate: number): Kernel => new GateKernel(sampleRate);
+export const createExpander = (sampleRate: number): Kernel => new ExpanderKernel(sampleRate);

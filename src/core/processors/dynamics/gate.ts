@@ -1,0 +1,65 @@
+import { effect, frequencySpec, gainSpec, ratioSpec, timeSpec } from "../specs";
+import type { HeardValues } from "../model";
+import type { DynamicsDesign } from "./dynamics-design";
+
+const times = (attack: number, release: number) => [
+  timeSpec("attack", "Attack", [0.05, 100, attack], { meaning: "attack.ms" }),
+  timeSpec("release", "Release", [5, 2000, release], { meaning: "release.ms" }),
+];
+
+/** Rumble opens no gate: what the detector hears begins here. */
+const DETECTOR = frequencySpec("detector", "Detector from", [20, 2000, 20], { meaning: "keylowcut.hz" });
+
+export const GATE = effect("dynamics", "gate", "Gate", {
+  params: [
+    gainSpec("threshold", "Threshold", [-80, 0, -40], { meaning: "threshold.dB" }),
+    gainSpec("range", "Range", [-80, 0, -40], { meaning: "range.dB" }),
+    gainSpec("hysteresis", "Hysteresis", [0, 12, 3]),
+    ...times(0.5, 120),
+    timeSpec("hold", "Hold", [1, 1000, 40]),
+    DETECTOR,
+  ],
+  lead: "threshold",
+});
+
+export const EXPANDER = effect("dynamics", "expander", "Expander", {
+  params: [
+    gainSpec("threshold", "Threshold", [-80, 0, -35], { meaning: "threshold.dB" }),
+    ratioSpec("ratio", "Ratio", [1, 8, 2]),
+    gainSpec("knee", "Knee", [0, 24, 6], { meaning: "knee.dB" }),
+    gainSpec("range", "Range", [-60, 0, -20], { meaning: "range.dB" }),
+    ...times(2, 200),
+    DETECTOR,
+  ],
+  lead: "threshold",
+});
+
+/** Gain in dB at a level: none from the threshold up, the whole range below. */
+export const gateGainAt = (values: HeardValues, level: number): number =>
+  level >= (values.threshold ?? -40) ? 0 : (values.range ?? -40);
+
+/**
+ * The mirror image of a compressor's curve: (ratio − 1) dB for each dB below the threshold, a quadratic within the knee,
+ * no deeper than the range. After Giannoulis, Massberg and Reiss, JAES 60 (2012), turned upside down.
+ */
+export function expanderGainAt(values: HeardValues, level: number): number {
+  const { threshold = -35, ratio = 2, knee = 6, range = -20 } = values;
+  const under = threshold - level;
+  const slope = ratio - 1;
+  if (2 * under <= -knee) return 0;
+  const gain = 2 * under < knee ? (-slope * (under + knee / 2) ** 2) / (2 * knee) : -slope * under;
+  return Math.max(range, gain);
+}
+
+const designOf = (gainAt: typeof gateGainAt, ratio?: "ratio"): DynamicsDesign => ({
+  lines: (values) => [
+    {
+      at: (level) => level + gainAt(values, level),
+      threshold: values.threshold ?? -40,
+      params: { threshold: "threshold", ...(ratio ? { ratio } : {}) },
+    },
+  ],
+});
+
+export const GATE_DESIGN = designOf(gateGainAt);
+export const EXPANDER_DESIGN = designOf(expanderGainAt, "ratio");

@@ -1,0 +1,280 @@
+import { DelayLine } from "../../dsp/delay-line";
+import { FLUSH, GRID } from "../../dsp/grid";
+import { GridKernel, slopeOf } from "../../dsp/grid-kernel";
+import type { Kernel } from "../../dsp/kernel";
+import type { HeardValues } from "../model";
+import { levelGain } from "../delay/multitap-delay/design";
+import { CHORUS_SWING, FLANGER_SWING } from "./chorus";
+import { TURN } from "./modulation-design";
+import { PHASER_SWING, allPassCoefficient } from "./phaser";
+import { tremoloGain, tremoloWave } from "./tremolo";
+
+/** A turning phase, evaluated on the grid and straight between its points. */
+abstract class TurningKernel extends GridKernel {
+  /** In turns. */
+  protected phase = 0;
+  protected readonly rate = this.ramp(1);
+  protected readonly depth = this.ramp();
+  protected readonly spread = this.ramp();
+
+  set(values: HeardValues, jump: boolean): void {
+    this.aim(this.rate, values.rate ?? 1, jump);
+    this.aim(this.depth, (values.depth ?? 0) / 100, jump);
+    this.aim(this.spread, (values.spread ?? 0) / 200, jump);
+    this.take(values, jump);
+    if (jump) this.turn();
+  }
+
+  reset(): void {
+    this.phase = 0;
+    this.clear();
+    this.turn();
+  }
+
+  protected abstract take(values: HeardValues, jump: boolean): void;
+  protected abstract clear(): void;
+  /** Called on each point of the grid with the phase at the next: lays out the way until there. */
+  protected abstract turn(): void;
+
+  protected override tick(): void {
+    this.phase = (this.phase + this.turns) % 1;
+    this.turn();
+  }
+
+  /** Turns from one point of the grid to the next. */
+  protected get turns(): number {
+    return (this.rate.value * GRID) / this.sampleRate;
+  }
+}
+
+/** A value that walks straight from one point of the grid to the next. */
+class Swing {
+  now = 0;
+  next = 0;
+
+  go(next: number, jump: boolean): void {
+    this.now = jump ? next : this.next;
+    this.next = next;
+  }
+
+  /** What it gains in one sample. */
+  get step(): number {
+    return (this.next - this.now) / GRID;
+  }
+}
+
+const swings = (count: number): readonly Swing[] => Array.from({ length: count }, () => new Swing());
+
+/** Two voices a quarter of a turn apart in each channel, read from a line whose length swings. */
+class ChorusKernel extends TurningKernel {
+  private readonly lines = [new DelayLine(0.06 * this.sampleRate), new DelayLine(0.06 * this.sampleRate)] as const;
+  private readonly delay = this.ramp(14);
+  private readonly dry = this.ramp(1);
+  private readonly wet = this.ramp();
+  /** Voices of the left, then of the right. */
+  private readonly voices = swings(4);
+  private fresh = true;
+
+  protected take(values: HeardValues, jump: boolean): void {
+    this.aim(this.delay, values.delay ?? 14, jump);
+    this.aim(this.dry, levelGain(values.dry ?? 0), jump);
+    this.aim(this.wet, levelGain(values.wet ?? 0), jump);
+    if (jump) this.fresh = true;
+  }
+
+  protected clear(): void {
+    for (const line of this.lines) line.clear();
+  }
+
+  protected turn(): void {
+    const samples = this.sampleRate / 1000;
+    const swing = CHORUS_SWING * this.depth.value;
+    for (let v = 0; v < 4; v++) {
+      const ahead = (v % 2) / 4 + (v > 1 ? this.spread.value : 0);
+      const sine = Math.sin(TURN * (this.phase + this.turns + ahead));
+      this.voices[v]!.go((this.delay.value + swing * sine) * samples + 2, this.fresh);
+    }
+    this.fresh = false;
+  }
+
+  protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    this.channel(0, left, from, to);
+    this.channel(1, right, from, to);
+  }
+
+  private channel(channel: 0 | 1, samples: Float32Array, from: number, to: number): void {
+    const line = this.lines[channel];
+    const [one, two] = [this.voices[channel * 2]!, this.voices[channel * 2 + 1]!];
+    const [drySlope, wetSlope] = [slopeOf(this.dry), slopeOf(this.wet)];
+    const [dry, wet] = [this.dry.value, this.wet.value];
+    const [oneNow, oneStep, twoNow, twoStep] = [one.now, one.step, two.now, two.step];
+    const begin = this.within - from;
+    for (let i = from; i < to; i++) {
+      const n = begin + i;
+      const x = samples[i]!;
+      line.write(x);
+      const voices = (line.readBetween(oneNow + oneStep * n) + line.readBetween(twoNow + twoStep * n)) / 2;
+      samples[i] = (dry + drySlope * n) * x + (wet + wetSlope * n) * voices;
+    }
+  }
+}
+
+/** A short line that is fed back; what is added to the sound notches it at every odd half of a wave. */
+class FlangerKernel extends TurningKernel {
+  private readonly lines = [new DelayLine(0.03 * this.sampleRate), new DelayLine(0.03 * this.sampleRate)] as const;
+  private readonly delay = this.ramp(1);
+  private readonly feedback = this.ramp();
+  private readonly mix = this.ramp(0.5);
+  private readonly ways = swings(2);
+  private fresh = true;
+
+  protected take(values: HeardValues, jump: boolean): void {
+    this.aim(this.delay, values.delay ?? 1, jump);
+    this.aim(this.feedback, (values.feedback ?? 0) / 100, jump);
+    this.aim(this.mix, (values.mix ?? 50) / 100, jump);
+    if (jump) this.fresh = true;
+  }
+
+  protected clear(): void {
+    for (const line of this.lines) line.clear();
+  }
+
+  protected turn(): void {
+    const swing = (FLANGER_SWING * this.depth.value) / 2;
+    for (let c = 0; c < 2; c++) {
+      // From the delay itself upwards: a line cannot be shorter than nothing.
+      const sine = 1 - Math.cos(TURN * (this.phase + this.turns + (c === 1 ? this.spread.value : 0)));
+      this.ways[c]!.go(((this.delay.value + swing * sine) * this.sampleRate) / 1000 + 2, this.fresh);
+    }
+    this.fresh = false;
+  }
+
+  protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    this.channel(0, left, from, to);
+    this.channel(1, right, from, to);
+  }
+
+  private channel(channel: 0 | 1, samples: Float32Array, from: number, to: number): void {
+    const line = this.lines[channel];
+    const way = this.ways[channel]!;
+    const [feedbackSlope, mixSlope] = [slopeOf(this.feedback), slopeOf(this.mix)];
+    const [feedback, mix0, now, step] = [this.feedback.value, this.mix.value, way.now, way.step];
+    const begin = this.within - from;
+    for (let i = from; i < to; i++) {
+      const n = begin + i;
+      const x = samples[i]!;
+      // One less: what is read here was written before this sample.
+      const delayed = line.readBetween(Math.max(2, now + step * n - 1));
+      const put = x + (feedback + feedbackSlope * n) * delayed;
+      line.write(Math.abs(put) < FLUSH ? 0 : put);
+      const mix = mix0 + mixSlope * n;
+      samples[i] = (1 - mix) * x + mix * delayed;
+    }
+  }
+}
+
+/** All-passes in series whose corner wanders: where they turn the phase by half a turn, the sum has a notch. */
+class PhaserKernel extends TurningKernel {
+  private stages = 6;
+  private readonly states = new Float64Array(2 * 12 * 2);
+  private readonly fed = new Float64Array(2);
+  private readonly centre = this.ramp(Math.log2(800));
+  private readonly feedback = this.ramp();
+  private readonly mix = this.ramp(0.5);
+  private readonly ways = swings(2);
+  private fresh = true;
+
+  protected take(values: HeardValues, jump: boolean): void {
+    this.stages = values.stages ?? 6;
+    this.aim(this.centre, Math.log2(values.centre ?? 800), jump);
+    this.aim(this.feedback, (values.feedback ?? 0) / 100, jump);
+    this.aim(this.mix, (values.mix ?? 50) / 100, jump);
+    if (jump) this.fresh = true;
+  }
+
+  protected clear(): void {
+    this.states.fill(0);
+    this.fed.fill(0);
+  }
+
+  protected turn(): void {
+    const { states, fed } = this;
+    for (let i = 0; i < states.length; i++) if (Math.abs(states[i]!) < FLUSH) states[i] = 0;
+    for (let c = 0; c < 2; c++) {
+      if (Math.abs(fed[c]!) < FLUSH) fed[c] = 0;
+      const sine = Math.sin(TURN * (this.phase + this.turns + (c === 1 ? this.spread.value : 0)));
+      const freq = 2 ** (this.centre.value + PHASER_SWING * this.depth.value * sine);
+      this.ways[c]!.go(allPassCoefficient(freq, this.sampleRate), this.fresh);
+    }
+    this.fresh = false;
+  }
+
+  protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    this.channel(0, left, from, to);
+    this.channel(1, right, from, to);
+  }
+
+  private channel(channel: 0 | 1, samples: Float32Array, from: number, to: number): void {
+    const { states, stages } = this;
+    const begin = channel * 24;
+    const way = this.ways[channel]!;
+    const [feedbackSlope, mixSlope] = [slopeOf(this.feedback), slopeOf(this.mix)];
+    const [feedback, mix0, now, step] = [this.feedback.value, this.mix.value, way.now, way.step];
+    const first = this.within - from;
+    let fed = this.fed[channel]!;
+    for (let i = from; i < to; i++) {
+      const n = first + i;
+      const a = now + step * n;
+      const x = samples[i]!;
+      const mix = mix0 + mixSlope * n;
+      let y = x + (feedback + feedbackSlope * n) * fed;
+      for (let s = begin; s < begin + stages * 2; s += 2) {
+        const passed = a * y + states[s]! - a * states[s + 1]!;
+        states[s] = y;
+        states[s + 1] = passed;
+        y = passed;
+      }
+      fed = y;
+      samples[i] = (1 - mix) * x + mix * y;
+    }
+    this.fed[channel] = fed;
+  }
+}
+
+class TremoloKernel extends TurningKernel {
+  private wave = 0;
+  private readonly ways = swings(2);
+  private fresh = true;
+
+  protected take(values: HeardValues, jump: boolean): void {
+    this.wave = values.wave ?? 0;
+    if (jump) this.fresh = true;
+  }
+
+  protected clear(): void {
+    this.fresh = true;
+  }
+
+  protected turn(): void {
+    for (let c = 0; c < 2; c++) {
+      const turns = this.phase + this.turns + (c === 1 ? this.spread.value : 0);
+      this.ways[c]!.go(tremoloGain(tremoloWave(this.wave, turns), this.depth.value), this.fresh);
+    }
+    this.fresh = false;
+  }
+
+  protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    const [one, two] = [this.ways[0]!, this.ways[1]!];
+    const [leftNow, leftStep, rightNow, rightStep] = [one.now, one.step, two.now, two.step];
+    const begin = this.within - from;
+    for (let i = from; i < to; i++) {
+      left[i]! *= leftNow + leftStep * (begin + i);
+      right[i]! *= rightNow + rightStep * (begin + i);
+    }
+  }
+}
+
+export const createChorus = (sampleRate: number): Kernel => new ChorusKernel(sampleRate);
+export const createFlanger = (sampleRate: number): Kernel => new FlangerKernel(sampleRate);
+export const createPhaser = (sampleRate: number): Kernel => new PhaserKernel(sampleRate);
+export const createTremolo = (sampleRate: number): Kernel => new TremoloKernel(sampleRate);

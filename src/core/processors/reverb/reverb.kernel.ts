@@ -1,0 +1,211 @@
+import { DelayLine } from "../../dsp/delay-line";
+import { FeedbackNetwork, primeFrom } from "../../dsp/feedback-network";
+import { FLUSH, GRID, gridSteps } from "../../dsp/grid";
+import { GridKernel, slopeOf } from "../../dsp/grid-kernel";
+import type { Kernel, KernelFactory } from "../../dsp/kernel";
+import { decibels, gainOf } from "../../units/quantities";
+import { levelGain } from "../delay/multitap-delay/design";
+import type { HeardValues } from "../model";
+import { SPACES, type Space, type SpaceName, absorption } from "./reverb";
+
+/** A changed pre-delay cross-fades, in seconds. */
+const MOVE = 0.03;
+const LONGEST_PREDELAY = 0.25;
+const SMEAR = 0.62;
+/** So that a wet level of 0 dB is about as loud as the dry sound, for music of every kind. */
+const NETWORK_LEVEL = 0.5;
+
+/** M. Schroeder's all-pass, "Natural sounding artificial reverberation", JAES 10 (1962). Longer than a segment. */
+class Smear {
+  private readonly line: Float64Array;
+  private at = 0;
+
+  constructor(length: number) {
+    this.line = new Float64Array(length);
+  }
+
+  pass(samples: Float64Array, count: number): void {
+    const { line } = this;
+    let at = this.at;
+    for (let i = 0; i < count; i++) {
+      const delayed = line[at]!;
+      const put = samples[i]! + SMEAR * delayed;
+      line[at] = put < FLUSH && put > -FLUSH ? 0 : put;
+      samples[i] = delayed - SMEAR * put;
+      at = at + 1 === line.length ? 0 : at + 1;
+    }
+    this.at = at;
+  }
+
+  clear(): void {
+    this.line.fill(0);
+  }
+}
+
+/** Pre-delay, first reflections, smear, network. The size cannot glide: it is a kernel of its own. */
+class ReverbKernel extends GridKernel {
+  private readonly predelay: readonly [DelayLine, DelayLine];
+  private network: FeedbackNetwork;
+  private smears: readonly (readonly [Smear, Smear])[] = [];
+  private early: readonly (readonly [number, number])[] = [];
+  private readonly dry = this.ramp(1);
+  private readonly wet = this.ramp();
+  private readonly width = this.ramp(1);
+  private readonly earlyGain = this.ramp();
+  private readonly lowCut = this.ramp();
+  private readonly push = this.ramp(1);
+  private readonly lows = new Float64Array(2);
+  private readonly fadeStep = 1 / (gridSteps(MOVE, this.sampleRate) * GRID);
+  private readonly wetLeft = new Float64Array(GRID);
+  private readonly wetRight = new Float64Array(GRID);
+  private readonly firstLeft = new Float64Array(GRID);
+  private readonly firstRight = new Float64Array(GRID);
+  private readonly moving = new Float64Array(GRID);
+  /** What enters the network: at the pre-delay itself, as loud as it is. */
+  private readonly entry: readonly [number, number] = [0, 1];
+  private delay = 1;
+  private before = 1;
+  private wanted = 1;
+  private fade = 0;
+  private size = 0;
+
+  constructor(
+    private readonly space: Space,
+    sampleRate: number,
+  ) {
+    super(sampleRate);
+    const longest = Math.max(0, ...space.early.map(([ms]) => ms)) * 1.5;
+    const line = () => new DelayLine((LONGEST_PREDELAY + longest / 1000) * sampleRate + GRID);
+    this.predelay = [line(), line()];
+    this.network = this.build(100);
+  }
+
+  set(values: HeardValues, jump: boolean): void {
+    const size = values.size ?? 100;
+    if (size !== this.size) this.network = this.build(size);
+    const { lengths } = this.network;
+    const filters = lengths.map((length) => absorption(values, length, this.sampleRate));
+    this.network.aim(filters, this.glide, jump);
+    // The longer it lasts, the more sound piles up: what goes in is turned down by as much.
+    const mean = lengths.reduce((a, b) => a + b, 0) / lengths.length;
+    const once = 10 ** ((-3 * mean) / (this.sampleRate * (values.decay ?? 1)));
+    this.aim(this.push, NETWORK_LEVEL * Math.sqrt(1 - once * once), jump);
+    this.aim(this.dry, levelGain(values.dry ?? 0), jump);
+    this.aim(this.wet, levelGain(values.wet ?? 0), jump);
+    this.aim(this.width, (values.width ?? 100) / 100, jump);
+    this.aim(this.earlyGain, this.early.length > 0 ? gainOf(decibels(values.early ?? -6)) : 0, jump);
+    this.aim(this.lowCut, 1 - Math.exp((-2 * Math.PI * (values.lowCut ?? 20)) / this.sampleRate), jump);
+    this.wanted = Math.max(1, Math.round(((values.predelay ?? 0) / 1000) * this.sampleRate));
+    if (!jump) return;
+    this.delay = this.wanted;
+    this.fade = 0;
+  }
+
+  reset(): void {
+    for (const line of this.predelay) line.clear();
+    for (const [left, right] of this.smears) {
+      left.clear();
+      right.clear();
+    }
+    this.network.clear();
+    this.lows.fill(0);
+  }
+
+  protected override tick(): void {
+    this.network.tick();
+    for (let c = 0; c < 2; c++) if (Math.abs(this.lows[c]!) < FLUSH) this.lows[c] = 0;
+    if (this.fade > 0 || this.wanted === this.delay) return;
+    this.before = this.delay;
+    this.delay = this.wanted;
+    this.fade = 1;
+  }
+
+  protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    const { network, wetLeft, wetRight, firstLeft, firstRight } = this;
+    const count = to - from;
+    this.enter(0, left, from, count);
+    this.enter(1, right, from, count);
+    network.process(wetLeft, wetRight, count, this.within);
+    const [drySlope, wetSlope] = [slopeOf(this.dry), slopeOf(this.wet)];
+    const [width, early] = [this.width.value, this.earlyGain.value];
+    const { within } = this;
+    const [dry0, wet0] = [this.dry.value, this.wet.value];
+    for (let i = 0; i < count; i++) {
+      const l = wetLeft[i]! + early * firstLeft[i]!;
+      const r = wetRight[i]! + early * firstRight[i]!;
+      const middle = (l + r) / 2;
+      const dry = dry0 + drySlope * (within + i);
+      const wet = wet0 + wetSlope * (within + i);
+      left[from + i] = dry * left[from + i]! + wet * (middle + width * (l - middle));
+      right[from + i] = dry * right[from + i]! + wet * (middle + width * (r - middle));
+    }
+    if (this.fade > 0) this.fade = Math.max(0, this.fade - this.fadeStep * count);
+  }
+
+  /** One channel behind its pre-delay: its first reflections, and what enters the network, smeared. */
+  private enter(channel: 0 | 1, samples: Float32Array, from: number, count: number): void {
+    const { early } = this;
+    const lowCut = this.lowCut.value;
+    const line = this.predelay[channel];
+    const wet = channel === 0 ? this.wetLeft : this.wetRight;
+    const first = channel === 0 ? this.firstLeft : this.firstRight;
+    let low = this.lows[channel]!;
+    for (let i = 0; i < count; i++) {
+      const x = samples[from + i]!;
+      low += lowCut * (x - low);
+      wet[i] = x - low;
+      first[i] = 0;
+    }
+    this.lows[channel] = low;
+    line.writeBlock(wet, count);
+    for (let e = channel; e < early.length; e += 2) this.read(line, first, count, early[e]!);
+    for (let i = 0; i < count; i++) wet[i] = 0;
+    this.read(line, wet, count, this.entry);
+    for (let s = 0; s < this.smears.length; s++) this.smears[s]![channel].pass(wet, count);
+    const push = this.push.value;
+    for (let i = 0; i < count; i++) wet[i]! *= push;
+  }
+
+  /** Adds what lies so far behind the pre-delay, which may be on its way from one place to another. */
+  private read(line: DelayLine, out: Float64Array, count: number, [behind, gain]: readonly [number, number]): void {
+    if (this.fade === 0) {
+      line.addBlock(out, count, this.delay + behind, gain);
+      return;
+    }
+    const { moving } = this;
+    for (let i = 0; i < count; i++) moving[i] = 0;
+    line.addBlock(moving, count, this.delay + behind, gain);
+    for (let i = 0; i < count; i++) {
+      const fade = Math.max(0, this.fade - this.fadeStep * i);
+      out[i]! += moving[i]! * (1 - fade);
+      moving[i] = 0;
+    }
+    line.addBlock(moving, count, this.before + behind, gain);
+    for (let i = 0; i < count; i++) out[i]! += moving[i]! * Math.max(0, this.fade - this.fadeStep * i);
+  }
+
+  private build(size: number): FeedbackNetwork {
+    const { space, sampleRate } = this;
+    const samples = (ms: number) => (ms / 1000) * (size / 100) * sampleRate;
+    this.size = size;
+    this.smears = space.smear.map((ms) => [
+      new Smear(primeFrom(samples(ms))),
+      new Smear(primeFrom(samples(ms * 1.07))),
+    ]);
+    this.early = space.early.map(([ms, gain]) => [Math.max(1, Math.round(samples(ms))), gain]);
+    return new FeedbackNetwork(
+      space.lines.map((ms) => primeFrom(samples(ms))),
+      (space.wander * sampleRate) / 48_000,
+      sampleRate,
+    );
+  }
+}
+
+const factoryOf =
+  (space: SpaceName): KernelFactory =>
+  (sampleRate): Kernel =>
+    new ReverbKernel(SPACES[space], sampleRate);
+
+export const createRoom = factoryOf("room");
+export const createPlate = factoryOf("plate");
+export const createHall = factoryOf("hall");

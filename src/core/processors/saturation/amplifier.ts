@@ -1,0 +1,78 @@
+import { OVERSAMPLING_LATENCY } from "../../dsp/oversampling";
+import { type Biquad, IDENTITY, bell, highPass, highShelf, lowPass, lowShelf } from "../../dsp/biquad";
+import { decibels, hertz } from "../../units/quantities";
+import type { HeardValues } from "../model";
+import { MIX, choiceSpec, effect, gainSpec } from "../specs";
+import { type ShaperDesign, softClip } from "./shaper";
+import { driveGains } from "./tape";
+import { tubeCurve } from "./tube";
+
+/** A cabinet by its size, its own resonance in Hz, and where its cone gives up. */
+export const CABINETS = [
+  { label: "None", resonance: 0, top: 0 },
+  { label: "One 10-inch", resonance: 160, top: 5600 },
+  { label: "Two 12-inch", resonance: 110, top: 5000 },
+  { label: "Four 12-inch", resonance: 90, top: 4600 },
+  { label: "One 15-inch", resonance: 65, top: 3600 },
+] as const;
+
+const tone = (id: string, name: string) => gainSpec(id, name, [-12, 12, 0], { group: "Tone" });
+
+export const AMPLIFIER = effect("saturation", "amplifier", "Amplifier and cabinet", {
+  params: [
+    gainSpec("drive", "Gain", [0, 48, 18], { meaning: "drive.dB", group: "Amplifier" }),
+    gainSpec("master", "Power stage", [0, 24, 6], { group: "Amplifier" }),
+    tone("bass", "Bass"),
+    tone("middle", "Middle"),
+    tone("treble", "Treble"),
+    tone("presence", "Presence"),
+    choiceSpec(
+      "cabinet",
+      "Cabinet",
+      CABINETS.map((c) => c.label),
+      { start: 2, group: "Cabinet" },
+    ),
+    gainSpec("output", "Output", [-24, 12, 0], { meaning: "output.dB", group: "Cabinet" }),
+    { ...MIX, group: "Cabinet" },
+  ],
+  lead: "drive",
+  latency: OVERSAMPLING_LATENCY,
+});
+
+/** Where the working point of the first stage stands. */
+export const PREAMP_OFFSET = 0.25;
+
+/** The tone controls, before the stages that they drive. */
+export function toneSections(values: HeardValues, sampleRate: number): readonly Biquad[] {
+  const gain = (id: string) => decibels(values[id] ?? 0);
+  const at = (freq: number, q = Math.SQRT1_2) => ({ freq: hertz(freq), q, sampleRate });
+  return [
+    highPass(at(45)),
+    lowShelf(at(180), gain("bass")),
+    bell(at(650, 0.8), gain("middle")),
+    highShelf(at(2200), gain("treble")),
+    bell(at(4200, 0.9), gain("presence")),
+  ];
+}
+
+/** A speaker in its box: nothing below its resonance, a bump at it, a bark in the upper middle, a steep end. */
+export function cabinetSections(values: HeardValues, sampleRate: number): readonly Biquad[] {
+  const { resonance, top } = CABINETS[values.cabinet ?? 0] ?? CABINETS[0];
+  if (top === 0) return [IDENTITY, IDENTITY, IDENTITY, IDENTITY, IDENTITY];
+  const at = (freq: number, q: number) => ({ freq: hertz(freq), q, sampleRate });
+  return [
+    highPass(at(resonance * 0.75, 0.9)),
+    bell(at(resonance * 1.1, 1.4), decibels(3)),
+    bell(at(top * 0.5, 1.6), decibels(4)),
+    lowPass(at(top, 0.54)),
+    lowPass(at(top, 1.31)),
+  ];
+}
+
+export const AMPLIFIER_DESIGN: ShaperDesign = {
+  shape({ drive = 0, master = 0 }) {
+    const first = driveGains(drive);
+    const power = driveGains(master);
+    return (x) => power.after * softClip(power.before * first.after * tubeCurve(first.before * x, PREAMP_OFFSET));
+  },
+};

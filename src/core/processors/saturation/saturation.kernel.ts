@@ -1,0 +1,254 @@
+import { type Biquad, bell, highPass, lowPass } from "../../dsp/biquad";
+import { GlidingBiquads } from "../../dsp/gliding-biquad";
+import { GRID } from "../../dsp/grid";
+import { GridKernel, slopeOf } from "../../dsp/grid-kernel";
+import type { Kernel } from "../../dsp/kernel";
+import { Oversampler } from "../../dsp/oversampler";
+import { OVERSAMPLING, OVERSAMPLING_LATENCY } from "../../dsp/oversampling";
+import { decibels, gainOf, hertz } from "../../units/quantities";
+import type { HeardValues } from "../model";
+import { PREAMP_OFFSET, cabinetSections, toneSections } from "./amplifier";
+import { hardClip, softClip } from "./shaper";
+import { TAPE_SPEEDS, driveGains, tapeCurve, tapeDent } from "./tape";
+import { tubeCurve, tubeOffset } from "./tube";
+
+/** A constant that a lopsided curve leaves behind is no sound. In Hz. */
+const DC_CORNER = 8;
+
+/**
+ * Filters, a curve at four times the rate, filters; the dry sound waits as long as the oversampling takes. The curve's
+ * own gains glide, so that a turned drive does not step.
+ */
+abstract class SaturationKernel extends GridKernel {
+  protected readonly before = this.ramp(1);
+  protected readonly after = this.ramp(1);
+  private readonly wet = this.ramp(1);
+  private readonly dry = this.ramp();
+  private readonly oversampler = new Oversampler();
+  private readonly work = [new Float64Array(GRID), new Float64Array(GRID)] as const;
+  private readonly waiting = [new Float64Array(OVERSAMPLING_LATENCY), new Float64Array(OVERSAMPLING_LATENCY)] as const;
+  private readonly waitingAt = [0, 0];
+  private readonly dcBlock = new GlidingBiquads(1);
+
+  constructor(
+    sampleRate: number,
+    private readonly input: GlidingBiquads,
+    private readonly output: GlidingBiquads,
+  ) {
+    super(sampleRate);
+    this.dcBlock.aim([highPass({ freq: hertz(DC_CORNER), q: Math.SQRT1_2, sampleRate })], 1, true);
+  }
+
+  protected abstract inputSections(values: HeardValues): readonly Biquad[];
+  protected abstract outputSections(values: HeardValues): readonly Biquad[];
+  protected abstract aimCurve(values: HeardValues, jump: boolean): void;
+  /** Shapes `count` samples of the higher rate in place. */
+  protected abstract shape(samples: Float64Array, count: number): void;
+
+  set(values: HeardValues, jump: boolean): void {
+    const { before, after } = driveGains(values.drive ?? 0);
+    const mix = (values.mix ?? 100) / 100;
+    this.aim(this.before, before, jump);
+    this.aim(this.after, after, jump);
+    this.aim(this.wet, mix * gainOf(decibels(values.output ?? 0)), jump);
+    this.aim(this.dry, 1 - mix, jump);
+    this.input.aim(this.inputSections(values), this.glide, jump);
+    this.output.aim(this.outputSections(values), this.glide, jump);
+    this.aimCurve(values, jump);
+  }
+
+  reset(): void {
+    this.oversampler.clear();
+    for (const waiting of this.waiting) waiting.fill(0);
+    this.input.clear();
+    this.output.clear();
+    this.dcBlock.clear();
+  }
+
+  protected override tick(): void {
+    this.input.tick();
+    this.output.tick();
+    this.dcBlock.tick();
+  }
+
+  protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    const { work, oversampler } = this;
+    const [workLeft, workRight] = work;
+    const count = to - from;
+    for (let i = 0; i < count; i++) {
+      workLeft[i] = left[from + i]!;
+      workRight[i] = right[from + i]!;
+    }
+    this.input.process(0, workLeft, count, this.within);
+    this.input.process(1, workRight, count, this.within);
+    oversampler.up(workLeft, workRight, count);
+    this.shape(oversampler.left, count * OVERSAMPLING);
+    this.shape(oversampler.right, count * OVERSAMPLING);
+    oversampler.down(workLeft, workRight, count);
+    this.leave(0, left, from, count);
+    this.leave(1, right, from, count);
+  }
+
+  private leave(channel: 0 | 1, samples: Float32Array, from: number, count: number): void {
+    const work = this.work[channel];
+    this.dcBlock.process(channel, work, count, this.within);
+    this.output.process(channel, work, count, this.within);
+    const waiting = this.waiting[channel];
+    const wetSlope = slopeOf(this.wet);
+    const drySlope = slopeOf(this.dry);
+    const { within } = this;
+    const [wet0, dry0] = [this.wet.value, this.dry.value];
+    let at = this.waitingAt[channel]!;
+    for (let i = 0; i < count; i++) {
+      const dry = waiting[at]!;
+      waiting[at] = samples[from + i]!;
+      at = at + 1 === OVERSAMPLING_LATENCY ? 0 : at + 1;
+      samples[from + i] = (wet0 + wetSlope * (within + i)) * work[i]! + (dry0 + drySlope * (within + i)) * dry;
+    }
+    this.waitingAt[channel] = at;
+  }
+
+  /** A glide's slope, for samples of the higher rate. */
+  protected step(ramp: Parameters<typeof slopeOf>[0]): number {
+    return slopeOf(ramp) / OVERSAMPLING;
+  }
+
+  /** How many samples of the higher rate have passed since the last point of the grid. */
+  protected get shaped(): number {
+    return this.within * OVERSAMPLING;
+  }
+}
+
+class TapeKernel extends SaturationKernel {
+  private readonly dent = this.ramp();
+
+  constructor(sampleRate: number) {
+    super(sampleRate, new GlidingBiquads(1), new GlidingBiquads(2));
+  }
+
+  protected inputSections(values: HeardValues): readonly Biquad[] {
+    const { bump } = TAPE_SPEEDS[values.speed ?? 1] ?? TAPE_SPEEDS[1];
+    return [bell({ freq: hertz(bump), q: 0.9, sampleRate: this.sampleRate }, decibels(values.bump ?? 0))];
+  }
+
+  protected outputSections(values: HeardValues): readonly Biquad[] {
+    const { highs } = TAPE_SPEEDS[values.speed ?? 1] ?? TAPE_SPEEDS[1];
+    const soft = lowPass({ freq: hertz(highs), q: 0.6, sampleRate: this.sampleRate });
+    const rumble = highPass({ freq: hertz(18), q: Math.SQRT1_2, sampleRate: this.sampleRate });
+    return [rumble, soft];
+  }
+
+  protected aimCurve(values: HeardValues, jump: boolean): void {
+    this.aim(this.dent, tapeDent(values.bias ?? 50), jump);
+  }
+
+  protected shape(samples: Float64Array, count: number): void {
+    const [before, after] = [this.before.value, this.after.value];
+    const [beforeStep, afterStep] = [this.step(this.before), this.step(this.after)];
+    const dent = this.dent.value;
+    const { shaped } = this;
+    for (let i = 0; i < count; i++) {
+      const n = shaped + i;
+      samples[i] = (after + afterStep * n) * tapeCurve((before + beforeStep * n) * samples[i]!, dent);
+    }
+  }
+}
+
+class TubeKernel extends SaturationKernel {
+  private readonly offset = this.ramp();
+
+  constructor(sampleRate: number) {
+    super(sampleRate, new GlidingBiquads(0), new GlidingBiquads(0));
+  }
+
+  protected inputSections(): readonly Biquad[] {
+    return [];
+  }
+
+  protected outputSections(): readonly Biquad[] {
+    return [];
+  }
+
+  protected aimCurve(values: HeardValues, jump: boolean): void {
+    this.aim(this.offset, tubeOffset(values.bias ?? 0), jump);
+  }
+
+  protected shape(samples: Float64Array, count: number): void {
+    const [before, after, offset] = [this.before.value, this.after.value, this.offset.value];
+    const [beforeStep, afterStep, offsetStep] = [this.step(this.before), this.step(this.after), this.step(this.offset)];
+    const { shaped } = this;
+    for (let i = 0; i < count; i++) {
+      const n = shaped + i;
+      const x = (before + beforeStep * n) * samples[i]!;
+      samples[i] = (after + afterStep * n) * tubeCurve(x, offset + offsetStep * n);
+    }
+  }
+}
+
+class OverdriveKernel extends SaturationKernel {
+  constructor(sampleRate: number) {
+    super(sampleRate, new GlidingBiquads(1), new GlidingBiquads(1));
+  }
+
+  protected inputSections(values: HeardValues): readonly Biquad[] {
+    return [highPass({ freq: hertz(values.tight ?? 240), q: 0.6, sampleRate: this.sampleRate })];
+  }
+
+  protected outputSections(values: HeardValues): readonly Biquad[] {
+    return [lowPass({ freq: hertz(values.tone ?? 3500), q: 0.6, sampleRate: this.sampleRate })];
+  }
+
+  protected aimCurve(): void {}
+
+  protected shape(samples: Float64Array, count: number): void {
+    const [before, after] = [this.before.value, this.after.value];
+    const [beforeStep, afterStep] = [this.step(this.before), this.step(this.after)];
+    const { shaped } = this;
+    for (let i = 0; i < count; i++) {
+      const n = shaped + i;
+      samples[i] = (after + afterStep * n) * hardClip((before + beforeStep * n) * samples[i]!);
+    }
+  }
+}
+
+/** Both stages are shaped in one go; tone and cabinet follow at the lower rate. */
+class AmplifierKernel extends SaturationKernel {
+  private readonly power = this.ramp(1);
+  private readonly powerAfter = this.ramp(1);
+
+  constructor(sampleRate: number) {
+    super(sampleRate, new GlidingBiquads(5), new GlidingBiquads(5));
+  }
+
+  protected inputSections(values: HeardValues): readonly Biquad[] {
+    return toneSections(values, this.sampleRate);
+  }
+
+  protected outputSections(values: HeardValues): readonly Biquad[] {
+    return cabinetSections(values, this.sampleRate);
+  }
+
+  protected aimCurve(values: HeardValues, jump: boolean): void {
+    const { before, after } = driveGains(values.master ?? 0);
+    this.aim(this.power, before, jump);
+    this.aim(this.powerAfter, after, jump);
+  }
+
+  protected shape(samples: Float64Array, count: number): void {
+    const [before, after] = [this.before.value, this.after.value];
+    const [power, powerAfter] = [this.power.value, this.powerAfter.value];
+    const [beforeStep, afterStep] = [this.step(this.before), this.step(this.after)];
+    const [powerStep, powerAfterStep] = [this.step(this.power), this.step(this.powerAfter)];
+    const { shaped } = this;
+    for (let i = 0; i < count; i++) {
+      const n = shaped + i;
+      const first = (after + afterStep * n) * tubeCurve((before + beforeStep * n) * samples[i]!, PREAMP_OFFSET);
+      samples[i] = (powerAfter + powerAfterStep * n) * softClip((power + powerStep * n) * first);
+    }
+  }
+}
+
+export const createTape = (sampleRate: number): Kernel => new TapeKernel(sampleRate);
+export const createTube = (sampleRate: number): Kernel => new TubeKernel(sampleRate);
+export const createOverdrive = (sampleRate: number): Kernel => new OverdriveKernel(sampleRate);
+export const createAmplifier = (sampleRate: number): Kernel => new AmplifierKernel(sampleRate);

@@ -1,0 +1,48 @@
+import { OVERSAMPLING_LATENCY } from "../../dsp/oversampling";
+import { MIX, OUTPUT, choiceSpec, effect, gainSpec, percentSpec } from "../specs";
+import { decibels, gainOf } from "../../units/quantities";
+import { type ShaperDesign, softClip } from "./shaper";
+
+/** In inches a second: the slower, the lower its bump and the earlier its highs fade. */
+export const TAPE_SPEEDS = [
+  { label: "7.5 ips", bump: 55, highs: 9000 },
+  { label: "15 ips", bump: 85, highs: 15_000 },
+  { label: "30 ips", bump: 140, highs: 21_000 },
+] as const;
+
+export const TAPE = effect("saturation", "tape", "Tape", {
+  params: [
+    gainSpec("drive", "Drive", [-6, 24, 6], { meaning: "drive.dB" }),
+    choiceSpec(
+      "speed",
+      "Speed",
+      TAPE_SPEEDS.map((s) => s.label),
+      { start: 1 },
+    ),
+    gainSpec("bump", "Head bump", [0, 6, 1.5]),
+    percentSpec("bias", "Bias", [0, 100, 50]),
+    OUTPUT,
+    MIX,
+  ],
+  lead: "drive",
+  latency: OVERSAMPLING_LATENCY,
+});
+
+/** Louder going in, quieter coming out, by half of it: a turned-up drive is heard as colour more than as level. */
+export const driveGains = (drive: number) => ({ before: gainOf(decibels(drive)), after: gainOf(decibels(-drive / 2)) });
+
+/** Too little bias leaves a dent around silence; at half and above there is none. 0 to 0.5. */
+export const tapeDent = (bias: number): number => Math.max(0, 0.5 - bias / 100);
+
+/** Slope 1 where the signal is small but heard, 1 − dent at silence. */
+export const tapeCurve = (x: number, dent: number): number => softClip(x - dent * (x / (0.04 + x * x)) * DENT_WIDTH);
+
+const DENT_WIDTH = 0.04;
+
+export const TAPE_DESIGN: ShaperDesign = {
+  shape({ drive = 0, bias = 50 }) {
+    const { before, after } = driveGains(drive);
+    const dent = tapeDent(bias);
+    return (x) => after * tapeCurve(before * x, dent);
+  },
+};

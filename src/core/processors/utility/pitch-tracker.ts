@@ -1,0 +1,111 @@
+/** Every fourth sample is enough for notes up to 1 kHz. */
+const DECIMATION = 4;
+/** In Hz: from the lowest string of a bass to above a singing voice. */
+const LOWEST = 27;
+const HIGHEST = 1200;
+/** Below this, in the normalised difference, a lag is a period. */
+const PERIODIC = 0.15;
+/** How many lags are compared on each point of the grid: the work of one window is spread over many. */
+const LAGS_A_TICK = 6;
+/** Amplitude under which there is nothing to tune. */
+const QUIET = 0.001;
+
+/**
+ * The pitch of a sound, after A. de Cheveigné and H. Kawahara, "YIN, a fundamental frequency estimator for speech and
+ * music", JASA 111 (2002): the first lag at which the sound differs little from itself, refined by a parabola.
+ */
+export class PitchTracker {
+  /** In Hz; 0 where there is none. */
+  pitch = 0;
+  private readonly rate: number;
+  private readonly lags: number;
+  private readonly ring: Float64Array;
+  private readonly window: Float64Array;
+  private readonly difference: Float64Array;
+  private sum = 0;
+  private counted = 0;
+  private written = 0;
+  /** The next lag to compare; −1 while the ring fills. */
+  private lag = -1;
+
+  constructor(sampleRate: number) {
+    this.rate = sampleRate / DECIMATION;
+    this.lags = Math.ceil(this.rate / LOWEST) + 2;
+    const length = this.lags * 2;
+    this.ring = new Float64Array(length);
+    this.window = new Float64Array(length);
+    this.difference = new Float64Array(this.lags + 1);
+  }
+
+  hear(sample: number): void {
+    this.sum += sample;
+    this.counted += 1;
+    if (this.counted < DECIMATION) return;
+    this.ring[this.written % this.ring.length] = this.sum / DECIMATION;
+    this.written += 1;
+    this.sum = this.counted = 0;
+  }
+
+  clear(): void {
+    this.ring.fill(0);
+    this.pitch = this.written = 0;
+    this.lag = -1;
+  }
+
+  /** A share of the work; on each point of the grid. */
+  work(): void {
+    if (this.lag < 0) this.begin();
+    else for (let n = 0; n < LAGS_A_TICK && this.lag <= this.lags; n++) this.compare(this.lag++);
+    if (this.lag <= this.lags) return;
+    this.pitch = this.find();
+    this.lag = -1;
+  }
+
+  private begin(): void {
+    const { ring, window } = this;
+    if (this.written < ring.length) return;
+    const oldest = this.written % ring.length;
+    let loudest = 0;
+    for (let i = 0; i < window.length; i++) {
+      window[i] = ring[(oldest + i) % ring.length]!;
+      loudest = Math.max(loudest, Math.abs(window[i]!));
+    }
+    if (loudest < QUIET) this.pitch = 0;
+    else this.lag = 1;
+  }
+
+  private compare(lag: number): void {
+    const { window } = this;
+    const width = this.lags - 1;
+    let sum = 0;
+    for (let i = 0; i < width; i++) {
+      const d = window[i]! - window[i + lag]!;
+      sum += d * d;
+    }
+    this.difference[lag] = sum;
+  }
+
+  private find(): number {
+    const { difference, lags } = this;
+    const shortest = Math.floor(this.rate / HIGHEST);
+    let total = 0;
+    for (let lag = 1; lag <= lags; lag++) {
+      total += difference[lag]!;
+      // The cumulative mean normalised difference: 1 on average, near 0 at a period.
+      difference[lag] = total > 0 ? (difference[lag]! * lag) / total : 1;
+    }
+    for (let lag = shortest; lag < lags; lag++) {
+      if (difference[lag]! > PERIODIC) continue;
+      let best = lag;
+      while (best + 1 < lags && difference[best + 1]! < difference[best]!) best += 1;
+      return this.rate / (best + vertex(difference[best - 1]!, difference[best]!, difference[best + 1]!));
+    }
+    return 0;
+  }
+}
+
+/** Where the parabola through three neighbours is lowest, −0.5 to 0.5 from the middle one. */
+function vertex(before: number, at: number, after: number): number {
+  const bend = before - 2 * at + after;
+  return bend === 0 ? 0 : Math.max(-0.5, Math.min(0.5, (before - after) / (2 * bend)));
+}
