@@ -119,6 +119,7 @@ export class FeedbackNetwork {
     states[l * 2 + 1] = y1;
   }
 
+  /** By the cubic of Catmull and Rom: a straight line between samples would damp the highs on each pass. */
   private readWandering(l: number, count: number, within: number): void {
     const { mask } = this;
     const line = this.lines[l]!;
@@ -129,8 +130,15 @@ export class FeedbackNetwork {
     for (let i = 0; i < count; i++) {
       const at = begin + (1 + step) * (within + i);
       const whole = Math.floor(at);
+      const share = at - whole;
+      const before = line[(whole - 1) & mask]!;
       const near = line[whole & mask]!;
-      heard[i] = near + (at - whole) * (line[(whole + 1) & mask]! - near);
+      const far = line[(whole + 1) & mask]!;
+      const beyond = line[(whole + 2) & mask]!;
+      const slope = (far - before) / 2;
+      const bend = before - 2.5 * near + 2 * far - beyond / 2;
+      const twist = (beyond - before) / 2 + 1.5 * (near - far);
+      heard[i] = near + share * (slope + share * (bend + share * twist));
     }
   }
 

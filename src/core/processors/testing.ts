@@ -1,4 +1,4 @@
-import type { StereoSound } from "../dsp/render";
+import { type StereoSound, renderChain } from "../dsp/render";
 import { seededRandom } from "../random";
 import { beatsPerMinute } from "../units/quantities";
 import { type HeardValues, type Model, heardValues } from "./model";
@@ -25,3 +25,47 @@ export function noise(seconds: number, sampleRate: number, seed = 1): StereoSoun
 
 export const rms = (samples: Float32Array): number =>
   Math.sqrt(samples.reduce((sum, x) => sum + x * x, 0) / samples.length);
+
+/** What one model makes of a sound. */
+export const through = (model: Model, values: Values, sound: StereoSound): StereoSound =>
+  renderChain([{ key: "p", model: model.id, enabled: true, values: setTo(model, values) }], sound);
+
+/**
+ * The part of a sound at one frequency in Hz, over whole samples `from` up to its end, by a direct Fourier sum: nothing
+ * shared with any design. `size` is the amplitude of a sine there.
+ */
+export function partialAt(
+  samples: Float32Array,
+  freq: number,
+  { sampleRate, from = 0 }: { sampleRate: number; from?: number },
+) {
+  let [re, im] = [0, 0];
+  for (let i = from; i < samples.length; i++) {
+    re += samples[i]! * Math.cos((2 * Math.PI * freq * i) / sampleRate);
+    im -= samples[i]! * Math.sin((2 * Math.PI * freq * i) / sampleRate);
+  }
+  return { re, im, size: (2 * Math.hypot(re, im)) / (samples.length - from) };
+}
+
+export const decibelsOf = (amplitude: number): number => 20 * Math.log10(amplitude);
+export const amplitudeOf = (dB: number): number => 10 ** (dB / 20);
+
+/** The response of a model at a frequency in dB, by its impulse. */
+export function responseOf(model: Model, values: Values, sampleRate: number): (freq: number) => number {
+  const { left } = through(
+    model,
+    values,
+    stereoOf(sampleRate, sampleRate, (i) => (i === 0 ? 1 : 0)),
+  );
+  return (freq) => {
+    const { re, im } = partialAt(left, freq, { sampleRate });
+    return 10 * Math.log10(re * re + im * im);
+  };
+}
+
+/** The largest sample of a sound, whichever its sign. */
+export const peakOf = ({ left, right }: StereoSound): number => {
+  let peak = 0;
+  for (let i = 0; i < left.length; i++) peak = Math.max(peak, Math.abs(left[i]!), Math.abs(right[i]!));
+  return peak;
+};

@@ -1,4 +1,5 @@
-import { highPass } from "../../dsp/biquad";
+import { highPass, lowPass } from "../../dsp/biquad";
+import { crossoverAllPass, twice } from "../../dsp/crossover";
 import { GlidingBiquads } from "../../dsp/gliding-biquad";
 import { GRID } from "../../dsp/grid";
 import { GridKernel } from "../../dsp/grid-kernel";
@@ -12,9 +13,15 @@ const NEPERS_PER_DECIBEL = Math.LN10 / 20;
 const DETECTOR_RELEASE = 3;
 const NO_REDUCTION = 1e-6;
 
-/** What lies above the frequency is heard by the detector and, alone or with the rest, turned down. */
+/**
+ * What lies above the frequency is heard by the detector and, alone or with the rest, turned down. The rest runs through
+ * the all-pass that both halves of the crossover add up to, so that they stay in phase whatever is turned down.
+ */
 class DeEsserKernel extends GridKernel {
-  private readonly filter = new GlidingBiquads(1);
+  private readonly filter = new GlidingBiquads(2);
+  private readonly allPass = new GlidingBiquads(1);
+  private readonly wholeLeft = new Float64Array(GRID);
+  private readonly wholeRight = new Float64Array(GRID);
   private readonly highLeft = new Float64Array(GRID);
   private readonly highRight = new Float64Array(GRID);
   private readonly forget = smoothing(DETECTOR_RELEASE, this.sampleRate);
@@ -34,7 +41,8 @@ class DeEsserKernel extends GridKernel {
     this.attack = smoothing(values.attack ?? 1, this.sampleRate);
     this.release = smoothing(values.release ?? 50, this.sampleRate);
     const design = { freq: hertz(values.freq ?? 6000), q: Math.SQRT1_2, sampleRate: this.sampleRate };
-    this.filter.aim([highPass(design)], this.glide, jump);
+    this.filter.aim(twice(highPass(design)), this.glide, jump);
+    this.allPass.aim([crossoverAllPass(lowPass(design))], this.glide, jump);
     this.aim(this.threshold, curve.threshold, jump);
     this.aim(this.slope, curve.slope, jump);
     this.aim(this.range, values.range ?? -12, jump);
@@ -43,6 +51,7 @@ class DeEsserKernel extends GridKernel {
 
   reset(): void {
     this.filter.clear();
+    this.allPass.clear();
     this.level = this.now = 0;
   }
 
@@ -52,18 +61,21 @@ class DeEsserKernel extends GridKernel {
 
   protected override tick(): void {
     this.filter.tick();
+    this.allPass.tick();
     if (this.level < 1e-9) this.level = 0;
   }
 
   protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    const { highLeft, highRight, curve, attack, release, forget } = this;
+    const { highLeft, highRight, wholeLeft, wholeRight, curve, attack, release, forget } = this;
     const count = to - from;
     for (let i = 0; i < count; i++) {
-      highLeft[i] = left[from + i]!;
-      highRight[i] = right[from + i]!;
+      wholeLeft[i] = highLeft[i] = left[from + i]!;
+      wholeRight[i] = highRight[i] = right[from + i]!;
     }
     this.filter.process(0, highLeft, count, this.within);
     this.filter.process(1, highRight, count, this.within);
+    this.allPass.process(0, wholeLeft, count, this.within);
+    this.allPass.process(1, wholeRight, count, this.within);
     curve.threshold = this.threshold.value;
     curve.slope = this.slope.value;
     const range = this.range.value;
@@ -74,11 +86,10 @@ class DeEsserKernel extends GridKernel {
       const ask = level > 1e-6 ? Math.max(range, gainAt(curve, 20 * Math.log10(level))) : 0;
       now = ask + (ask < now ? attack : release) * (now - ask);
       if (now > -NO_REDUCTION) now = 0;
-      if (now === 0) continue;
-      const less = Math.exp(now * NEPERS_PER_DECIBEL) - 1;
-      const at = from + i;
-      left[at]! += less * (whole * left[at]! + (1 - whole) * highLeft[i]!);
-      right[at]! += less * (whole * right[at]! + (1 - whole) * highRight[i]!);
+      const less = now === 0 ? 0 : Math.exp(now * NEPERS_PER_DECIBEL) - 1;
+      const [l, r] = [wholeLeft[i]!, wholeRight[i]!];
+      left[from + i] = l + less * (whole * l + (1 - whole) * highLeft[i]!);
+      right[from + i] = r + less * (whole * r + (1 - whole) * highRight[i]!);
     }
     this.level = level;
     this.now = now;

@@ -87,12 +87,13 @@ class ChorusKernel extends TurningKernel {
   }
 
   protected turn(): void {
+    // What has just been written is one behind.
     const samples = this.sampleRate / 1000;
     const swing = CHORUS_SWING * this.depth.value;
     for (let v = 0; v < 4; v++) {
       const ahead = (v % 2) / 4 + (v > 1 ? this.spread.value : 0);
       const sine = Math.sin(TURN * (this.phase + this.turns + ahead));
-      this.voices[v]!.go((this.delay.value + swing * sine) * samples + 2, this.fresh);
+      this.voices[v]!.go((this.delay.value + swing * sine) * samples + 1, this.fresh);
     }
     this.fresh = false;
   }
@@ -144,7 +145,7 @@ class FlangerKernel extends TurningKernel {
     for (let c = 0; c < 2; c++) {
       // From the delay itself upwards: a line cannot be shorter than nothing.
       const sine = 1 - Math.cos(TURN * (this.phase + this.turns + (c === 1 ? this.spread.value : 0)));
-      this.ways[c]!.go(((this.delay.value + swing * sine) * this.sampleRate) / 1000 + 2, this.fresh);
+      this.ways[c]!.go(((this.delay.value + swing * sine) * this.sampleRate) / 1000, this.fresh);
     }
     this.fresh = false;
   }
@@ -163,8 +164,7 @@ class FlangerKernel extends TurningKernel {
     for (let i = from; i < to; i++) {
       const n = begin + i;
       const x = samples[i]!;
-      // One less: what is read here was written before this sample.
-      const delayed = line.readBetween(Math.max(2, now + step * n - 1));
+      const delayed = line.readBetween(Math.max(2, now + step * n));
       const put = x + (feedback + feedbackSlope * n) * delayed;
       line.write(Math.abs(put) < FLUSH ? 0 : put);
       const mix = mix0 + mixSlope * n;

@@ -7,6 +7,8 @@ const HIGHEST = 1200;
 const PERIODIC = 0.15;
 /** How many lags are compared on each point of the grid: the work of one window is spread over many. */
 const LAGS_A_TICK = 6;
+/** Over so many periods a pitch is measured, where as many fit and the sound is still like itself. */
+const MOST_PERIODS = 12;
 /** Amplitude under which there is nothing to tune. */
 const QUIET = 0.001;
 
@@ -98,9 +100,29 @@ export class PitchTracker {
       if (difference[lag]! > PERIODIC) continue;
       let best = lag;
       while (best + 1 < lags && difference[best + 1]! < difference[best]!) best += 1;
-      return this.rate / (best + vertex(difference[best - 1]!, difference[best]!, difference[best + 1]!));
+      return this.rate / this.refined(this.settled(best));
     }
     return 0;
+  }
+
+  /** A lag between samples: the lowest point of the parabola through its neighbours. */
+  private settled(lag: number): number {
+    const { difference } = this;
+    return lag + vertex(difference[lag - 1]!, difference[lag]!, difference[lag + 1]!);
+  }
+
+  /** The period again, by its multiples: what the parabola is off by is shared out among them. */
+  private refined(period: number): number {
+    const { difference, lags } = this;
+    let found = period;
+    for (let times = 2; times <= MOST_PERIODS && times * found < lags - 2; times++) {
+      let lag = Math.round(times * found);
+      if (difference[lag + 1]! < difference[lag]!) lag += 1;
+      else if (difference[lag - 1]! < difference[lag]!) lag -= 1;
+      if (difference[lag]! > PERIODIC) break;
+      found = this.settled(lag) / times;
+    }
+    return found;
   }
 }
 

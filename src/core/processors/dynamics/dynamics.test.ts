@@ -1,0 +1,204 @@
+import { describe, expect, it } from "vitest";
+import { dynamicsDesignOf } from "../designs";
+import { findKernel } from "../kernels";
+import { getModel } from "../models";
+import type { Values } from "../param-spec";
+import {
+  amplitudeOf,
+  decibelsOf,
+  noise,
+  partialAt,
+  peakOf,
+  responseOf,
+  setTo,
+  sine,
+  stereoOf,
+  through,
+} from "../testing";
+import { LOOK_AHEAD } from "./limiter";
+import { OPTO_ATTACK } from "./opto-compressor";
+
+const RATE = 48_000;
+/** 1 − 1/e: a time is that in which the reduction covers so much of its way. */
+const MOST = 1 - 1 / Math.E;
+
+/** What a steady level, as a constant, is turned by in dB once all times have passed. */
+const settled = (id: string, values: Values, dB: number, seconds = 3): number =>
+  decibelsOf(
+    Math.abs(
+      through(
+        getModel(id),
+        values,
+        stereoOf(RATE * seconds, RATE, () => amplitudeOf(dB)),
+      ).left.at(-1)!,
+    ),
+  ) - dB;
+
+const drawn = (id: string, values: Values, dB: number): number =>
+  dynamicsDesignOf(id)
+    .lines(setTo(getModel(id), values))[0]!
+    .at(dB) - dB;
+
+/** The reductions of a kernel in dB, a sample apart, while a level in dB is fed to it. */
+function following(id: string, values: Values) {
+  const kernel = findKernel(id)!.create(RATE);
+  kernel.set(setTo(getModel(id), values), true);
+  const pair = [new Float32Array(1), new Float32Array(1)] as const;
+  return (seconds: number, sample: (i: number) => number): number[] =>
+    Array.from({ length: Math.round(seconds * RATE) }, (_, i) => {
+      pair[0][0] = pair[1][0] = sample(i);
+      kernel.process(...pair, 0, 1);
+      return kernel.reading();
+    });
+}
+
+/** In ms: until a series has covered 63 % of the way from its beginning to `end`. */
+const timeTo = (series: readonly number[], begin: number, end: number): number =>
+  (1000 * (series.findIndex((x) => (x - begin) / (end - begin) >= MOST) + 1)) / RATE;
+
+describe("the static curve", () => {
+  const CURVES: readonly (readonly [id: string, values: Values, levels: readonly number[]])[] = [
+    ["opto-compressor", { threshold: -20, ratio: 4, release: 300 }, [-40, -26, -20, -15, -6, 0]],
+    ["fet-compressor", { threshold: -24, ratio: 8, colour: 0 }, [-40, -25, -24, -18, -6, 0]],
+  ];
+  for (const [id, values, levels] of CURVES)
+    it(`of the ${id} is heard as it is drawn, within 0.1 dB`, () => {
+      for (const dB of levels) expect(Math.abs(settled(id, values, dB) - drawn(id, values, dB))).toBeLessThan(0.1);
+    });
+
+  it("of the expander is heard as it is drawn, on a tone above its detector's cut", () => {
+    const values: Values = { threshold: -30, ratio: 3, knee: 6, range: -40, release: 20 };
+    const model = getModel("expander");
+    for (const dB of [-10, -28, -30, -34, -40, -60]) {
+      const { left } = through(model, values, sine(1000, amplitudeOf(dB), 2, RATE));
+      const gain = decibelsOf(partialAt(left, 1000, { sampleRate: RATE, from: RATE }).size) - dB;
+      // Between crests, half a millisecond apart, the detector forgets 0.5 dB of what it heard, which the slope doubles.
+      expect(Math.abs(gain - drawn("expander", values, dB)), `${dB} dB`).toBeLessThan(
+        dB <= -28 && dB > -50 ? 0.6 : 0.1,
+      );
+    }
+  });
+
+  it("of the de-esser works on what lies above, and leaves what lies below", () => {
+    const model = getModel("de-esser");
+    const values: Values = { freq: 5000, threshold: -30, ratio: 4, range: -12 };
+    const gainAt = (freq: number, turned: Values = {}) => {
+      const { left } = through(model, { ...values, ...turned }, sine(freq, 0.5, 1, RATE));
+      return decibelsOf(partialAt(left, freq, { sampleRate: RATE, from: RATE / 2 }).size / 0.5);
+    };
+    expect(Math.abs(gainAt(300))).toBeLessThan(0.1);
+    // Far over the threshold the range is all that is taken.
+    expect(gainAt(12_000, { ratio: 20 })).toBeCloseTo(-12, 0);
+    expect(gainAt(12_000, { threshold: 0 })).toBeCloseTo(0, 1);
+  });
+});
+
+describe("attack and release", () => {
+  it("of the FET compressor are as set, within 5 %", () => {
+    for (const [attack, release] of [
+      [0.1, 50],
+      [1, 400],
+    ] as const) {
+      const values: Values = { threshold: -30, ratio: 4, attack, release, colour: 0 };
+      const feed = following("fet-compressor", values);
+      feed(0.2, () => amplitudeOf(-60));
+      const asked = drawn("fet-compressor", values, -10);
+      const up = feed(0.5, () => amplitudeOf(-10));
+      // One sample is a fifth of the shortest attack: the count of whole samples is off by half of one at most.
+      expect(Math.abs(timeTo(up, 0, asked) - attack)).toBeLessThan(attack * 0.05 + 500 / RATE);
+      const down = feed(3, () => amplitudeOf(-60));
+      expect(Math.abs(timeTo(down, asked, 0) / release - 1)).toBeLessThan(0.05);
+    }
+  });
+
+  it("of the opto compressor: lit in 10 ms; the longer it was lit, the slower it fades", () => {
+    const values: Values = { threshold: -30, ratio: 4, release: 2000 };
+    const asked = drawn("opto-compressor", values, -6);
+    const fadeAfter = (seconds: number) => {
+      const feed = following("opto-compressor", values);
+      feed(0.2, () => amplitudeOf(-60));
+      const up = feed(seconds, () => amplitudeOf(-6));
+      if (seconds > 0.1) expect(Math.abs(timeTo(up, 0, asked) / OPTO_ATTACK - 1)).toBeLessThan(0.05);
+      return timeTo(
+        feed(8, () => amplitudeOf(-60)),
+        up.at(-1)!,
+        0,
+      );
+    };
+    const [short, long] = [fadeAfter(0.12), fadeAfter(5)];
+    expect(short).toBeLessThan(120);
+    // After a long time half of the reduction fades in 2 s, and a little later: while the fast half fades, in 60 ms, it
+    // still feeds the slow one. 63 % of the way is there when (1 + 0.06 / 2) · e^(−t / 2 s) / 2 = 1/e.
+    expect(Math.abs(long / (2000 * (Math.log(0.515) + 1)) - 1)).toBeLessThan(0.05);
+  });
+});
+
+describe("the FET compressor's colour", () => {
+  it("is the third harmonic, 30 dB below full scale's first at the most", () => {
+    const { left } = through(getModel("fet-compressor"), { threshold: 0, colour: 100 }, sine(500, 1, 1, RATE));
+    const at = (freq: number) => partialAt(left, freq, { sampleRate: RATE, from: RATE / 2 }).size;
+    // x − c·x³ has c/4 of the third: c is 0.12.
+    expect(decibelsOf(at(1500) / at(500))).toBeCloseTo(decibelsOf(0.03 / (1 - 0.09)), 0);
+    expect(decibelsOf(at(1000) / at(500))).toBeLessThan(-80);
+  });
+});
+
+describe("the gate", () => {
+  const values: Values = { threshold: -30, range: -40, hysteresis: 6, attack: 0.5, release: 20, hold: 50 };
+  const tone = (dB: number) => (i: number) => amplitudeOf(dB) * Math.sin((2 * Math.PI * 1000 * i) / RATE);
+  it("stays open above the threshold less the hysteresis, and opens only above the threshold", () => {
+    const feed = following("gate", values);
+    feed(0.5, tone(-60));
+    expect(feed(0.3, tone(-33)).at(-1)).toBeCloseTo(-40, 1);
+    expect(feed(0.3, tone(-28)).at(-1)).toBe(0);
+    expect(feed(0.3, tone(-34)).at(-1)).toBe(0);
+    expect(feed(1, tone(-40)).at(-1)).toBeCloseTo(-40, 1);
+  });
+  it("holds for as long as it says before it closes", () => {
+    const feed = following("gate", values);
+    feed(0.3, tone(-10));
+    const closing = feed(0.3, () => 0);
+    const began = (1000 * closing.findIndex((gain) => gain < 0)) / RATE;
+    // First the detector forgets from −10 to −36 dB, at 8 ms for each factor e; then comes the hold.
+    const forgets = 8 * Math.log(amplitudeOf(26));
+    expect(Math.abs(began - 50 - forgets)).toBeLessThan(2);
+  });
+});
+
+describe("the limiter", () => {
+  it("lets no sample above its ceiling, whatever comes", () => {
+    const loud = noise(2, RATE, 7);
+    for (let i = 0; i < loud.left.length; i += 977) loud.left[i] = 8;
+    for (const ceiling of [-0.1, -6, -20]) {
+      const most = peakOf(through(getModel("limiter"), { gain: 18, ceiling }, loud));
+      expect(decibelsOf(most)).toBeLessThanOrEqual(ceiling + 1e-4);
+      expect(decibelsOf(most)).toBeGreaterThan(ceiling - 0.5);
+    }
+  });
+  it("is the gain alone below it, later by its look-ahead", () => {
+    const quiet = sine(440, 0.05, 0.5, RATE);
+    const { left } = through(getModel("limiter"), { gain: 6, ceiling: -1 }, quiet);
+    for (let i = 500; i < 4000; i += 13) expect(left[i + LOOK_AHEAD]!).toBeCloseTo(quiet.left[i]! * amplitudeOf(6), 6);
+  });
+});
+
+describe("the multiband compressor", () => {
+  const OPEN: Values = { "low.ratio": 1, "mid.ratio": 1, "high.ratio": 1 };
+  it("is flat at a ratio of 1: the bands add up to all of the sound", () => {
+    const heard = responseOf(getModel("multiband-compressor"), OPEN, RATE);
+    for (const freq of [30, 100, 180, 400, 1000, 3000, 8000, 15_000]) expect(heard(freq)).toBeCloseTo(0, 1);
+  });
+  it("turns each band by its own curve", () => {
+    const model = getModel("multiband-compressor");
+    const values: Values = { ...OPEN, "mid.ratio": 4, "mid.threshold": -30, lower: 100, upper: 6000 };
+    const gainAt = (freq: number) => {
+      const { left } = through(model, values, sine(freq, 0.5, 2, RATE));
+      return decibelsOf(partialAt(left, freq, { sampleRate: RATE, from: RATE }).size / 0.5);
+    };
+    const level = decibelsOf(0.5);
+    // A sine is below its crest most of the time, and the detector falls between crests: 1.5 dB of room.
+    expect(Math.abs(gainAt(800) - -0.75 * (level + 30))).toBeLessThan(1.5);
+    expect(Math.abs(gainAt(30))).toBeLessThan(0.3);
+    expect(Math.abs(gainAt(15_000))).toBeLessThan(0.3);
+  });
+});

@@ -1,0 +1,103 @@
+import { describe, expect, it } from "vitest";
+import { shaperDesignOf } from "../designs";
+import { getModel } from "../models";
+import type { Values } from "../param-spec";
+import { amplitudeOf, decibelsOf, partialAt, responseOf, setTo, sine, through } from "../testing";
+import { CABINETS } from "./amplifier";
+import { harmonicsOf, hardClip, softClip } from "./shaper";
+
+const RATE = 48_000;
+
+/** Levels of the harmonics against the first, in dB, of a sine through the whole model. */
+function heard(id: string, values: Values, level: number, freq: number, count: number): number[] {
+  const { left } = through(getModel(id), values, sine(freq, level, 1, RATE));
+  const sizes = Array.from(
+    { length: count },
+    (_, at) => partialAt(left, freq * (at + 1), { sampleRate: RATE, from: RATE / 2 }).size,
+  );
+  return sizes.map((size) => decibelsOf(Math.max(1e-7, size / sizes[0]!)));
+}
+
+describe("the curves", () => {
+  it("are odd, rise all the way and end flat at 1", () => {
+    for (const clip of [softClip, hardClip]) {
+      for (let x = -4; x < 4; x += 0.01) {
+        expect(clip(-x)).toBeCloseTo(-clip(x), 12);
+        expect(clip(x + 0.01)).toBeGreaterThanOrEqual(clip(x) - 1e-12);
+      }
+      expect(clip(1e-4) / 1e-4).toBeCloseTo(1, 6);
+      expect(clip(10)).toBeLessThanOrEqual(1);
+    }
+  });
+  it("soft clipping stays within 2.4 % of tanh", () => {
+    for (let x = -3; x <= 3; x += 0.01) expect(Math.abs(softClip(x) - Math.tanh(x))).toBeLessThan(0.024);
+  });
+  it("have the harmonics that theory gives: x³ of a sine is a quarter of the third", () => {
+    const levels = harmonicsOf((x) => x - 0.4 * x ** 3, 1, 5);
+    expect(levels[2]).toBeCloseTo(decibelsOf(0.1 / (1 - 0.3)), 6);
+    expect(levels[1]).toBeLessThan(-100);
+  });
+});
+
+describe("the harmonics of a sine", () => {
+  // Filters around the curve turn the partials a little: at 300 Hz those of tape and tube are all but flat.
+  const CASES: readonly (readonly [id: string, values: Values, room: number])[] = [
+    ["tape", { drive: 12, bias: 60, bump: 0, speed: 2 }, 0.6],
+    ["tape", { drive: 18, bias: 10, bump: 0, speed: 2 }, 0.6],
+    ["tube", { drive: 12, bias: 50 }, 0.6],
+    ["tube", { drive: 24, bias: 0 }, 0.6],
+    ["overdrive", { drive: 18, tight: 20, tone: 12_000 }, 0.8],
+  ];
+  for (const [id, values, room] of CASES)
+    it(`through ${id} at ${JSON.stringify(values)} are those that are drawn`, () => {
+      const drawn = harmonicsOf(shaperDesignOf(id).shape(setTo(getModel(id), values)), 0.5, 7);
+      const sounded = heard(id, values, 0.5, 300, 7);
+      for (const [at, dB] of drawn.entries())
+        if (dB > -60) expect(Math.abs(sounded[at]! - dB), `harmonic ${at + 1}`).toBeLessThan(room);
+        else expect(sounded[at]!).toBeLessThan(-55);
+    });
+
+  it("do not fold back: what a 9 kHz tone leaves below it stays far down", () => {
+    // An overdriven tone is all but a square wave: at four times the rate its 21st harmonic, 189 kHz, folds to 3 kHz.
+    const bounds = { tape: -60, tube: -60, overdrive: -45, amplifier: -60 };
+    for (const [id, bound] of Object.entries(bounds)) {
+      const { left } = through(getModel(id), { drive: 18, cabinet: 0, tone: 12_000 }, sine(9000, 0.5, 1, RATE));
+      const size = (freq: number) => partialAt(left, freq, { sampleRate: RATE, from: RATE / 2 }).size;
+      // The third to seventh harmonics, 27 to 63 kHz, would fold to 21, 3, 6 and 15 kHz.
+      for (const alias of [3000, 6000, 12_000]) expect(decibelsOf(size(alias) / size(9000)), id).toBeLessThan(bound);
+    }
+  });
+});
+
+describe("levels", () => {
+  it("at no mix leave the sound as it is", () => {
+    for (const id of ["tape", "tube", "overdrive", "amplifier"]) {
+      const response = responseOf(getModel(id), { mix: 0 }, RATE);
+      for (const freq of [100, 1000, 10_000]) expect(response(freq), id).toBeCloseTo(0, 1);
+    }
+  });
+  it("follow the output in dB", () => {
+    const size = (output: number) => {
+      const { left } = through(getModel("tube"), { output }, sine(300, 0.2, 0.5, RATE));
+      return partialAt(left, 300, { sampleRate: RATE, from: RATE / 4 }).size;
+    };
+    expect(decibelsOf(size(6) / size(0))).toBeCloseTo(6, 1);
+  });
+});
+
+describe("the cabinet", () => {
+  it("ends where its cone gives up: 3 dB down at its top, 18 dB or more an octave above", () => {
+    for (const [cabinet, { top }] of CABINETS.entries()) {
+      if (top === 0) continue;
+      const at = (freq: number) => {
+        const { left } = through(
+          getModel("amplifier"),
+          { drive: 0, master: 0, cabinet },
+          sine(freq, amplitudeOf(-50), 0.5, RATE),
+        );
+        return decibelsOf(partialAt(left, freq, { sampleRate: RATE, from: RATE / 4 }).size);
+      };
+      expect(at(top) - at(top * 2)).toBeGreaterThan(18);
+    }
+  });
+});
