@@ -76,8 +76,8 @@ test("bypass, dry, A against B and another sound make no click while it plays", 
   const tone = Float32Array.from({ length: RATE }, (_, i) => 0.4 * Math.sin((2 * Math.PI * 60 * i) / RATE));
   const audition = createAudition(RATE);
   audition.setLoop({ left: tone, right: tone, sampleRate: RATE });
-  audition.setChain("a", CHAIN);
-  audition.setChain("b", [CHAIN[0]!]);
+  audition.setSound("a", { chain: CHAIN });
+  audition.setSound("b", { chain: [CHAIN[0]!] });
   audition.select("a");
   audition.play(true);
   const out = new Float32Array(RATE * 3);
@@ -86,12 +86,8 @@ test("bypass, dry, A against B and another sound make no click while it plays", 
     400: () => audition.select("dry"),
     500: () => audition.select("b"),
     600: () => audition.select("a"),
-    640: () =>
-      audition.setChain(
-        "a",
-        CHAIN.map((p) => ({ ...p, enabled: false })),
-      ),
-    720: () => audition.setChain("a", [CHAIN[1]!]),
+    640: () => audition.setSound("a", { chain: CHAIN.map((p) => ({ ...p, enabled: false })) }),
+    720: () => audition.setSound("a", { chain: [CHAIN[1]!] }),
     800: () => audition.setGains({ dry: 0.5, a: 0.6, b: 0.5 }),
     900: () => audition.play(false),
   };

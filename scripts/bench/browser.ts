@@ -100,7 +100,7 @@ export async function knobToSound(browser: Browser): Promise<Figure> {
         node.port.onmessage = (event: MessageEvent<{ kind: string; id?: number }>) => {
           if (event.data.kind === "marked" && event.data.id === id) resolve();
         };
-        node.port.postMessage({ kind: "chain", side: "a", chain: [] });
+        node.port.postMessage({ kind: "sound", side: "a", sound: { chain: [] } });
         node.port.postMessage({ kind: "mark", id });
       });
       found.push(performance.now() - begin);

@@ -1,5 +1,7 @@
 import type {
   ChangeRequest,
+  MediaBody,
+  MediaList,
   NewDraft,
   NewPreset,
   NewProject,
@@ -11,7 +13,7 @@ import type {
   ProjectBody,
 } from "@/contracts/endpoints";
 import type { ApiError, ErrorBody } from "@/contracts/errors";
-import type { Folder, PresetRow, ProjectRow } from "@/contracts/records";
+import type { Folder, MediaRow, PresetRow, ProjectRow } from "@/contracts/records";
 import type { Content } from "@/core/presets/preset";
 
 /** The one error of the outside world: what the server said, or that it did not answer. */
@@ -67,4 +69,21 @@ export const undoProject = (id: string, baseRevision: number) =>
   ask<ProjectBody>("POST", `/api/projects/${at(id)}/undo`, { baseRevision });
 export const redoProject = (id: string, baseRevision: number) =>
   ask<ProjectBody>("POST", `/api/projects/${at(id)}/redo`, { baseRevision });
+export const listMedia = () => ask<MediaList>("GET", "/api/media");
+
+/** Keeps a WAV file of one's own. */
+export async function keepMedia(name: string, wav: Uint8Array<ArrayBuffer>): Promise<MediaRow> {
+  const response = await fetch(`/api/media${queryOf({ name })}`, {
+    method: "POST",
+    cache: "no-store",
+    headers: { "Content-Type": "audio/wav" },
+    body: wav,
+  }).catch(() => {
+    throw new ApiFailure({ code: "unreachable", message: UNREACHABLE });
+  });
+  const answer = (await response.json().catch(() => null)) as (Partial<MediaBody> & Partial<ErrorBody>) | null;
+  if (response.ok && answer?.media) return answer.media;
+  throw new ApiFailure(answer?.error ?? { code: "unreachable", message: UNREACHABLE });
+}
+
 export const openDraft = (draft: NewDraft) => ask<ProjectBody>("POST", "/api/drafts", draft);

@@ -1,7 +1,7 @@
 import type { QueryClient } from "@tanstack/react-query";
 
 interface Change {
-  readonly records: readonly { readonly kind: "preset" | "folder" | "project"; readonly id: string }[];
+  readonly records: readonly { readonly kind: "preset" | "folder" | "project" | "media"; readonly id: string }[];
 }
 
 /** The names under which the interface keeps what the server holds. */
@@ -10,6 +10,7 @@ export const KEYS = {
   preset: (id: string) => ["preset", id] as const,
   version: (id: string, version: number) => ["preset", id, "version", version] as const,
   folders: ["folders"] as const,
+  media: ["media"] as const,
   projects: ["projects"] as const,
   project: (id: string) => ["project", id] as const,
 };
@@ -26,6 +27,7 @@ export function followChanges(queries: QueryClient, isOwn: (project: string) => 
     const kinds = new Set(records.map((r) => r.kind));
     if (kinds.has("preset")) void queries.invalidateQueries({ queryKey: KEYS.presets });
     if (kinds.has("folder") || kinds.has("preset")) void queries.invalidateQueries({ queryKey: KEYS.folders });
+    if (kinds.has("media")) void queries.invalidateQueries({ queryKey: KEYS.media });
     if (kinds.has("project")) void queries.invalidateQueries({ queryKey: KEYS.projects });
   });
   return () => source.close();

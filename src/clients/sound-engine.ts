@@ -1,7 +1,8 @@
 import { type Remote, wrap } from "comlink";
 import { type FromWorklet, type ToWorklet, WORKLET_NAME } from "@/contracts/audition";
-import type { HeardChain } from "@/core/chains/heard-chain";
+import { type HeardChain, isSplit } from "@/core/chains/heard-chain";
 import type { Meters, Voice } from "@/core/dsp/audition";
+import type { HeardSound } from "@/core/dsp/heard-sound";
 import type { Measurement } from "@/core/dsp/measure/measure";
 import type { SoundService } from "@/workers/sound.worker";
 
@@ -12,18 +13,30 @@ export interface SoundEngine {
   /** Makes the sound run; needs a gesture of the person the first time. Rejects where the browser gives no sound. */
   start(): Promise<void>;
   setMaterial(material: string): Promise<readonly number[]>;
-  setChain(side: "a" | "b", chain: HeardChain | null): void;
+  setSound(side: "a" | "b", sound: HeardSound | null): void;
   select(voice: Voice): void;
   play(playing: boolean): void;
   setGains(gains: Readonly<Record<Voice, number>>): void;
-  measure(material: string, chain: HeardChain | null): Promise<Measurement>;
+  /** Keys of the instrument that is heard; velocity 1 to 127. */
+  noteOn(note: number, velocity: number): Promise<void>;
+  noteOff(note: number): void;
+  allNotesOff(): void;
+  measure(material: string, sound: HeardSound | null): Promise<Measurement>;
+  /** Milliseconds for each second of each sound. */
+  costOf(material: string, sounds: readonly HeardSound[]): Promise<readonly number[]>;
+  /** A sound as the WAV file that is kept. */
+  encode(left: Float32Array, right: Float32Array, sampleRate: number): Promise<Uint8Array<ArrayBuffer>>;
+  /** Levels in dB of the spectrum of what is heard now, evenly spaced from 0 Hz up; null while nothing sounds. */
+  readSpectrum(): Float32Array<ArrayBuffer> | null;
+  /** Called when the device that plays goes away or stops by itself. */
+  onLost(lost: () => void): void;
   onMeters(hear: (meters: Meters) => void): () => void;
 }
 
 /** What was asked for before there was a node to tell it to. */
 interface Wish {
   material: string | null;
-  chains: Record<"a" | "b", HeardChain | null>;
+  sounds: Record<"a" | "b", HeardSound | null>;
   voice: Voice;
   playing: boolean;
   gains: Readonly<Record<Voice, number>>;
@@ -33,7 +46,17 @@ interface Wish {
 interface Line {
   context: AudioContext | null;
   node: AudioWorkletNode | null;
+  analyser: AnalyserNode | null;
 }
+
+/** Points of the spectrum: 23 Hz apart at 48 kHz. */
+const SPECTRUM = 2048;
+
+/** The materials that key something in a chain. */
+const keysIn = (chain: HeardChain): readonly string[] =>
+  chain.flatMap((node): readonly string[] =>
+    isSplit(node) ? node.lanes.flatMap((lane) => keysIn(lane.nodes)) : node.keyedBy ? [node.keyedBy] : [],
+  );
 
 async function openLine(line: Line, hear: (meters: Meters) => void): Promise<void> {
   const context = new AudioContext({ latencyHint: "interactive", sampleRate: ENGINE_RATE });
@@ -42,8 +65,10 @@ async function openLine(line: Line, hear: (meters: Meters) => void): Promise<voi
   node.port.onmessage = ({ data }: MessageEvent<FromWorklet>) => {
     if (data.kind === "meters") hear(data.meters);
   };
+  const analyser = new AnalyserNode(context, { fftSize: SPECTRUM, smoothingTimeConstant: 0.75 });
+  node.connect(analyser);
   node.connect(context.destination);
-  Object.assign(line, { context, node });
+  Object.assign(line, { context, node, analyser });
 }
 
 /** One engine for the whole application. Everything that makes sound runs on the audio thread or in the worker. */
@@ -53,13 +78,15 @@ export function createSoundEngine(): SoundEngine {
   );
   const wish: Wish = {
     material: null,
-    chains: { a: null, b: null },
+    sounds: { a: null, b: null },
     voice: "dry",
     playing: false,
     gains: { dry: 1, a: 1, b: 1 },
   };
   const listeners = new Set<(meters: Meters) => void>();
-  const line: Line = { context: null, node: null };
+  const line: Line = { context: null, node: null, analyser: null };
+  let lost: () => void = () => undefined;
+  const sent = new Set<string>();
   let starting: Promise<void> | null = null;
 
   const tell = (message: ToWorklet, transfer: Transferable[] = []) => line.node?.port.postMessage(message, transfer);
@@ -68,12 +95,42 @@ export function createSoundEngine(): SoundEngine {
     if (wish.material === material) tell({ kind: "loop", left, right }, [left.buffer, right.buffer]);
     return peaks;
   };
+  /** What a sound needs beside itself goes ahead of it, once; what is missing is silence. */
+  const sendAround = ({ chain, instrument }: HeardSound): void => {
+    for (const material of keysIn(chain)) {
+      if (sent.has(material)) continue;
+      sent.add(material);
+      void worker
+        .makeLoop(material, ENGINE_RATE)
+        .then(({ left, right }) => tell({ kind: "key", material, left, right }, [left.buffer, right.buffer]))
+        .catch(() => sent.delete(material));
+    }
+    for (const { sample } of instrument?.layers ?? []) {
+      if (sample === null || sent.has(sample)) continue;
+      sent.add(sample);
+      void worker
+        .makeSample(sample)
+        .then(({ left, right, sampleRate }) =>
+          tell({ kind: "sample", hash: sample, left, right, sampleRate }, [left.buffer, right.buffer]),
+        )
+        .catch(() => sent.delete(sample));
+    }
+  };
+  const sendSound = (side: "a" | "b"): void => {
+    const sound = wish.sounds[side];
+    if (sound && line.node) sendAround(sound);
+    tell({ kind: "sound", side, sound });
+  };
   const open = async (): Promise<void> => {
     await openLine(line, (meters) => {
       for (const hear of listeners) hear(meters);
     });
     if (wish.material) await sendLoop(wish.material);
-    for (const side of ["a", "b"] as const) tell({ kind: "chain", side, chain: wish.chains[side] });
+    sent.clear();
+    for (const side of ["a", "b"] as const) sendSound(side);
+    line.context?.addEventListener("statechange", () => {
+      if (line.context?.state === "interrupted" || line.context?.state === "closed") lost();
+    });
     tell({ kind: "select", voice: wish.voice });
     tell({ kind: "gains", gains: wish.gains });
     tell({ kind: "play", playing: wish.playing });
@@ -84,24 +141,47 @@ export function createSoundEngine(): SoundEngine {
     tell(message);
   };
 
+  const start = async (): Promise<void> => {
+    starting ??= open().catch((error: unknown) => {
+      starting = null;
+      throw error;
+    });
+    await starting;
+    await line.context?.resume();
+  };
+  const spectrum = new Float32Array(SPECTRUM / 2);
+
   return {
-    async start() {
-      starting ??= open().catch((error: unknown) => {
-        starting = null;
-        throw error;
-      });
-      await starting;
-      await line.context?.resume();
-    },
+    start,
     setMaterial(material) {
       wish.material = material;
       return sendLoop(material);
     },
-    setChain: (side, chain) => want({ chains: { ...wish.chains, [side]: chain } }, { kind: "chain", side, chain }),
+    setSound(side, sound) {
+      wish.sounds = { ...wish.sounds, [side]: sound };
+      sendSound(side);
+    },
     select: (voice) => want({ voice }, { kind: "select", voice }),
     play: (playing) => want({ playing }, { kind: "play", playing }),
     setGains: (gains) => want({ gains }, { kind: "gains", gains }),
-    measure: (material, chain) => worker.measureLoop(material, ENGINE_RATE, chain),
+    async noteOn(note, velocity) {
+      await start();
+      tell({ kind: "noteOn", note, velocity });
+    },
+    noteOff: (note) => tell({ kind: "noteOff", note }),
+    allNotesOff: () => tell({ kind: "allNotesOff" }),
+    measure: (material, sound) => worker.measureLoop(material, ENGINE_RATE, sound),
+    costOf: (material, sounds) => worker.costOf(material, ENGINE_RATE, sounds),
+    encode: (left, right, sampleRate) => worker.encode(left, right, sampleRate),
+    readSpectrum() {
+      const { analyser, context } = line;
+      if (!analyser || context?.state !== "running") return null;
+      analyser.getFloatFrequencyData(spectrum);
+      return spectrum;
+    },
+    onLost(call) {
+      lost = call;
+    },
     onMeters(hear) {
       listeners.add(hear);
       return () => listeners.delete(hear);

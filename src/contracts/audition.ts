@@ -1,10 +1,22 @@
 import type { HeardChain } from "@/core/chains/heard-chain";
 import type { Meters, Voice } from "@/core/dsp/audition";
+import type { HeardSound } from "@/core/dsp/heard-sound";
 
 /** What the interface tells the audio worklet. */
 export type ToWorklet =
   | { readonly kind: "loop"; readonly left: Float32Array; readonly right: Float32Array }
-  | { readonly kind: "chain"; readonly side: "a" | "b"; readonly chain: HeardChain | null }
+  | { readonly kind: "key"; readonly material: string; readonly left: Float32Array; readonly right: Float32Array }
+  | {
+      readonly kind: "sample";
+      readonly hash: string;
+      readonly left: Float32Array;
+      readonly right: Float32Array;
+      readonly sampleRate: number;
+    }
+  | { readonly kind: "sound"; readonly side: "a" | "b"; readonly sound: HeardSound | null }
+  | { readonly kind: "noteOn"; readonly note: number; readonly velocity: number }
+  | { readonly kind: "noteOff"; readonly note: number }
+  | { readonly kind: "allNotesOff" }
   | { readonly kind: "select"; readonly voice: Voice }
   | { readonly kind: "play"; readonly playing: boolean }
   | { readonly kind: "gains"; readonly gains: Readonly<Record<Voice, number>> }
@@ -19,6 +31,7 @@ export type FromWorklet =
 export interface WorkletOptions {
   readonly loop?: { readonly left: Float32Array; readonly right: Float32Array };
   readonly chain?: HeardChain;
+  readonly sound?: HeardSound;
 }
 
 export const WORKLET_NAME = "diathesis-audition";

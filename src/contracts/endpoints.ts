@@ -7,6 +7,7 @@ import { PARTS } from "@/core/strips/strip";
 import {
   FolderSchema,
   HistorySchema,
+  MediaRowSchema,
   PresetRowSchema,
   ProjectRowSchema,
   RevisionRowSchema,
@@ -130,6 +131,10 @@ export const ChangeRequestSchema = z.strictObject({
 export const HistoryRequestSchema = z.strictObject({ baseRevision: z.int().min(0) });
 export const RevisionListSchema = z.strictObject({ revisions: z.array(RevisionRowSchema) });
 export const RevisionBodySchema = z.strictObject({ project: ProjectSchema, revision: z.int() });
+
+export const MediaListSchema = z.strictObject({ media: z.array(MediaRowSchema) });
+export const MediaBodySchema = z.strictObject({ media: MediaRowSchema });
+export const NewMediaQuerySchema = z.strictObject({ name: z.string().trim().min(1).max(200) });
 
 export const NewDraftSchema = z.strictObject({
   /** null for a scratch draft: nothing yet. */
@@ -264,6 +269,16 @@ export const ENDPOINTS: readonly Endpoint[] = [
     status: 201,
   },
   { method: "delete", path: "/api/drafts/{id}", summary: "Drop a draft", answer: EmptySchema },
+  { method: "get", path: "/api/media", summary: "Sounds of one's own", answer: MediaListSchema },
+  {
+    method: "post",
+    path: "/api/media",
+    summary: "Keep a sound: the body is a WAV file, not JSON; the same sound twice is kept once",
+    query: NewMediaQuerySchema,
+    answer: MediaBodySchema,
+    status: 201,
+  },
+  { method: "get", path: "/api/media/{hash}", summary: "The sound itself, as a WAV file", answer: z.unknown() },
   { method: "get", path: "/api/events", summary: "Server-sent: which records changed", answer: z.unknown() },
 ];
 
@@ -278,4 +293,6 @@ export type NewProject = z.infer<typeof NewProjectSchema>;
 export type PlanRequest = z.infer<typeof PlanRequestSchema>;
 export type PlanBody = z.infer<typeof PlanBodySchema>;
 export type ChangeRequest = z.infer<typeof ChangeRequestSchema>;
+export type MediaBody = z.infer<typeof MediaBodySchema>;
+export type MediaList = z.infer<typeof MediaListSchema>;
 export type NewDraft = z.infer<typeof NewDraftSchema>;

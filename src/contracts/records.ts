@@ -55,6 +55,14 @@ export const ProjectRowSchema = z.strictObject({
   changedAt: z.iso.datetime(),
 });
 
+/** A sound of the person's own, kept by the SHA-256 of its bytes. */
+export const MediaRowSchema = z.strictObject({
+  hash: z.string().regex(/^[0-9a-f]{64}$/),
+  name: z.string().min(1).max(200),
+  seconds: z.number(),
+  addedAt: z.iso.datetime(),
+});
+
 /** A step back and a step forward, each with the words of the gesture that it concerns. */
 export const HistorySchema = z.strictObject({ undo: z.string().nullable(), redo: z.string().nullable() });
 
@@ -72,5 +80,6 @@ export type VersionRow = z.infer<typeof VersionRowSchema>;
 export type Use = z.infer<typeof UseSchema>;
 export type Folder = z.infer<typeof FolderSchema>;
 export type ProjectRow = z.infer<typeof ProjectRowSchema>;
+export type MediaRow = z.infer<typeof MediaRowSchema>;
 export type History = z.infer<typeof HistorySchema>;
 export type RevisionRow = z.infer<typeof RevisionRowSchema>;

@@ -12,13 +12,14 @@ class AuditionProcessor extends AudioWorkletProcessor {
   constructor(options: { processorOptions?: WorkletOptions }) {
     super();
     this.port.onmessage = (event: MessageEvent<ToWorklet>) => this.hear(event.data);
-    const { loop, chain } = options.processorOptions ?? {};
+    const { loop, chain, sound } = options.processorOptions ?? {};
     if (loop) this.audition.setLoop({ ...loop, sampleRate });
-    if (chain) {
-      this.audition.setChain("a", chain);
+    const heard = sound ?? (chain ? { chain } : null);
+    if (heard) {
+      this.audition.setSound("a", heard);
       this.audition.select("a");
     }
-    if (loop && chain) this.audition.play(true);
+    if (loop && heard) this.audition.play(true);
   }
 
   process(_: Float32Array[][], [output]: Float32Array[][]): boolean {
@@ -42,8 +43,18 @@ class AuditionProcessor extends AudioWorkletProcessor {
     switch (message.kind) {
       case "loop":
         return this.audition.setLoop({ left: message.left, right: message.right, sampleRate });
-      case "chain":
-        return this.audition.setChain(message.side, message.chain);
+      case "key":
+        return this.audition.setKey(message.material, { left: message.left, right: message.right, sampleRate });
+      case "sample":
+        return this.audition.setSample(message.hash, message);
+      case "sound":
+        return this.audition.setSound(message.side, message.sound);
+      case "noteOn":
+        return this.audition.noteOn(message.note, message.velocity);
+      case "noteOff":
+        return this.audition.noteOff(message.note);
+      case "allNotesOff":
+        return this.audition.allNotesOff();
       case "select":
         return this.audition.select(message.voice);
       case "play":

@@ -1,17 +1,56 @@
 import { expose, transfer } from "comlink";
-import type { HeardChain } from "@/core/chains/heard-chain";
+import type { HeardChain, HeardNode } from "@/core/chains/heard-chain";
+import { isSplit } from "@/core/chains/heard-chain";
+import type { HeardSound } from "@/core/dsp/heard-sound";
+import type { Sample } from "@/core/dsp/instrument/voice";
 import { type Measurement, measure } from "@/core/dsp/measure/measure";
-import { type StereoSound, renderLoop } from "@/core/dsp/render";
-import { getMaterial } from "@/core/materials/material";
+import { type StereoSound, renderSound } from "@/core/dsp/render";
+import { resample } from "@/core/dsp/resample";
+import { findMaterial } from "@/core/materials/material";
 
-/** Made once for each rate and kept: a loop is the same samples each time. */
-const loops = new Map<string, StereoSound>();
+/** Made or fetched once for each rate and kept: a loop is the same samples each time. */
+const loops = new Map<string, Promise<StereoSound>>();
+const recordings = new Map<string, Promise<StereoSound>>();
 
-function loopOf(material: string, sampleRate: number): StereoSound {
+/** What a material of one's own is called: its hash behind this. */
+const OWN = "own:";
+
+/** Files come with the first sound of one's own. */
+const wavFormat = () => import("@/core/formats/wav/wav");
+
+async function fetchRecording(hash: string): Promise<StereoSound> {
+  const response = await fetch(`/api/media/${hash}`);
+  const { readWav } = await wavFormat();
+  const sound = response.ok ? readWav(new Uint8Array(await response.arrayBuffer())) : null;
+  if (!sound?.ok) throw new Error("This sound cannot be read any more.");
+  return sound.value;
+}
+
+function recordingOf(hash: string): Promise<StereoSound> {
+  const known = recordings.get(hash);
+  if (known) return known;
+  const coming = fetchRecording(hash);
+  recordings.set(hash, coming);
+  // What did not come may come another time.
+  coming.catch(() => recordings.delete(hash));
+  return coming;
+}
+
+async function makeLoop(material: string, sampleRate: number): Promise<StereoSound> {
+  if (material.startsWith(OWN)) return resample(await recordingOf(material.slice(OWN.length)), sampleRate);
+  const known = findMaterial(material);
+  if (!known) throw new Error("This material is not here.");
+  return known.make(sampleRate);
+}
+
+function loopOf(material: string, sampleRate: number): Promise<StereoSound> {
   const name = `${material} ${sampleRate}`;
-  const loop = loops.get(name) ?? getMaterial(material).make(sampleRate);
-  loops.set(name, loop);
-  return loop;
+  const known = loops.get(name);
+  if (known) return known;
+  const coming = makeLoop(material, sampleRate);
+  loops.set(name, coming);
+  coming.catch(() => loops.delete(name));
+  return coming;
 }
 
 /** How many columns the picture of a loop has. */
@@ -27,18 +66,75 @@ function peaksOf({ left, right }: StereoSound): number[] {
   });
 }
 
+const keysIn = (chain: HeardChain): readonly string[] =>
+  chain.flatMap((node: HeardNode): readonly string[] =>
+    isSplit(node) ? node.lanes.flatMap((lane) => keysIn(lane.nodes)) : node.keyedBy ? [node.keyedBy] : [],
+  );
+
+/** All that a sound needs beside itself: the materials that key it, the recordings that its samplers play. */
+async function around(sound: HeardSound, sampleRate: number) {
+  const keys = new Map<string, StereoSound>();
+  for (const material of new Set(keysIn(sound.chain)))
+    keys.set(material, await loopOf(material, sampleRate).catch(() => silence(sampleRate)));
+  const samples = new Map<string, Sample>();
+  for (const { sample } of sound.instrument?.layers ?? [])
+    if (sample !== null) {
+      const recording = await recordingOf(sample).catch(() => null);
+      if (recording) samples.set(sample, recording);
+    }
+  return { keys, samples };
+}
+
+const silence = (sampleRate: number): StereoSound => ({
+  left: new Float32Array(sampleRate),
+  right: new Float32Array(sampleRate),
+  sampleRate,
+});
+
 const service = {
-  /** The loop itself, to be handed to the audio thread, and its picture. */
-  makeLoop(material: string, sampleRate: number) {
-    const { left, right } = loopOf(material, sampleRate);
+  /** The loop itself, to be handed to the audio thread, and its picture. Rejects where there is none. */
+  async makeLoop(material: string, sampleRate: number) {
+    const { left, right } = await loopOf(material, sampleRate);
     const copy = { left: left.slice(), right: right.slice(), peaks: peaksOf({ left, right, sampleRate }) };
     return transfer(copy, [copy.left.buffer, copy.right.buffer]);
   },
 
-  /** What the loop measures through a chain, its tail come round; null for the loop as it is. */
-  measureLoop(material: string, sampleRate: number, chain: HeardChain | null): Measurement {
-    const loop = loopOf(material, sampleRate);
-    return measure(chain ? renderLoop(chain, loop) : loop);
+  /** A recording at its own rate. Rejects where it is gone. */
+  async makeSample(hash: string) {
+    const { left, right, sampleRate } = await recordingOf(hash);
+    const copy = { left: left.slice(), right: right.slice(), sampleRate };
+    return transfer(copy, [copy.left.buffer, copy.right.buffer]);
+  },
+
+  /** What the loop measures through a sound, its tail come round; null for the loop as it is. */
+  async measureLoop(material: string, sampleRate: number, sound: HeardSound | null): Promise<Measurement> {
+    const loop = await loopOf(material, sampleRate);
+    if (!sound) return measure(loop);
+    return measure(renderSound(sound, { loop, ...(await around(sound, sampleRate)) }));
+  },
+
+  /** Milliseconds that a second of the loop costs, for each of some sounds: the best of a few goes. */
+  async costOf(material: string, sampleRate: number, sounds: readonly HeardSound[]): Promise<readonly number[]> {
+    const loop = await loopOf(material, sampleRate);
+    const costs: number[] = [];
+    for (const sound of sounds) {
+      const beside = await around(sound, sampleRate);
+      let best = Number.POSITIVE_INFINITY;
+      for (let go = 0; go < 3; go++) {
+        const begin = performance.now();
+        const rendered = renderSound(sound, { loop, ...beside });
+        best = Math.min(best, ((performance.now() - begin) * sampleRate) / (2 * rendered.left.length));
+      }
+      costs.push(best);
+    }
+    return costs;
+  },
+
+  /** A sound as the file that is kept. */
+  async encode(left: Float32Array, right: Float32Array, sampleRate: number) {
+    const { writeWav24 } = await wavFormat();
+    const bytes = Uint8Array.from(writeWav24({ left, right, sampleRate }));
+    return transfer(bytes, [bytes.buffer]);
   },
 };
 

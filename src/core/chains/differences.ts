@@ -1,6 +1,7 @@
 import equal from "fast-deep-equal";
 import type { ParamId, Value } from "../processors/param-spec";
-import { type Chain, type Processor, processorsOf } from "./chain";
+import { type Chain, type ChainNode, type Lane, type Processor, processorsOf } from "./chain";
+import { lanesOf, nodesIn } from "./tree";
 
 /** One way in which a chain is not as it was saved. */
 export type Difference =
@@ -14,7 +15,19 @@ export type Difference =
   | { readonly kind: "enabled"; readonly processor: string; readonly from: boolean; readonly to: boolean }
   | { readonly kind: "added"; readonly processor: Processor }
   | { readonly kind: "removed"; readonly processor: Processor }
+  | {
+      readonly kind: "lane";
+      readonly lane: string;
+      readonly setting: LaneSetting;
+      readonly from: number | boolean;
+      readonly to: number | boolean;
+    }
+  | { readonly kind: "section"; readonly section: string; readonly from: boolean; readonly to: boolean }
+  | { readonly kind: "macros" }
   | { readonly kind: "order" };
+
+export type LaneSetting = "enabled" | "level" | "pan";
+const LANE_SETTINGS: readonly LaneSetting[] = ["enabled", "level", "pan"];
 
 /** Pairs by key, then what is left by model in order. A processor whose model changed is another processor. */
 function pairUp(saved: readonly Processor[], now: readonly Processor[]): Map<Processor, Processor> {
@@ -47,21 +60,62 @@ function inProcessor(saved: Processor, now: Processor): Difference[] {
 export const partnersOf = (saved: Chain, now: Chain): ReadonlyMap<string, Processor> =>
   new Map([...pairUp(processorsOf(saved), processorsOf(now))].map(([p, partner]) => [p.key, partner]));
 
+/** How the nodes stand to each other, by the keys that they have in the saved chain; `only` those that both have. */
+function wiringOf(nodes: readonly ChainNode[], nameOf: (processor: Processor) => string | null): unknown {
+  return nodes.flatMap((node): unknown[] => {
+    switch (node.type) {
+      case "processor":
+        return [nameOf(node)].filter((name) => name !== null);
+      case "section":
+        return [{ section: node.key, nodes: wiringOf(node.nodes, nameOf) }];
+      case "split":
+        return [
+          { split: node.by, lanes: node.lanes.map((lane) => ({ key: lane.key, nodes: wiringOf(lane.nodes, nameOf) })) },
+        ];
+    }
+  });
+}
+
+const inLanes = (saved: readonly Lane[], now: readonly Lane[]): readonly Difference[] =>
+  now.flatMap((lane) => {
+    const partner = saved.find((l) => l.key === lane.key);
+    return LANE_SETTINGS.flatMap((setting): Difference[] =>
+      partner && partner[setting] !== lane[setting]
+        ? [{ kind: "lane", lane: lane.key, setting, from: partner[setting], to: lane[setting] }]
+        : [],
+    );
+  });
+
+function inSections(saved: Chain, now: Chain): readonly Difference[] {
+  const before = new Map(nodesIn(saved.nodes).map((node) => [node.key, node]));
+  return nodesIn(now.nodes).flatMap((node): Difference[] => {
+    const partner = before.get(node.key);
+    return node.type === "section" && partner?.type === "section" && partner.enabled !== node.enabled
+      ? [{ kind: "section", section: node.key, from: partner.enabled, to: node.enabled }]
+      : [];
+  });
+}
+
 /** All that a chain differs by from its saved state, in the order of the chain. `from` is saved, `to` is now. */
 export function differencesOf(saved: Chain, now: Chain): readonly Difference[] {
   const before = processorsOf(saved);
   const after = processorsOf(now);
   const pairs = pairUp(before, after);
   const kept = new Set(pairs.values());
-  const partners = after.flatMap((p) => pairs.get(p) ?? []);
-  const moved = partners.some((p, at) => at > 0 && before.indexOf(p) < before.indexOf(partners[at - 1]!));
+  const wiring = {
+    saved: wiringOf(saved.nodes, (p) => (kept.has(p) ? p.key : null)),
+    now: wiringOf(now.nodes, (p) => pairs.get(p)?.key ?? null),
+  };
   return [
     ...after.flatMap((p): Difference[] => {
       const partner = pairs.get(p);
       return partner ? inProcessor(partner, p) : [{ kind: "added", processor: p }];
     }),
     ...before.filter((p) => !kept.has(p)).map((processor): Difference => ({ kind: "removed", processor })),
-    ...(moved ? [{ kind: "order" } as const] : []),
+    ...inSections(saved, now),
+    ...inLanes(lanesOf(saved), lanesOf(now)),
+    ...(equal(wiring.saved, wiring.now) ? [] : [{ kind: "order" } as const]),
+    ...(equal(saved.macros, now.macros) ? [] : [{ kind: "macros" } as const]),
   ];
 }
 
@@ -69,11 +123,12 @@ export function differencesOf(saved: Chain, now: Chain): readonly Difference[] {
 export function describeDifferences(differences: readonly Difference[]): string {
   const count = (kinds: readonly Difference["kind"][]) => differences.filter((d) => kinds.includes(d.kind)).length;
   const plugins = count(["added", "removed"]);
-  const values = count(["value", "enabled"]);
+  const values = count(["value", "enabled", "lane", "section"]);
   const words = [
     plugins > 0 ? `${plugins} plugin${plugins === 1 ? "" : "s"}` : null,
     values > 0 ? `${values} value${values === 1 ? "" : "s"}` : null,
     count(["order"]) > 0 ? "the order" : null,
+    count(["macros"]) > 0 ? "the macros" : null,
   ].filter((word) => word !== null);
   return words.length === 0 ? "nothing" : words.join(" and ");
 }

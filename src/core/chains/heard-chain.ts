@@ -9,6 +9,8 @@ export interface HeardProcessor {
   readonly model: string;
   readonly enabled: boolean;
   readonly values: HeardValues;
+  /** The id of a material that its detector hears; none where it hears its own sound. */
+  readonly keyedBy?: string;
 }
 
 export interface HeardLane {

@@ -18,6 +18,12 @@ export const StripRefSchema = z.union([
   z.strictObject({ external: z.literal(true), kind: z.enum(STRIP_KINDS), name: NameSchema }),
 ]);
 
+/** What opens or turns down a processor in place of its own sound. */
+export const KeyInputSchema = z.union([
+  z.strictObject({ strip: StripRefSchema, tap: z.enum(["pre", "post"]) }),
+  z.strictObject({ material: z.string().min(1).max(80) }),
+]);
+
 export const ProcessorSchema = z.strictObject({
   type: z.literal("processor"),
   key: KeySchema,
@@ -27,9 +33,17 @@ export const ProcessorSchema = z.strictObject({
   values: z.record(z.string(), ValueSchema),
   /** Opaque bytes of a foreign plugin, by their SHA-256. */
   state: z.strictObject({ hash: z.string().regex(/^[0-9a-f]{64}$/) }).optional(),
-  keyInput: z.strictObject({ strip: StripRefSchema, tap: z.enum(["pre", "post"]) }).optional(),
+  keyInput: KeyInputSchema.optional(),
   from: FromSchema.optional(),
 });
+
+const laneSettings = {
+  name: NameSchema,
+  enabled: z.boolean(),
+  level: z.number().min(-90).max(12),
+  pan: z.number().min(-100).max(100),
+};
+export const LaneSettingsSchema = z.strictObject(laneSettings);
 
 const splitOf = <N extends z.ZodType>(node: N) =>
   z.strictObject({
@@ -43,10 +57,7 @@ const splitOf = <N extends z.ZodType>(node: N) =>
       .array(
         z.strictObject({
           key: KeySchema,
-          name: NameSchema,
-          enabled: z.boolean(),
-          level: z.number().min(-90).max(12),
-          pan: z.number().min(-100).max(100),
+          ...laneSettings,
           nodes: z.array(node),
         }),
       )
@@ -87,8 +98,10 @@ const MacroSchema = z.strictObject({
 /** Far more than a chain needs, and few enough to be heard and drawn. */
 const MOST_NODES = 256;
 
+export const MacrosSchema = z.array(MacroSchema).max(64);
+
 export const ChainSchema = z.strictObject({
   nodes: z.array(NodeSchema).max(MOST_NODES),
-  macros: z.array(MacroSchema).max(64),
+  macros: MacrosSchema,
   from: FromSchema.optional(),
 });

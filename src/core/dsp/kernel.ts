@@ -1,5 +1,11 @@
 import type { HeardValues } from "../processors/model";
 
+/** A sound that keys a processor, on the channels that the processor's own sound stands on. */
+export interface KeySignal {
+  readonly left: Float32Array;
+  readonly right: Float32Array;
+}
+
 /**
  * A processor at work on one stereo pair. It owns its state, allocates nothing while it processes, and gives the same
  * samples whatever the size of the blocks.
@@ -9,6 +15,11 @@ export interface Kernel {
   set(values: HeardValues, jump: boolean): void;
   /** Processes samples `from` up to `to` of both channels in place. */
   process(left: Float32Array, right: Float32Array, from: number, to: number): void;
+  /**
+   * What a detector hears in place of the sound itself, for the `process` that follows: sample i of the sound stands
+   * beside sample i + `shift` of this. null for the sound itself. Only kernels that have a detector know it.
+   */
+  listen?(key: KeySignal | null, shift: number): void;
   /** Forgets all sound; the values stay. */
   reset(): void;
   /** What it shows now: gain reduction in dB, 0 or below; a tuner's pitch in Hz; a meter's loudness in LUFS; else 0. */

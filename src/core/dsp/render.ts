@@ -1,5 +1,7 @@
 import type { HeardChain } from "../chains/heard-chain";
 import { createChainRuntime } from "./chain/chain-runtime";
+import type { HeardSound } from "./heard-sound";
+import { InstrumentRuntime, type Samples } from "./instrument/instrument-runtime";
 
 /** Two channels of the same length, samples from −1 to 1. */
 export interface StereoSound {
@@ -20,6 +22,57 @@ export function renderChain(chain: HeardChain, sound: StereoSound, block = BLOCK
     runtime.process(left.subarray(at, end), right.subarray(at, end), end - at);
   }
   return { left, right, sampleRate: sound.sampleRate };
+}
+
+/** What a sound plays for so many seconds: its instrument or, without one, the loop over and over. */
+export interface Rendering {
+  readonly loop: StereoSound;
+  readonly samples: Samples;
+  readonly keys: ReadonlyMap<string, StereoSound>;
+}
+
+/** The whole of a loop or phrase, its tail come round: the second of two passes. */
+export function renderSound(sound: HeardSound, { loop, samples, keys }: Rendering): StereoSound {
+  const { sampleRate } = loop;
+  const instrument = sound.instrument ? new InstrumentRuntime(sound.instrument, samples, sampleRate) : null;
+  const length = instrument ? instrument.length : loop.left.length;
+  const [left, right] = [new Float32Array(2 * length), new Float32Array(2 * length)];
+  if (instrument) instrument.addTo(left, right, 2 * length);
+  else
+    for (const [to, from] of [
+      [left, loop.left],
+      [right, loop.right],
+    ] as const) {
+      to.set(from);
+      to.set(from, length);
+    }
+  const [lessLeft, lessRight] = sound.minus ? [left.slice(), right.slice()] : [null, null];
+  run(sound.chain, { left, right, sampleRate }, keys);
+  if (sound.minus && lessLeft && lessRight) {
+    run(sound.minus, { left: lessLeft, right: lessRight, sampleRate }, keys);
+    for (let i = 0; i < left.length; i++) {
+      left[i]! -= lessLeft[i]!;
+      right[i]! -= lessRight[i]!;
+    }
+  }
+  return { left: left.subarray(length), right: right.subarray(length), sampleRate };
+}
+
+/** In place, with each key beside the sound, over and over. */
+function run(chain: HeardChain, { left, right, sampleRate }: StereoSound, keys: Rendering["keys"]): void {
+  const beside = new Map(
+    [...keys].map(([id, key]) => {
+      const looped = (samples: Float32Array) => left.map((_, i) => samples[i % samples.length]!);
+      return [id, { left: looped(key.left), right: looped(key.right) }] as const;
+    }),
+  );
+  const bus = { shift: 0, find: (id: string) => beside.get(id) ?? null };
+  const runtime = createChainRuntime(chain, sampleRate, bus);
+  for (let at = 0; at < left.length; at += BLOCK) {
+    bus.shift = at;
+    const end = Math.min(left.length, at + BLOCK);
+    runtime.process(left.subarray(at, end), right.subarray(at, end), end - at);
+  }
 }
 
 const repeat = (samples: Float32Array): Float32Array => {

@@ -3,6 +3,7 @@ import type { Box } from "./axes";
 import { delayMarks } from "./delay";
 import { dynamicsMarks } from "./dynamics";
 import { eqMarks } from "./equaliser";
+import { instrumentMarks } from "./instrument";
 import type { Mark } from "./mark";
 import { modulationMarks } from "./modulation";
 import { reverbMarks } from "./reverb";
@@ -19,6 +20,7 @@ const DRAWINGS: Record<Model["family"], Drawing> = {
   delay: delayMarks,
   reverb: reverbMarks,
   utility: utilityMarks,
+  instrument: instrumentMarks,
 };
 
 /** A processor's own picture, from the same design functions that make its sound. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { createChainRuntime } from "../dsp/chain/chain-runtime";
 import { seededRandom } from "../random";
-import { MODELS } from "./models";
+import { EFFECTS } from "./models";
 import type { ParamSpec } from "./param-spec";
 import { noise } from "./testing";
 
@@ -9,7 +9,7 @@ const RATE = 48_000;
 const NOISE = noise(1, RATE);
 const SILENCE = new Float32Array(RATE);
 
-describe.each(MODELS.map((model) => [model.name, model] as const))("%s", (_, model) => {
+describe.each(EFFECTS.map((model) => [model.name, model] as const))("%s", (_, model) => {
   it("stays finite through 30 s of noise and 30 s of silence at corners of its parameter space", () => {
     const random = seededRandom(model.id.length * 31 + model.params.length);
     const corners: readonly ((spec: ParamSpec) => number)[] = [

@@ -11,6 +11,8 @@ import type { EqDesign } from "./equaliser/eq-design";
 import { GRAPHIC_EQ_DESIGN } from "./equaliser/graphic-eq";
 import { PARAMETRIC_EQ_DESIGN } from "./equaliser/parametric-eq/design";
 import { TILT_EQ_DESIGN } from "./equaliser/tilt-eq";
+import { INSTRUMENT_DESIGNS } from "./instrument/designs";
+import type { InstrumentDesign } from "./instrument/instrument-design";
 import { type ModulationDesign, sineDesign } from "./modulation/modulation-design";
 import { TREMOLO_DESIGN } from "./modulation/tremolo";
 import { AMPLIFIER_DESIGN } from "./saturation/amplifier";
@@ -56,6 +58,8 @@ export const shaperDesignOf = named<ShaperDesign>("saturation", {
   overdrive: OVERDRIVE_DESIGN,
   amplifier: AMPLIFIER_DESIGN,
 });
+
+export const instrumentDesignOf = named<InstrumentDesign>("instrument", INSTRUMENT_DESIGNS);
 
 export const modulationDesignOf = named<ModulationDesign>("modulation", {
   chorus: sineDesign,

@@ -2,7 +2,16 @@ import { beatsOf, isNoteLength } from "../units/note-length";
 import { type BeatsPerMinute, millisecondsOf } from "../units/quantities";
 import { type ParamId, type ParamSpec, type Value, type Values, clampTo } from "./param-spec";
 
-export const FAMILIES = ["equaliser", "dynamics", "saturation", "modulation", "delay", "reverb", "utility"] as const;
+export const FAMILIES = [
+  "equaliser",
+  "dynamics",
+  "saturation",
+  "modulation",
+  "delay",
+  "reverb",
+  "utility",
+  "instrument",
+] as const;
 export type Family = (typeof FAMILIES)[number];
 
 export const FAMILY_NAMES: Record<Family, string> = {
@@ -13,6 +22,7 @@ export const FAMILY_NAMES: Record<Family, string> = {
   delay: "Delays",
   reverb: "Reverbs",
   utility: "Utilities",
+  instrument: "Instruments",
 };
 
 /** What a plugin is, apart from how it is set. */
@@ -28,6 +38,8 @@ export interface Model {
   /** The value that people reach for first. */
   readonly lead: ParamId;
   readonly hearable: boolean;
+  /** Of an instrument with several: what each carries, the first of them output 1. */
+  readonly outputs?: readonly string[];
 }
 
 /** Values as a kernel takes them: numbers only, note lengths turned into milliseconds. */

@@ -4,7 +4,7 @@ import { createChainRuntime } from "../dsp/chain/chain-runtime";
 import { renderChain } from "../dsp/render";
 import { findKernel } from "./kernels";
 import { type Model, defaultValues } from "./model";
-import { MODELS } from "./models";
+import { EFFECTS } from "./models";
 import { type ParamSpec, type Values, valueAt } from "./param-spec";
 import { noise, rms, setTo, sine, stereoOf } from "./testing";
 
@@ -44,7 +44,7 @@ const shortened = (model: Model): Values =>
 
 const isFinite = (samples: Float32Array): boolean => samples.every(Number.isFinite);
 
-describe.each(MODELS.map((model) => [model.name, model] as const))("%s", (_, model) => {
+describe.each(EFFECTS.map((model) => [model.name, model] as const))("%s", (_, model) => {
   it("says the same latency to those who draw and to those who sound, and has its lead among its values", () => {
     expect(findKernel(model.id)?.latency).toBe(model.latency);
     expect(model.params.map((p) => p.id)).toContain(model.lead);

@@ -11,6 +11,7 @@ import { CONSOLE_EQ } from "./equaliser/console-eq";
 import { GRAPHIC_EQ } from "./equaliser/graphic-eq";
 import { PARAMETRIC_EQ } from "./equaliser/parametric-eq/model";
 import { TILT_EQ } from "./equaliser/tilt-eq";
+import { INSTRUMENTS } from "./instrument/models";
 import type { Model } from "./model";
 import { CHORUS, FLANGER } from "./modulation/chorus";
 import { PHASER } from "./modulation/phaser";
@@ -53,7 +54,11 @@ export const MODELS: readonly Model[] = [
   WIDTH,
   TUNER,
   METER,
+  ...INSTRUMENTS,
 ];
+
+/** Those that stand in a chain: everything but what plays. */
+export const EFFECTS: readonly Model[] = MODELS.filter((model) => model.family !== "instrument");
 
 const BY_ID = new Map(MODELS.map((model) => [model.id, model]));
 

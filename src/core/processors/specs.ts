@@ -87,7 +87,7 @@ export const effect = (
   family: Family,
   id: string,
   name: string,
-  rest: Pick<Model, "params" | "lead"> & Partial<Pick<Model, "latency">>,
+  rest: Pick<Model, "params" | "lead"> & Partial<Pick<Model, "latency" | "outputs">>,
 ): Model => ({
   id,
   name,

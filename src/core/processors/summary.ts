@@ -110,6 +110,16 @@ const TELLINGS: Record<Model["family"], (processor: Processor, model: Model) => 
     ["A", "reference"],
     ["target", "target"],
   ]),
+  instrument: tellThese([
+    ["tone", "tone"],
+    ["bar", "bar"],
+    ["cutoff", "cutoff"],
+    ["kick", "kickTune"],
+    ["root", "root"],
+    ["ring", "ring"],
+    ["att", "attack"],
+    ["rel", "release"],
+  ]),
 };
 
 /** The values by which a person knows a setting again, in a few words. */

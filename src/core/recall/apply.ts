@@ -1,8 +1,19 @@
 import equal from "fast-deep-equal";
-import { type Chain, type ChainNode, type Processor, findProcessor, mapProcessor } from "../chains/chain";
+import { type Chain, type ChainNode, type Lane, type Processor, findProcessor, mapProcessor } from "../chains/chain";
+import {
+  findLane,
+  findList,
+  findMisplaced,
+  findNode,
+  keysIn,
+  mapLane,
+  mapNode,
+  withNode,
+  withoutNode,
+} from "../chains/tree";
 import { type Project, findStrip } from "../projects/project";
 import { type Result, fail, ok, unreachable } from "../result";
-import type { Strip } from "../strips/strip";
+import { type Strip, chainAt } from "../strips/strip";
 import type { Step, StepOf } from "./step";
 
 /** Why a step cannot be taken: nothing of its list was. */
@@ -54,14 +65,24 @@ function applyToStrip(strip: Strip, step: StripStep): Change<Strip> {
         : fail("the output has changed since.");
     case "setLook":
       return equal(strip.look, step.from) ? ok({ ...strip, look: step.to }) : fail("the look has changed since.");
+    case "setSource":
+      return equal(strip.source, step.from) ? ok({ ...strip, source: step.to }) : fail("the source has changed since.");
     default: {
-      const inserts = applyToChain(strip.inserts, step);
-      return inserts.ok ? ok({ ...strip, inserts: inserts.value }) : inserts;
+      const changed = applyToChain(chainAt(strip, step.cell) ?? strip.inserts, step);
+      return changed.ok ? withChainAt(strip, step.cell, changed.value) : changed;
     }
   }
 }
 
-type ChainStep = Exclude<StripStep, { kind: "setLevel" | "setPan" | "setRouting" | "setLook" }>;
+type ChainStep = Exclude<StripStep, { kind: "setLevel" | "setPan" | "setRouting" | "setLook" | "setSource" }>;
+
+function withChainAt(strip: Strip, { part, layer }: Step["cell"], chain: Chain): Change<Strip> {
+  if (part !== "effects") return ok({ ...strip, inserts: chain });
+  const { source } = strip;
+  if (source.type !== "layers" || !source.layers.some((l) => l.key === layer)) return fail("the layer is not here.");
+  const layers = source.layers.map((l) => (l.key === layer ? { ...l, effects: chain } : l));
+  return ok({ ...strip, source: { ...source, layers } });
+}
 
 function applyToChain(chain: Chain, step: ChainStep): Change<Chain> {
   switch (step.kind) {
@@ -76,9 +97,19 @@ function applyToChain(chain: Chain, step: ChainStep): Change<Chain> {
     case "setNode":
       return setNode(chain, step);
     case "setValue":
-    case "setEnabled":
-    case "setLabel":
       return changeProcessor(chain, step);
+    case "setKeyInput":
+      return changeProcessor(chain, step);
+    case "setEnabled":
+      return setEnabled(chain, step);
+    case "setLabel":
+      return setLabel(chain, step);
+    case "setLane":
+      return setLane(chain, step);
+    case "setMacros":
+      return equal(chain.macros, step.from)
+        ? ok({ ...chain, macros: step.to })
+        : fail("the macros have changed since.");
     default:
       return unreachable(step);
   }
@@ -87,10 +118,12 @@ function applyToChain(chain: Chain, step: ChainStep): Change<Chain> {
 const setFrom = (chain: Chain, { from, to }: StepOf<"setFrom">): Change<Chain> =>
   equal(chain.from ?? null, from) ? ok(setOrDrop(chain, "from", to)) : fail("the origin has changed since.");
 
-const setNode = (chain: Chain, { node, from, to }: StepOf<"setNode">): Change<Chain> =>
-  chain.nodes.some((n) => n.key === node && equal(n, from))
-    ? ok({ ...chain, nodes: chain.nodes.map((n) => (n.key === node ? to : n)) })
-    : fail("the plugin has changed since.");
+function setNode(chain: Chain, { node, from, to }: StepOf<"setNode">): Change<Chain> {
+  const found = findNode(chain, node);
+  if (!found || !equal(found.node, from)) return fail("the plugin has changed since.");
+  const misplaced = findMisplaced(chain, to, found.place.within);
+  return misplaced ? fail(misplaced) : ok(mapNode(chain, node, () => to));
+}
 
 /** An optional field is absent, never undefined. */
 function setOrDrop<T extends object, K extends keyof T>(record: T, field: K, value: T[K] | null): T {
@@ -99,7 +132,7 @@ function setOrDrop<T extends object, K extends keyof T>(record: T, field: K, val
   return rest as T;
 }
 
-function changeProcessor(chain: Chain, step: StepOf<"setValue" | "setEnabled" | "setLabel">): Change<Chain> {
+function changeProcessor(chain: Chain, step: StepOf<"setValue" | "setKeyInput">): Change<Chain> {
   const processor = findProcessor(chain, step.node);
   if (!processor) return fail(`the plugin “${step.node}” is not here.`);
   const changed = processorAfter(processor, step);
@@ -107,18 +140,44 @@ function changeProcessor(chain: Chain, step: StepOf<"setValue" | "setEnabled" | 
 }
 
 /** null when `from` is not what stands there. */
-function processorAfter(processor: Processor, step: StepOf<"setValue" | "setEnabled" | "setLabel">): Processor | null {
-  switch (step.kind) {
-    case "setValue":
-      return equal(processor.values[step.param], step.from)
-        ? { ...processor, values: { ...processor.values, [step.param]: step.to } }
-        : null;
-    case "setEnabled":
-      return processor.enabled === step.from ? { ...processor, enabled: step.to } : null;
-    case "setLabel":
-      return (processor.label ?? null) === step.from ? setOrDrop(processor, "label", step.to) : null;
-  }
+function processorAfter(processor: Processor, step: StepOf<"setValue" | "setKeyInput">): Processor | null {
+  if (step.kind === "setKeyInput")
+    return equal(processor.keyInput ?? null, step.from) ? setOrDrop(processor, "keyInput", step.to) : null;
+  return equal(processor.values[step.param], step.from)
+    ? { ...processor, values: { ...processor.values, [step.param]: step.to } }
+    : null;
 }
+
+/** Of a plugin, a section or a lane. */
+function setEnabled(chain: Chain, { node: key, from, to }: StepOf<"setEnabled">): Change<Chain> {
+  const thing = findNode(chain, key)?.node ?? findLane(chain, key);
+  if (!thing || !("enabled" in thing)) return fail(`there is nothing called “${key}” to switch.`);
+  if (thing.enabled !== from) return fail("the value has changed since.");
+  return ok(
+    "type" in thing
+      ? mapNode(chain, key, (node) => ("enabled" in node ? { ...node, enabled: to } : node))
+      : mapLane(chain, key, (lane) => ({ ...lane, enabled: to })),
+  );
+}
+
+/** Of a plugin, whose model's name shows where it has none, or of a section, which always has one. */
+function setLabel(chain: Chain, { node: key, from, to }: StepOf<"setLabel">): Change<Chain> {
+  const node = findNode(chain, key)?.node;
+  if (!node || node.type === "split") return fail(`the plugin “${key}” is not here.`);
+  const standing = node.type === "section" ? node.name : (node.label ?? null);
+  if (standing !== from) return fail("the value has changed since.");
+  if (node.type === "processor") return ok(mapNode(chain, key, () => setOrDrop(node, "label", to)));
+  return to === null ? fail("a section has a name.") : ok(mapNode(chain, key, () => ({ ...node, name: to })));
+}
+
+function setLane(chain: Chain, { node: key, from, to }: StepOf<"setLane">): Change<Chain> {
+  const lane = findLane(chain, key);
+  if (!lane) return fail(`the lane “${key}” is not here.`);
+  if (!equal(settingsOf(lane), from)) return fail("the lane has changed since.");
+  return ok(mapLane(chain, key, (standing) => ({ ...standing, ...to })));
+}
+
+const settingsOf = ({ name, enabled, level, pan }: Lane) => ({ name, enabled, level, pan });
 
 const placeBehind = <T>(list: readonly T[], at: number, item: T): T[] => [
   ...list.slice(0, at + 1),
@@ -133,40 +192,44 @@ function placeOf(keys: readonly string[], after: string | null): number | null {
   return at < 0 ? null : at;
 }
 
-const keysOf = (nodes: readonly ChainNode[]) => nodes.map((n) => n.key);
+type PlaceInStep = NonNullable<StepOf<"moveNode">["from"]>;
+const placeIn = ({ after, within }: PlaceInStep) => ({ after, within: within ?? null });
 
-function takeNode(chain: Chain, key: string, after: string | null): Change<{ node: ChainNode; nodes: ChainNode[] }> {
-  const at = keysOf(chain.nodes).indexOf(key);
-  const node = chain.nodes[at];
-  if (!node) return fail(`the plugin “${key}” is not here.`);
-  if ((chain.nodes[at - 1]?.key ?? null) !== after) return fail("the plugin stands elsewhere now.");
-  return ok({ node, nodes: chain.nodes.filter((n) => n !== node) });
+function takeNode(chain: Chain, key: string, from: PlaceInStep): Change<{ node: ChainNode; rest: Chain }> {
+  const found = findNode(chain, key);
+  if (!found) return fail(`the plugin “${key}” is not here.`);
+  if (!equal(found.place, placeIn(from))) return fail("the plugin stands elsewhere now.");
+  return ok({ node: found.node, rest: withoutNode(chain, key) });
 }
 
-function putNode(chain: Chain, nodes: readonly ChainNode[], node: ChainNode, after: string | null): Change<Chain> {
-  if (keysOf(nodes).includes(node.key)) return fail(`the key “${node.key}” is used already.`);
-  const place = placeOf(keysOf(nodes), after);
-  return place === null
-    ? fail(`the plugin “${after ?? ""}” is not here.`)
-    : ok({ ...chain, nodes: placeBehind(nodes, place, node) });
+function putNode(chain: Chain, node: ChainNode, to: PlaceInStep): Change<Chain> {
+  const place = placeIn(to);
+  const used = new Set(chain.nodes.flatMap(keysIn));
+  const twice = keysIn(node).find((key) => used.has(key));
+  if (twice !== undefined) return fail(`the key “${twice}” is used already.`);
+  const misplaced = findMisplaced(chain, node, place.within);
+  if (misplaced) return fail(misplaced);
+  if (place.after !== null && !findList(chain, place.within)?.some((n) => n.key === place.after))
+    return fail(`the plugin “${place.after}” is not here.`);
+  return ok(withNode(chain, node, place));
 }
 
 function placeNode(chain: Chain, { node: key, from, to }: StepOf<"placeNode">): Change<Chain> {
-  let nodes: readonly ChainNode[] = chain.nodes;
+  let rest = chain;
   if (from) {
-    const taken = takeNode(chain, key, from.after);
+    const taken = takeNode(chain, key, from);
     if (!taken.ok) return taken;
     if (!equal(taken.value.node, from.node)) return fail("the plugin has changed since.");
-    nodes = taken.value.nodes;
+    rest = taken.value.rest;
   }
-  if (!to) return ok({ ...chain, nodes: [...nodes] });
+  if (!to) return ok(rest);
   if (to.node.key !== key) return fail(`the step is for “${key}” and places “${to.node.key}”.`);
-  return putNode(chain, nodes, to.node, to.after);
+  return putNode(rest, to.node, to);
 }
 
 function moveNode(chain: Chain, { node: key, from, to }: StepOf<"moveNode">): Change<Chain> {
-  const taken = takeNode(chain, key, from.after);
-  return taken.ok ? putNode(chain, taken.value.nodes, taken.value.node, to.after) : taken;
+  const taken = takeNode(chain, key, from);
+  return taken.ok ? putNode(taken.value.rest, taken.value.node, to) : taken;
 }
 
 function placeStrip(project: Project, { cell, from, to }: StepOf<"placeStrip">): Change<Project> {

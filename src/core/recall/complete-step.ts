@@ -1,10 +1,9 @@
-import { type ChainNode, completeChain, completeProcessor } from "../chains/chain";
-import { findModel } from "../processors/models";
+import { EMPTY_CHAIN, completeChain } from "../chains/chain";
+import type { ChainNode } from "../chains/chain";
 import { completeStrip } from "../strips/strip";
 import type { Step } from "./step";
 
-const completeNode = (node: ChainNode): ChainNode =>
-  node.type === "processor" && findModel(node.model) ? completeProcessor(node) : node;
+const completeNode = (node: ChainNode): ChainNode => completeChain({ ...EMPTY_CHAIN, nodes: [node] }).nodes[0] ?? node;
 
 /** What a step puts in gets a value for every parameter, so that differences and undo see all of it. */
 export function completeStep(step: Step): Step {
@@ -14,13 +13,9 @@ export function completeStep(step: Step): Step {
     case "setNode":
       return { ...step, to: completeNode(step.to) };
     case "setInserts":
-      return step.to.nodes.every((n) => n.type === "processor" && findModel(n.model))
-        ? { ...step, to: completeChain(step.to) }
-        : step;
+      return { ...step, to: completeChain(step.to) };
     case "placeStrip":
-      return step.to?.strip.inserts.nodes.every((n) => n.type === "processor" && findModel(n.model))
-        ? { ...step, to: { ...step.to, strip: completeStrip(step.to.strip) } }
-        : step;
+      return step.to ? { ...step, to: { ...step.to, strip: completeStrip(step.to.strip) } } : step;
     default:
       return step;
   }

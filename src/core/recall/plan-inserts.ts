@@ -1,5 +1,6 @@
 import equal from "fast-deep-equal";
-import { type Chain, type ChainNode, type Processor, processorName, processorsOf } from "../chains/chain";
+import { type Chain, type ChainNode, type Macro, type Processor, processorName, processorsOf } from "../chains/chain";
+import { keysIn, rekeyed } from "../chains/tree";
 import type { InsertMode } from "./plan";
 import type { Step } from "./step";
 
@@ -41,16 +42,31 @@ const blank = ({ strip, mint }: InsertsInput): Unplaced => ({
   needs: [],
 });
 
-/** The nodes of a chain under keys that the other chain does not use. */
-function rekeyed(input: InsertsInput): readonly ChainNode[] {
-  const used = new Set(input.now.nodes.map((n) => n.key));
-  return input.wanted.nodes.map((node) => (used.has(node.key) ? { ...node, key: input.mint() } : node));
+/** The nodes of a chain, and its macros, under keys that the other chain does not use. */
+function freshOf(input: InsertsInput): { readonly nodes: readonly ChainNode[]; readonly macros: readonly Macro[] } {
+  const used = new Set([...input.now.nodes.flatMap(keysIn), ...input.now.macros.map((m) => m.key)]);
+  const renamed = new Map<string, string>();
+  const nodes = input.wanted.nodes.map((node) => {
+    if (!keysIn(node).some((key) => used.has(key))) return node;
+    const copy = rekeyed(node, input.mint);
+    for (const [from, to] of copy.keys) renamed.set(from, to);
+    return copy.node;
+  });
+  const macros = input.wanted.macros.map(
+    (macro): Macro => ({
+      ...macro,
+      key: used.has(macro.key) ? input.mint() : macro.key,
+      axes: macro.axes.map((targets) => targets.map((t) => ({ ...t, node: renamed.get(t.node) ?? t.node }))),
+    }),
+  );
+  return { nodes, macros };
 }
 
 function planPlaced(input: InsertsInput, behind: string | null): PlannedInserts {
   let after = behind;
   let before: string | null = null;
-  const steps = rekeyed(input).map((node): Step => {
+  const { nodes, macros } = freshOf(input);
+  const steps = nodes.map((node): Step => {
     const base = blank(input);
     const needs = before === null ? [] : [before];
     const step: Step = { ...base, needs, kind: "placeNode", node: node.key, from: null, to: { node, after } };
@@ -58,13 +74,16 @@ function planPlaced(input: InsertsInput, behind: string | null): PlannedInserts 
     before = base.id;
     return step;
   });
-  return { steps, left: [] };
+  if (macros.length === 0) return { steps, left: [] };
+  const from = input.now.macros;
+  const added: Step = { ...blank(input), kind: "setMacros", from, to: [...from, ...macros] };
+  return { steps: [...steps, added], left: [] };
 }
 
 /** The first plugin of the same model keeps its place and its key. */
 function planSingle(input: InsertsInput): PlannedInserts {
   const [wanted] = processorsOf(input.wanted);
-  const standing = input.now.nodes.find((n) => n.type === "processor" && n.model === wanted?.model);
+  const standing = processorsOf(input.now).find((p) => p.model === wanted?.model);
   if (!wanted || !standing) return planPlaced(input, input.now.nodes.at(-1)?.key ?? null);
   const to = { ...wanted, key: standing.key };
   return {

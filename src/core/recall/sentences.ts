@@ -1,9 +1,11 @@
-import { type Chain, type From, findProcessor, processorName, processorsOf } from "../chains/chain";
+import { type Chain, type From, findProcessor, nodeName, processorName, processorsOf } from "../chains/chain";
+import { findLane, findNode } from "../chains/tree";
 import { findSpec } from "../processors/model";
 import { findModel } from "../processors/models";
 import { type Project, describeOutput, findStrip } from "../projects/project";
-import { formatFader, formatPanPart } from "../strips/strip";
-import { formatPlain } from "../units/format";
+import { LANE_LEVEL } from "../chains/params";
+import { chainAt, formatFader, formatPanPart } from "../strips/strip";
+import { formatLevel, formatPan, formatPlain } from "../units/format";
 import type { Step } from "./step";
 
 const plugins = (count: number): string => `${count} plugin${count === 1 ? "" : "s"}`;
@@ -24,13 +26,14 @@ function describeValue(chain: Chain | null, step: Extract<Step, { kind: "setValu
   return `${processorName(processor)}, ${spec.name} ${formatPlain(spec, step.from)} → ${formatPlain(spec, step.to)}`;
 }
 
-function describeNode(
-  step: Extract<Step, { kind: "placeNode" | "moveNode" | "setNode" | "setEnabled" | "setLabel" }>,
-  chain: Chain | null,
-): string {
-  const standing = chain ? findProcessor(chain, step.node) : null;
-  const name = standing ? processorName(standing) : "the plugin";
-  const nodeName = (node: { type: string }) => processorName(node as Parameters<typeof processorName>[0]);
+type NodeStep = Extract<
+  Step,
+  { kind: "placeNode" | "moveNode" | "setNode" | "setEnabled" | "setLabel" | "setKeyInput" }
+>;
+
+function describeNode(step: NodeStep, chain: Chain | null): string {
+  const standing = chain ? findNode(chain, step.node)?.node : null;
+  const name = standing ? nodeName(standing) : ((chain ? findLane(chain, step.node)?.name : null) ?? "the plugin");
   switch (step.kind) {
     case "placeNode":
       if (step.to) return `add ${nodeName(step.to.node)}`;
@@ -43,7 +46,21 @@ function describeNode(
       return `switch ${name} ${step.to ? "on" : "off"}`;
     case "setLabel":
       return `name ${name} “${step.to ?? "as its model"}”`;
+    case "setKeyInput":
+      return step.to ? `${name} is keyed from outside` : `${name} hears itself again`;
   }
+}
+
+function describeLane({ from, to }: Extract<Step, { kind: "setLane" }>): string {
+  if (from.name !== to.name) return `lane ${from.name} is now called ${to.name}`;
+  if (from.enabled !== to.enabled) return `switch lane ${to.name} ${to.enabled ? "on" : "off"}`;
+  return `lane ${to.name}, ${formatLevel(to.level, LANE_LEVEL.min)} dB, ${formatPan(to.pan)}`;
+}
+
+function describeMacros({ from, to }: Extract<Step, { kind: "setMacros" }>): string {
+  if (to.length > from.length) return `add macro ${to.at(-1)?.name ?? ""}`;
+  if (to.length < from.length) return "take out a macro";
+  return "macros change";
 }
 
 type StripPartStep = Extract<Step, { kind: "setLevel" | "setPan" | "setRouting" | "setLook" }>;
@@ -72,8 +89,10 @@ function describeOrigin(to: From | null): string {
   return to ? `now follows ${to.name}, version ${to.version}` : "follows no preset any more";
 }
 
-const insertsAt = (project: Project, { cell }: Step): Chain | null =>
-  cell.strip === null ? null : (findStrip(project, cell.strip)?.inserts ?? null);
+function insertsAt(project: Project, { cell }: Step): Chain | null {
+  const strip = cell.strip === null ? null : findStrip(project, cell.strip);
+  return strip ? chainAt(strip, cell) : null;
+}
 
 /** The part of the sentence behind the strip's name. `project` is the one the step is applied to. */
 function describeChange(step: Step, project: Project): string {
@@ -85,6 +104,12 @@ function describeChange(step: Step, project: Project): string {
       return describeOrigin(step.to);
     case "setValue":
       return describeValue(chain, step);
+    case "setLane":
+      return describeLane(step);
+    case "setMacros":
+      return describeMacros(step);
+    case "setSource":
+      return "source changes";
     case "setTempo":
     case "placeStrip":
       return describeProject(step);

@@ -1,17 +1,30 @@
 import { z } from "zod";
-import { ChainSchema, FromSchema, KeySchema, NameSchema, NodeSchema, ValueSchema } from "../chains/schema";
-import { LevelSchema, LookSchema, PanSchema, RoutingSchema, StripSchema } from "../strips/schema";
+import {
+  ChainSchema,
+  FromSchema,
+  KeyInputSchema,
+  KeySchema,
+  LaneSettingsSchema,
+  MacrosSchema,
+  NameSchema,
+  NodeSchema,
+  ValueSchema,
+} from "../chains/schema";
+import { LevelSchema, LookSchema, PanSchema, RoutingSchema, SourceSchema, StripSchema } from "../strips/schema";
 
 const CellSchema = z.strictObject({
   /** null for the project itself. */
   strip: KeySchema.nullable(),
-  part: z.enum(["inserts", "level", "pan", "routing", "look", "strip", "project"]),
+  part: z.enum(["source", "effects", "inserts", "level", "pan", "routing", "look", "strip", "project"]),
+  /** With the part "effects": the layer of the instrument whose chain it is. */
+  layer: KeySchema.optional(),
 });
 
-/** A node and the one it stands behind; null for the first place. */
-const PlacedNodeSchema = z.strictObject({ node: NodeSchema, after: KeySchema.nullable() });
+/** Behind a node, first where null; in the section or lane of that key, at the top where there is none. */
+const place = { after: KeySchema.nullable(), within: KeySchema.optional() };
+const PlacedNodeSchema = z.strictObject({ node: NodeSchema, ...place });
 const PlacedStripSchema = z.strictObject({ strip: StripSchema, after: KeySchema.nullable() });
-const PlaceSchema = z.strictObject({ after: KeySchema.nullable() });
+const PlaceSchema = z.strictObject(place);
 
 const step = <K extends string, V extends z.ZodType>(kind: K, value: V) => ({
   id: KeySchema,
@@ -33,6 +46,10 @@ export const StepSchema = z.discriminatedUnion("kind", [
   z.strictObject({ ...step("placeNode", PlacedNodeSchema.nullable()), ...node }),
   z.strictObject({ ...step("moveNode", PlaceSchema), ...node }),
   z.strictObject({ ...step("setNode", NodeSchema), ...node }),
+  z.strictObject({ ...step("setLane", LaneSettingsSchema), ...node }),
+  z.strictObject({ ...step("setKeyInput", KeyInputSchema.nullable()), ...node }),
+  z.strictObject(step("setMacros", MacrosSchema)),
+  z.strictObject(step("setSource", SourceSchema)),
   z.strictObject(step("setFrom", FromSchema.nullable())),
   z.strictObject(step("setInserts", ChainSchema)),
   z.strictObject(step("setLevel", LevelSchema)),

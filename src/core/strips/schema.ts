@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { ChainSchema, KeySchema, NameSchema, STRIP_KINDS, StripRefSchema } from "../chains/schema";
+import { ChainSchema, KeySchema, NameSchema, ProcessorSchema, STRIP_KINDS, StripRefSchema } from "../chains/schema";
 import { FADER, PAN, WIDTH } from "./params";
 
 const ranged = ({ min, max }: { min: number; max: number }) => z.number().min(min).max(max);
@@ -9,7 +9,7 @@ const KeyRangeSchema = z.strictObject({ low: z.int().min(0).max(127), high: z.in
 const LayerSchema = z.strictObject({
   key: KeySchema,
   name: NameSchema,
-  instrument: KeySchema,
+  instrument: ProcessorSchema,
   keys: KeyRangeSchema,
   velocities: KeyRangeSchema,
   effects: ChainSchema,

@@ -1,7 +1,15 @@
 import type { z } from "zod";
-import { EMPTY_CHAIN, completeChain, findChainProblem } from "../chains/chain";
+import {
+  type Chain,
+  EMPTY_CHAIN,
+  completeChain,
+  completeProcessor,
+  findChainProblem,
+  findProcessorProblem,
+} from "../chains/chain";
 import type { STRIP_KINDS } from "../chains/schema";
 import type { Problem } from "../documents/problem";
+import { findModel } from "../processors/models";
 import { formatLevel, formatPan } from "../units/format";
 import { FADER } from "./params";
 import type { LevelSchema, LookSchema, OutputSchema, PanSchema, SavedStripSchema, StripSchema } from "./schema";
@@ -9,6 +17,7 @@ import type { LevelSchema, LookSchema, OutputSchema, PanSchema, SavedStripSchema
 export type StripKind = (typeof STRIP_KINDS)[number];
 export type Strip = Readonly<z.infer<typeof StripSchema>>;
 export type SavedStrip = Readonly<z.infer<typeof SavedStripSchema>>;
+export type Source = Strip["source"];
 export type Look = Readonly<z.infer<typeof LookSchema>>;
 export type Level = Readonly<z.infer<typeof LevelSchema>>;
 export type Pan = Readonly<z.infer<typeof PanSchema>>;
@@ -52,6 +61,18 @@ export const formatFader = ({ fader, mute }: Level): string =>
 export const formatPanPart = ({ pan, width }: Pan): string =>
   width === 100 ? formatPan(pan) : `${formatPan(pan)}, width ${width} %`;
 
+/** Which of a strip's chains: its inserts, or the effects within a layer of its instrument. */
+export interface ChainCell {
+  readonly part: string;
+  readonly layer?: string | undefined;
+}
+
+/** null where the strip has no such layer. */
+export function chainAt({ inserts, source }: Strip, { part, layer }: ChainCell): Chain | null {
+  if (part !== "effects") return inserts;
+  return source.type === "layers" ? (source.layers.find((l) => l.key === layer)?.effects ?? null) : null;
+}
+
 /** "In 2, mono", "return", "output 1–2". */
 export function describeSource({ kind, source }: Strip): string {
   switch (source.type) {
@@ -69,13 +90,52 @@ export function describeSource({ kind, source }: Strip): string {
 /** The parts that a saved strip holds, of those that can be applied today. */
 export const partsOf = (saved: SavedStrip): readonly PartName[] => PARTS.filter((part) => saved[part] !== undefined);
 
-export const findStripProblem = (strip: Strip | SavedStrip, path: string): Problem | null => {
-  if (strip.kind === "folder" || strip.kind === "instrument")
+export function findStripProblem(strip: Strip | SavedStrip, path: string): Problem | null {
+  if (strip.kind === "folder")
     return { path: `${path}.kind`, message: `Strips of kind ${strip.kind} cannot be built here yet.` };
   if (strip.sends && strip.sends.length > 0)
     return { path: `${path}.sends`, message: "Sends cannot be built here yet." };
-  return strip.inserts ? findChainProblem(strip.inserts, `${path}.inserts`) : null;
-};
+  return (
+    (strip.source ? findSourceProblem(strip.kind, strip.source, `${path}.source`) : null) ??
+    (strip.inserts ? findChainProblem(strip.inserts, `${path}.inserts`) : null)
+  );
+}
 
-export const completeStrip = <S extends Strip | SavedStrip>(strip: S): S =>
-  strip.inserts ? { ...strip, inserts: completeChain(strip.inserts) } : strip;
+function findSourceProblem(kind: StripKind, source: Strip["source"], path: string): Problem | null {
+  if (source.type !== "layers") return null;
+  if (kind !== "instrument") return { path: `${path}.type`, message: "Only a strip of kind instrument plays layers." };
+  const keys = new Set<string>();
+  for (const [at, layer] of source.layers.entries()) {
+    const here = `${path}.layers[${at}]`;
+    if (keys.has(layer.key)) return { path: `${here}.key`, message: `The key “${layer.key}” is used twice.` };
+    keys.add(layer.key);
+    if (layer.keys.low > layer.keys.high)
+      return { path: `${here}.keys`, message: "The lowest key is above the highest." };
+    if (layer.velocities.low > layer.velocities.high)
+      return { path: `${here}.velocities`, message: "The softest touch is above the hardest." };
+    const problem =
+      findProcessorProblem(layer.instrument, `${here}.instrument`) ??
+      (findModel(layer.instrument.model)?.family === "instrument"
+        ? null
+        : { path: `${here}.instrument.model`, message: `${layer.instrument.model} is no instrument.` }) ??
+      findChainProblem(layer.effects, `${here}.effects`);
+    if (problem) return problem;
+  }
+  return null;
+}
+
+function completeSource(source: Strip["source"]): Strip["source"] {
+  if (source.type !== "layers") return source;
+  const layers = source.layers.map((layer) => ({
+    ...layer,
+    instrument: completeProcessor(layer.instrument),
+    effects: completeChain(layer.effects),
+  }));
+  return { ...source, layers };
+}
+
+export const completeStrip = <S extends Strip | SavedStrip>(strip: S): S => ({
+  ...strip,
+  ...(strip.inserts ? { inserts: completeChain(strip.inserts) } : {}),
+  ...(strip.source ? { source: completeSource(strip.source) } : {}),
+});

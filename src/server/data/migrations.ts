@@ -6,6 +6,9 @@ export interface NamedMigration {
   readonly down: (db: Knex) => Promise<void>;
 }
 
+const forwardOnly = () =>
+  Promise.reject(new Error("Migrations go forward only; take the copy that was made beforehand."));
+
 /** Append only: what has been applied somewhere is never edited. */
 export const MIGRATIONS: readonly NamedMigration[] = [
   {
@@ -13,9 +16,25 @@ export const MIGRATIONS: readonly NamedMigration[] = [
     up: async (db) => {
       for (const statement of FIRST.split(";").map((s) => s.trim())) if (statement !== "") await db.raw(statement);
     },
-    down: () => Promise.reject(new Error("Migrations go forward only; take the copy that was made beforehand.")),
+    down: forwardOnly,
+  },
+  {
+    name: "002-media",
+    up: (db) => db.raw(MEDIA),
+    down: forwardOnly,
   },
 ];
+
+/** Sounds of the person's own, each once, by what is in it. */
+const MEDIA = `
+  CREATE TABLE media (
+    hash TEXT PRIMARY KEY,
+    name TEXT NOT NULL,
+    seconds REAL NOT NULL,
+    added_at TEXT NOT NULL,
+    bytes BLOB NOT NULL
+  )
+`;
 
 /*
  * Documents stand apart from the rows that lists scan. A preset's row number is its number in the search index, which

@@ -1,7 +1,7 @@
 import type { z } from "zod";
 import { type ApiError, ERROR_STATUS } from "@/contracts/errors";
 import { parseWith } from "@/core/documents/problem";
-import { fail, type Result } from "@/core/result";
+import { fail, ok, type Result } from "@/core/result";
 import { type Context, sharedContext } from "../data/context";
 import type { Outcome } from "../failure";
 
@@ -16,6 +16,26 @@ export async function route<T>(work: (context: Context) => Promise<Outcome<T>>, 
     console.error(error);
     return answerError({ code: "internal", message: "Something went wrong inside. Nothing was changed." });
   }
+}
+
+/** A route that answers with a file, which never changes: its address is made of what is in it. */
+export async function bytesRoute(type: string, work: (context: Context) => Promise<Outcome<Uint8Array>>) {
+  try {
+    const outcome = await work(sharedContext());
+    if (!outcome.ok) return answerError(outcome.error);
+    const headers = { "Content-Type": type, "Cache-Control": "private, max-age=31536000, immutable" };
+    return new Response(Uint8Array.from(outcome.value), { headers });
+  } catch (error) {
+    console.error(error);
+    return answerError({ code: "internal", message: "Something went wrong inside. Nothing was changed." });
+  }
+}
+
+/** The bytes of a WAV file. */
+export async function readWavBody(request: Request): Promise<Result<Uint8Array, ApiError>> {
+  const type = request.headers.get("content-type") ?? "";
+  if (!/^audio\/(x-)?wav\b/i.test(type)) return fail({ code: "wrongType", message: "Send a WAV file, as audio/wav." });
+  return ok(new Uint8Array(await request.arrayBuffer()));
 }
 
 /** The body as the schema describes it, or why not: the type, the JSON, or the field. */

@@ -1,7 +1,8 @@
 import { readFileSync, writeFileSync } from "node:fs";
 import { resolve } from "node:path";
 import { z } from "zod";
-import { type Chain, completeChain, findChainProblem, hearChain } from "@/core/chains/chain";
+import { type Chain, completeChain, findChainProblem } from "@/core/chains/chain";
+import { hearChain } from "@/core/chains/hear";
 import { ChainSchema } from "@/core/chains/schema";
 import { parseWith } from "@/core/documents/problem";
 import { measure } from "@/core/dsp/measure/measure";

@@ -22,7 +22,7 @@ export function Header({ bench, onSave }: { readonly bench: BenchState; readonly
     ? reference
       ? "from the library"
       : "new"
-    : `strip ${strip?.look.name} of ${editing.body?.project.name}`;
+    : `${bench.place.layer === null ? "" : "effects inside "}strip ${strip?.look.name} of ${editing.body?.project.name}`;
   return (
     <header className="flex flex-none items-center gap-3">
       <div className="min-w-0">
@@ -35,7 +35,7 @@ export function Header({ bench, onSave }: { readonly bench: BenchState; readonly
         <HistoryButtons editing={editing} />
         <Button
           main
-          disabled={(strip?.inserts.nodes.length ?? 0) === 0 || (reference !== null && differences.length === 0)}
+          disabled={bench.chain.nodes.length === 0 || (reference !== null && differences.length === 0)}
           onClick={onSave}
         >
           {reference ? "Save new version" : "Save…"}

@@ -1,20 +1,26 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import { processorsOf } from "@/core/chains/chain";
+import { findProcessor, nodeName } from "@/core/chains/chain";
+import { findNode } from "@/core/chains/tree";
 import { findModel } from "@/core/processors/models";
+import * as gestures from "@/core/recall/gestures";
 import { Empty, Loading } from "../kit/bits";
 import { Button } from "../kit/button";
 import { Panels } from "../kit/panels";
-import { openSave } from "../save/save";
+import { setSolo, useListening } from "../listening/listening";
 import { useSaveAgain } from "../save/save-again";
-import { DifferencesPane } from "./differences-pane";
-import { Tiles } from "./tiles";
-import { type Bench as BenchState, useBench } from "./use-bench";
-import { useBenchGestures } from "./use-bench-gestures";
-import { useBenchActions } from "./use-bench-actions";
 import { Header } from "./bench-header";
+import { ChainStrip } from "./chain/chain-strip";
+import type { ChainView } from "./chain/chain-view";
+import { useLights } from "./chain/lights";
 import { Editor } from "./editor-host";
+import { SectionEditor, SplitEditor } from "./group-editor";
+import { SidePane } from "./side/side-pane";
+import { type Bench as BenchState, useBench } from "./use-bench";
+import { useBenchActions } from "./use-bench-actions";
+import { type BenchHands, useBenchGestures } from "./use-bench-gestures";
+import { useClipboard } from "./use-clipboard";
 
 export function Bench() {
   const bench = useBench();
@@ -61,17 +67,10 @@ function NothingYet() {
 }
 
 function OpenBench({ bench }: { readonly bench: BenchState }) {
-  const { chain, selected, differences, tempo, reference, editing, strip, place } = bench;
   const hand = useBenchGestures(bench);
   const saveAgain = useSaveAgain(bench);
   useBenchActions(bench, hand, saveAgain);
-  const processors = processorsOf(chain);
-  const changed = new Set(
-    differences.flatMap((d) =>
-      d.kind === "value" || d.kind === "enabled" ? [d.processor] : d.kind === "added" ? [d.processor.key] : [],
-    ),
-  );
-  const model = selected ? findModel(selected.model) : null;
+  useClipboard(hand);
   return (
     <Panels
       id="bench"
@@ -86,66 +85,79 @@ function OpenBench({ bench }: { readonly bench: BenchState }) {
               className="flex h-full min-w-0 flex-col gap-3 overflow-auto px-[18px] pt-[14px] pb-3"
             >
               <Header bench={bench} onSave={saveAgain} />
-              <Tiles
-                processors={processors}
-                selected={selected?.key ?? null}
-                changed={changed}
-                tempo={tempo}
-                onSelect={bench.select}
-                onAdd={hand.add}
-              />
-              {selected && model ? (
-                <Editor bench={bench} model={model} selected={selected} hand={hand} />
-              ) : (
-                <div className="border-edge border-t pt-3">
-                  <Empty title="No plugins yet" className="px-0">
-                    <p>
-                      Add the first: <kbd className="key">1</kbd> equaliser, <kbd className="key">2</kbd> compressor,{" "}
-                      <kbd className="key">3</kbd> delay. What you do is heard at once.
-                    </p>
-                  </Empty>
-                </div>
-              )}
+              <ChainStrip chain={bench.chain} view={useChainView(bench, hand)} onMove={hand.moveTo} />
+              <NodeEditor bench={bench} hand={hand} />
             </section>
           ),
         },
         {
           id: "differs",
-          label: "what differs",
+          label: "the side",
           size: 268,
           min: 220,
-          children: (
-            <aside aria-label="What differs" className="flex h-full flex-col bg-card">
-              <div className="flex min-h-0 flex-1 flex-col gap-[14px] overflow-auto px-[18px] py-4">
-                <DifferencesPane
-                  chain={chain}
-                  reference={reference}
-                  differences={differences}
-                  onPutBack={hand.putBack}
-                />
-              </div>
-              <div className="flex flex-wrap gap-2 px-[18px] py-4">
-                <Button
-                  disabled={processors.length === 0}
-                  onClick={() => place.project && strip && openSave({ project: place.project, strip: strip.id })}
-                >
-                  Save as…
-                </Button>
-                {reference && (
-                  <Button disabled={differences.length === 0} onClick={() => hand.backToSaved()}>
-                    Back to saved
-                  </Button>
-                )}
-              </div>
-              <p className="px-[18px] pb-4 text-small text-soft">
-                {bench.isDraft
-                  ? "A draft: kept until it is saved."
-                  : `Each change goes into ${editing.body?.project.name ?? "the project"} at once.`}
-              </p>
-            </aside>
-          ),
+          children: <SidePane bench={bench} hand={hand} />,
         },
       ]}
     />
+  );
+}
+
+function useChainView(bench: BenchState, hand: BenchHands): ChainView {
+  const light = useLights();
+  const solo = useListening((l) => l.solo);
+  const { differences, selected, chosen, tempo } = bench;
+  const changed = new Set(
+    differences.flatMap((d) =>
+      d.kind === "value" || d.kind === "enabled" ? [d.processor] : d.kind === "added" ? [d.processor.key] : [],
+    ),
+  );
+  return {
+    tempo,
+    selected: selected?.key ?? null,
+    chosen: new Set(chosen),
+    changed,
+    solo,
+    light,
+    onSelect: bench.select,
+    onPreviewLead: (key, value) => bench.preview(key, { [leadOf(bench, key)]: value }),
+    onLead: (key, value) => bench.turn(key, { [leadOf(bench, key)]: value }),
+    onSwitch: (keys, on) => void bench.gesture("Switch", (h) => gestures.switchOn(h, keys, on)),
+    onSolo: setSolo,
+    onAdd: hand.add,
+  };
+}
+
+function leadOf({ chain }: BenchState, key: string): string {
+  const processor = findProcessor(chain, key);
+  return (processor && findModel(processor.model)?.lead) ?? "";
+}
+
+/** What the selected node is set by: a plugin's own editor, a section's or a split's. */
+function NodeEditor({ bench, hand }: { readonly bench: BenchState; readonly hand: BenchHands }) {
+  const { selected, saved } = bench;
+  if (selected?.type === "section") return <SectionEditor section={selected} bench={bench} hand={hand} />;
+  if (selected?.type === "split") {
+    const before = saved && findNode(saved.chain, selected.key)?.node;
+    return <SplitEditor split={selected} saved={before?.type === "split" ? before : null} bench={bench} hand={hand} />;
+  }
+  const model = selected ? findModel(selected.model) : null;
+  if (selected && model) return <Editor bench={bench} model={model} selected={selected} hand={hand} />;
+  if (selected)
+    return (
+      <div className="border-edge border-t pt-3">
+        <Empty title={`${nodeName(selected)} is not known here`} className="px-0">
+          <p>Its values are kept as they are, and it is passed by when you listen.</p>
+        </Empty>
+      </div>
+    );
+  return (
+    <div className="border-edge border-t pt-3">
+      <Empty title="No plugins yet" className="px-0">
+        <p>
+          Add the first: <kbd className="key">1</kbd> equaliser, <kbd className="key">2</kbd> compressor,{" "}
+          <kbd className="key">3</kbd> delay. What you do is heard at once.
+        </p>
+      </Empty>
+    </div>
   );
 }

@@ -1,11 +1,13 @@
 "use client";
 
 import type { Chain, From } from "@/core/chains/chain";
-import { findProcessor, processorName, processorsOf } from "@/core/chains/chain";
+import { findProcessor, nodeName, processorName, processorsOf } from "@/core/chains/chain";
 import type { Difference } from "@/core/chains/differences";
+import { LANE_LEVEL } from "@/core/chains/params";
+import { findLane, findNode } from "@/core/chains/tree";
 import { getSpec } from "@/core/processors/model";
 import { findModel } from "@/core/processors/models";
-import { formatPlain } from "@/core/units/format";
+import { formatLevel, formatPan, formatPlain } from "@/core/units/format";
 import { Button } from "../kit/button";
 import { SideHeading } from "../kit/bits";
 
@@ -35,6 +37,21 @@ function tellValue(difference: Extract<Difference, { kind: "value" }>, chain: Ch
   return { what: `${where}${spec.name}`, from, to, canPutBack: true };
 }
 
+function tellLane(difference: Extract<Difference, { kind: "lane" }>, chain: Chain): Told {
+  const { setting } = difference;
+  const write = (value: number | boolean): string => {
+    if (typeof value === "boolean") return value ? "on" : "off";
+    return setting === "pan" ? formatPan(value) : `${formatLevel(value, LANE_LEVEL.min)} dB`;
+  };
+  const words = { enabled: "", level: " level", pan: " pan" }[setting];
+  return {
+    what: `Lane ${findLane(chain, difference.lane)?.name ?? ""}${words}`,
+    from: write(difference.from),
+    to: write(difference.to),
+    canPutBack: true,
+  };
+}
+
 function tell(difference: Difference, chain: Chain): Told {
   switch (difference.kind) {
     case "added":
@@ -42,7 +59,21 @@ function tell(difference: Difference, chain: Chain): Told {
     case "removed":
       return { what: processorName(difference.processor), from: "there", to: "taken out", canPutBack: true };
     case "order":
-      return { what: "Order of the plugins", from: "as saved", to: "changed", canPutBack: false };
+      return { what: "Order and wiring", from: "as saved", to: "changed", canPutBack: false };
+    case "macros":
+      return { what: "Macros", from: "as saved", to: "changed", canPutBack: true };
+    case "section": {
+      const section = findNode(chain, difference.section)?.node;
+      const word = (on: boolean) => (on ? "on" : "off");
+      return {
+        what: section ? nodeName(section) : "",
+        from: word(difference.from),
+        to: word(difference.to),
+        canPutBack: true,
+      };
+    }
+    case "lane":
+      return tellLane(difference, chain);
     case "enabled": {
       const processor = findProcessor(chain, difference.processor);
       const word = (on: boolean) => (on ? "on" : "off");

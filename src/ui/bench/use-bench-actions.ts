@@ -1,10 +1,10 @@
 "use client";
 
-import { MODELS } from "@/core/processors/models";
+import { EFFECTS } from "@/core/processors/models";
 import { historyActions } from "../projects/history";
 import { type Action, useActions } from "../actions/actions";
 import { openSave } from "../save/save";
-import { quickKeyOf } from "./quick-models";
+import { quickKeyOf } from "./chain/quick-models";
 import type { Bench as BenchState } from "./use-bench";
 import type { useBenchGestures } from "./use-bench-gestures";
 
@@ -13,7 +13,7 @@ type Hands = ReturnType<typeof useBenchGestures>;
 const group = "Bench";
 
 /** What is done to the plugin in hand, and the ways to the others. */
-function pluginActions({ selected, differences }: BenchState, hand: Hands): readonly Action[] {
+function pluginActions({ selected, chosen, differences }: BenchState, hand: Hands): readonly Action[] {
   const has = selected !== null;
   return [
     { id: "next-plugin", title: "Next plugin", group, keys: ["ArrowRight"], keyOnly: true, run: () => hand.step(1) },
@@ -27,13 +27,31 @@ function pluginActions({ selected, differences }: BenchState, hand: Hands): read
     },
     {
       id: "on-off",
-      title: selected?.enabled ? "Switch this plugin off" : "Switch this plugin on",
+      title: chosen.length > 1 ? "Switch these plugins on or off" : "Switch this plugin on or off",
       group,
       keys: ["O"],
       enabled: has,
       run: hand.toggle,
     },
     { id: "take-out", title: "Take this plugin out", group, keys: ["Delete"], enabled: has, run: hand.takeOut },
+    { id: "duplicate", title: "Duplicate this plugin", group, keys: ["U"], enabled: has, run: hand.duplicate },
+    {
+      id: "section",
+      title: "Make a section of what is chosen",
+      group,
+      keys: ["G"],
+      enabled: has,
+      run: hand.makeSection,
+    },
+    { id: "lanes", title: "Split what is chosen into lanes", group, keys: ["P"], enabled: has, run: hand.makeLanes },
+    {
+      id: "bands",
+      title: "Split what is chosen into bands",
+      group,
+      keys: ["Shift+P"],
+      enabled: has,
+      run: hand.makeBands,
+    },
     {
       id: "move-left",
       title: "Move this plugin earlier",
@@ -51,6 +69,22 @@ function pluginActions({ selected, differences }: BenchState, hand: Hands): read
       run: () => hand.moveBy(1),
     },
     {
+      id: "move-up",
+      title: "Move to the lane above",
+      group,
+      keys: ["Alt+ArrowUp"],
+      enabled: has,
+      run: () => hand.moveAcross(-1),
+    },
+    {
+      id: "move-down",
+      title: "Move to the lane below",
+      group,
+      keys: ["Alt+ArrowDown"],
+      enabled: has,
+      run: () => hand.moveAcross(1),
+    },
+    {
       id: "back-to-saved",
       title: "Back to saved",
       group,
@@ -62,7 +96,7 @@ function pluginActions({ selected, differences }: BenchState, hand: Hands): read
 
 export function useBenchActions(bench: BenchState, hand: Hands, saveAgain: () => void) {
   const { editing, strip, place } = bench;
-  const canSave = Boolean(strip && strip.inserts.nodes.length > 0);
+  const canSave = Boolean(strip && bench.chain.nodes.length > 0);
   useActions([
     ...historyActions(editing, group),
     {
@@ -79,10 +113,13 @@ export function useBenchActions(bench: BenchState, hand: Hands, saveAgain: () =>
       group,
       keys: ["Ctrl+Shift+S"],
       enabled: canSave,
-      run: () => place.project && strip && openSave({ project: place.project, strip: strip.id }),
+      run: () =>
+        place.project &&
+        strip &&
+        openSave({ project: place.project, strip: strip.id, ...(place.layer === null ? {} : { layer: place.layer }) }),
     },
     ...pluginActions(bench, hand),
-    ...MODELS.map((model) => {
+    ...EFFECTS.map((model) => {
       const key = quickKeyOf(model.id);
       return {
         id: `add-${model.id}`,

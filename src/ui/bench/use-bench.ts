@@ -2,11 +2,12 @@
 
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useSearchParams } from "next/navigation";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useEffectEvent, useMemo, useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import {
   type Chain,
+  type ChainNode,
   EMPTY_CHAIN,
   type From,
   type Processor,
@@ -22,10 +23,11 @@ import type { ParamId, Value } from "@/core/processors/param-spec";
 import { type Content, chainOf, withFrom } from "@/core/presets/preset";
 import * as gestures from "@/core/recall/gestures";
 import type { Step } from "@/core/recall/step";
-import type { Strip } from "@/core/strips/strip";
+import { findNode, mapLane, nodesIn } from "@/core/chains/tree";
+import { type Strip, chainAt } from "@/core/strips/strip";
 import { formatPlain } from "@/core/units/format";
 import { rememberBench, useHand, useTakeProject } from "../frame/hand";
-import { hear } from "../listening/listening";
+import { type Sound, hear, setDifference, setSolo } from "../listening/listening";
 import { type ProjectEditing, useProjectEditing } from "../projects/editing";
 import { mintKey } from "../projects/mint";
 import { useTempo } from "../library/library";
@@ -36,6 +38,8 @@ type Turned = Readonly<Record<ParamId, Value>>;
 interface Place {
   readonly project: string | null;
   readonly strip: string | null;
+  /** The layer of the strip's instrument whose effects are on the bench. */
+  readonly layer: string | null;
   readonly error: string | null;
   readonly nothing: boolean;
 }
@@ -63,8 +67,15 @@ function usePlace(): Place {
     if (params.size > 0) rememberBench(`/bench?${params}`);
   }, [params]);
   useTakeProject(project);
-  if (project) return { project, strip: params.get("strip"), error: null, nothing: false };
-  return { project: draft.data ?? null, strip: "strip", error: draft.error?.message ?? null, nothing: wanted === null };
+  const layer = params.get("layer");
+  if (project) return { project, strip: params.get("strip"), layer, error: null, nothing: false };
+  return {
+    project: draft.data ?? null,
+    strip: "strip",
+    layer,
+    error: draft.error?.message ?? null,
+    nothing: wanted === null,
+  };
 }
 
 /** The preset and version that the thing on the bench is compared with. */
@@ -74,22 +85,29 @@ function referenceOf(inserts: Chain): From | null {
   return others.length === 0 ? (only?.from ?? null) : null;
 }
 
+export type Choose = "only" | "also" | "upTo";
+
 export interface Bench {
   readonly place: Place;
   readonly editing: ProjectEditing;
   readonly strip: Strip | null;
-  /** With the value that is being dragged. */
+  /** With what is being dragged. */
   readonly chain: Chain;
   readonly tempo: number;
   readonly isDraft: boolean;
-  readonly selected: Processor | null;
-  readonly select: (key: string | null) => void;
+  /** The node whose editor is open. */
+  readonly selected: ChainNode | null;
+  /** What the next action is for, in the order of the chain. */
+  readonly chosen: readonly string[];
+  readonly select: (key: string | null, how?: Choose) => void;
   readonly reference: From | null;
   readonly saved: { readonly chain: Chain; readonly content: Content } | null;
   readonly partners: ReadonlyMap<string, Processor>;
   readonly differences: readonly Difference[];
   /** While a control is dragged: heard and shown, not yet done. */
+  readonly previewChain: (change: (chain: Chain) => Chain) => void;
   readonly preview: (key: string, values: Turned) => void;
+  readonly previewLane: (key: string, settings: Partial<gestures.LaneSettings>) => void;
   readonly turn: (key: string, values: Turned) => void;
   readonly gesture: (label: string, make: (hand: gestures.Hand) => readonly Step[]) => Promise<boolean>;
 }
@@ -100,12 +118,10 @@ export function useBench(): Bench {
   const strip = editing.body?.project.strips.find((s) => s.id === place.strip) ?? null;
   const isDraft = Boolean(editing.body?.draft);
   const tempo = useBenchTempo(editing);
-  const [selectedKey, select] = useState<string | null>(null);
-  const [turned, setTurned] = useState<{ key: string; values: Turned } | null>(null);
-  const base = strip?.inserts ?? EMPTY_CHAIN;
-  const chain = turned
-    ? mapProcessor(base, turned.key, (p) => ({ ...p, values: { ...p.values, ...turned.values } }))
-    : base;
+  const [dragged, setDragged] = useState<Chain | null>(null);
+  const base = (strip && chainAt(strip, cellOf(place))) ?? EMPTY_CHAIN;
+  const chain = dragged ?? base;
+  const choice = useChoice(chain);
   const reference = referenceOf(base);
   const saved = useSaved(reference);
   const partners = saved ? partnersOf(saved.chain, chain) : new Map<string, Processor>();
@@ -113,25 +129,32 @@ export function useBench(): Bench {
   useListeningToBench({
     base,
     saved,
+    place,
+    strip,
     name: nameOf(strip, editing),
     savedName: reference ? `${reference.name}, version ${reference.version}` : "",
     tempo,
   });
 
-  const gesture: Bench["gesture"] = (label, make) =>
-    editing.commit(label, (project) => {
+  const gesture: Bench["gesture"] = (label, make) => {
+    setDragged(null);
+    return editing.commit(label, (project) => {
       const now = project.strips.find((s) => s.id === place.strip);
-      return now ? make({ strip: now, mint: mintKey }) : [];
+      return now ? make({ strip: now, mint: mintKey, ...(place.layer === null ? {} : { layer: place.layer }) }) : [];
     });
-  const preview: Bench["preview"] = (key, values) => {
-    setTurned({ key, values });
-    const live = mapProcessor(base, key, (p) => ({ ...p, values: { ...p.values, ...values } }));
-    hear("a", { name: nameOf(strip, editing), chain: live, tempo }, true);
   };
+  const previewChain: Bench["previewChain"] = (change) => {
+    const live = change(base);
+    setDragged(live);
+    hear("a", soundOf(live, { name: nameOf(strip, editing), tempo, strip, place }), true);
+  };
+  const preview: Bench["preview"] = (key, values) =>
+    previewChain((c) => mapProcessor(c, key, (p) => ({ ...p, values: { ...p.values, ...values } })));
+  const previewLane: Bench["previewLane"] = (key, settings) =>
+    previewChain((c) => mapLane(c, key, (lane) => ({ ...lane, ...settings })));
   const turn: Bench["turn"] = (key, values) => {
     const processor = findProcessor(base, key);
     void gesture(processor ? labelOf(processor, values) : "Change a value", (hand) => gestures.turn(hand, key, values));
-    setTurned(null);
   };
   return {
     place,
@@ -140,22 +163,42 @@ export function useBench(): Bench {
     chain,
     tempo,
     isDraft,
-    selected: selectedOf(chain, selectedKey),
-    select,
+    ...choice,
     reference,
     saved,
     partners,
     differences,
+    previewChain,
     preview,
+    previewLane,
     turn,
     gesture,
   };
 }
 
-/** The chosen processor; the first where none is, or where it is gone. */
-function selectedOf(chain: Chain, key: string | null): Processor | null {
-  const processors = processorsOf(chain);
-  return processors.find((p) => p.key === key) ?? processors[0] ?? null;
+const cellOf = ({ layer }: Place) => (layer === null ? { part: "inserts" } : { part: "effects", layer });
+
+/** The open node, the first plugin where none is or where it is gone, and what else is chosen beside it. */
+function useChoice(chain: Chain): Pick<Bench, "selected" | "chosen" | "select"> {
+  const [selectedKey, setSelected] = useState<string | null>(null);
+  const [others, setOthers] = useState<readonly string[]>([]);
+  const order = nodesIn(chain.nodes).map((node) => node.key);
+  const selected = (selectedKey === null ? null : findNode(chain, selectedKey)?.node) ?? processorsOf(chain)[0] ?? null;
+  const chosen = order.filter((key) => key === selected?.key || others.includes(key));
+  const select: Bench["select"] = (key, how = "only") => {
+    const between = (a: string, b: string) => {
+      const [from, to] = [order.indexOf(a), order.indexOf(b)].toSorted((x, y) => x - y);
+      return order.slice(from, (to ?? 0) + 1);
+    };
+    if (key !== null && how === "also" && chosen.includes(key) && chosen.length > 1) {
+      setOthers(chosen.filter((k) => k !== key));
+      if (selected?.key === key) setSelected(chosen.find((k) => k !== key) ?? null);
+      return;
+    }
+    setOthers(how === "also" ? chosen : how === "upTo" && selected && key ? between(selected.key, key) : []);
+    setSelected(key);
+  };
+  return { selected, chosen, select };
 }
 
 /** A strip is heard at its project's tempo, a draft at that of the project in hand. */
@@ -193,21 +236,49 @@ function useSaved(reference: From | null) {
   }, [content, preset, version, name]);
 }
 
-interface Heard {
+interface Around {
+  readonly name: string;
+  readonly tempo: number;
+  readonly strip: Strip | null;
+  readonly place: Place;
+}
+
+/** A chain as it is heard where it stands: behind the strip's source, or within a layer of its instrument. */
+function soundOf(chain: Chain, { name, tempo, strip, place: { layer } }: Around): Sound {
+  const source = strip?.source;
+  if (source?.type !== "layers" || source.layers.length === 0) return { name, tempo, chain };
+  if (layer === null) return { name, tempo, chain, source };
+  const layers = source.layers.map((l) => (l.key === layer ? { ...l, effects: chain } : l));
+  return { name, tempo, chain: EMPTY_CHAIN, source: { ...source, layers } };
+}
+
+interface Heard extends Around {
   readonly base: Chain;
   readonly saved: { readonly chain: Chain } | null;
-  readonly name: string;
   readonly savedName: string;
-  readonly tempo: number;
 }
 
 /** A is what stands on the bench, B what it was saved as. */
-function useListeningToBench({ base, saved, name, savedName, tempo }: Heard): void {
+function useListeningToBench({ base, saved, savedName, ...around }: Heard): void {
+  const { name, tempo, strip, place } = around;
+  const { layer } = place;
+  const source = strip?.source;
+  const put = useEffectEvent((side: "a" | "b", chain: Chain, called: string) =>
+    hear(side, soundOf(chain, { ...around, name: called })),
+  );
   useEffect(() => {
-    hear("a", { name, chain: base, tempo });
-  }, [base, name, tempo]);
+    put("a", base, name);
+  }, [base, name, tempo, source, layer]);
   const savedChain = saved?.chain ?? null;
   useEffect(() => {
-    if (savedChain) hear("b", { name: savedName, chain: savedChain, tempo });
-  }, [savedChain, savedName, tempo]);
+    if (savedChain) put("b", savedChain, savedName);
+  }, [savedChain, savedName, tempo, source, layer]);
+  // What was heard alone belonged to this bench.
+  useEffect(
+    () => () => {
+      setSolo(null);
+      setDifference(null);
+    },
+    [],
+  );
 }

@@ -43,9 +43,7 @@ function Sheets() {
   return (
     <>
       {hasActed && <Words />}
-      {request && (
-        <SaveSheet key={`${request.project} ${request.strip} ${request.processor ?? ""}`} request={request} />
-      )}
+      {request && <SaveSheet key={`${request.project} ${request.strip} ${request.node ?? ""}`} request={request} />}
       {shortcuts && <ShortcutsSheet />}
     </>
   );

@@ -2,8 +2,13 @@
 
 import { create } from "zustand";
 import { type SoundEngine, createSoundEngine } from "@/clients/sound-engine";
-import { type Chain, hearChain } from "@/core/chains/chain";
+import type { Chain } from "@/core/chains/chain";
+import { hearChain } from "@/core/chains/hear";
+import { hearInstrument } from "@/core/chains/hear-instrument";
+import { findNode } from "@/core/chains/tree";
 import type { Meters, Voice } from "@/core/dsp/audition";
+import type { HeardSound } from "@/core/dsp/heard-sound";
+import type { Source } from "@/core/strips/strip";
 import { matchingGains } from "@/core/audition/match";
 import type { Measurement } from "@/core/dsp/measure/measure";
 import { beatsPerMinute } from "@/core/units/quantities";
@@ -13,12 +18,21 @@ export interface Sound {
   readonly name: string;
   readonly chain: Chain;
   readonly tempo: number;
+  /** An instrument plays its phrase in place of the material. */
+  readonly source?: Source | undefined;
 }
 
 export const MATERIAL_NAMES = [
   { id: "drum-with-cello", name: "Frame drum with cello" },
   { id: "narrator", name: "Narrator, dry booth" },
+  { id: "vibraphone", name: "Vibraphone, motor on" },
+  { id: "modular-bass", name: "Modular bass line" },
+  { id: "choir", name: "Choir in the nave" },
+  { id: "harmonium", name: "Harmonium, close" },
 ] as const;
+
+/** What a material of one's own is called: the hash of its sound behind this. */
+export const OWN_MATERIAL = "own:";
 
 const LOOP_SECONDS = 8;
 
@@ -32,6 +46,10 @@ interface Listening {
   readonly match: boolean;
   readonly a: Sound | null;
   readonly b: Sound | null;
+  /** The lane of A that is heard alone. */
+  readonly solo: string | null;
+  /** The node of A of which only what it adds or takes away is heard. */
+  readonly difference: string | null;
   readonly measured: Partial<Record<Voice, Measurement>>;
   /** Why there is no sound, in words. */
   readonly trouble: string | null;
@@ -47,6 +65,8 @@ export const useListening = create<Listening>(() => ({
   match: true,
   a: null,
   b: null,
+  solo: null,
+  difference: null,
   measured: {},
   trouble: null,
 }));
@@ -60,6 +80,7 @@ let engine: SoundEngine | null = null;
 function theEngine(): SoundEngine {
   if (!engine) {
     engine = createSoundEngine();
+    engine.onLost(() => set({ playing: false, trouble: "The output device went away. Press play to go on." }));
     engine.onMeters((meters) => {
       for (const hear of meterListeners) hear(meters);
     });
@@ -77,12 +98,35 @@ export function onMeters(hear: (meters: Meters) => void): () => void {
 
 const voiceOf = ({ processed, side }: Pick<Listening, "processed" | "side">): Voice => (processed ? side : "dry");
 
-const heard = (sound: Sound | null) => (sound ? hearChain(sound.chain, beatsPerMinute(sound.tempo)) : null);
+/** A sound as the audio thread takes it. Solo and difference are for A, which is what the hand is on. */
+function heard(sound: Sound | null, { solo, difference }: Partial<Listening> = {}): HeardSound | null {
+  if (!sound) return null;
+  const tempo = beatsPerMinute(sound.tempo);
+  const instrument = sound.source ? hearInstrument(sound.source, tempo) : null;
+  const alone = solo ?? null;
+  const without =
+    difference !== null && difference !== undefined && findNode(sound.chain, difference) ? difference : null;
+  return {
+    chain: hearChain(sound.chain, tempo, { solo: alone }),
+    minus: without === null ? null : hearChain(sound.chain, tempo, { solo: alone, without: [without] }),
+    instrument,
+  };
+}
+
+const heardSide = (side: "a" | "b"): HeardSound | null => heard(get()[side], side === "a" ? get() : {});
 
 /** Shows the loop's picture and gets the worker warm. */
 export async function prepareListening(): Promise<void> {
-  set({ peaks: await theEngine().setMaterial(get().material) });
-  scheduleMeasuring();
+  await showMaterial(get().material);
+}
+
+async function showMaterial(material: string): Promise<void> {
+  try {
+    set({ peaks: await theEngine().setMaterial(material) });
+    scheduleMeasuring();
+  } catch {
+    set({ peaks: [], trouble: "This material cannot be read any more. Choose another." });
+  }
 }
 
 export async function setPlaying(playing: boolean): Promise<void> {
@@ -96,9 +140,8 @@ export async function setPlaying(playing: boolean): Promise<void> {
 }
 
 export async function setMaterial(material: string): Promise<void> {
-  set({ material, measured: {} });
-  set({ peaks: await theEngine().setMaterial(material) });
-  scheduleMeasuring();
+  set({ material, measured: {}, trouble: null });
+  await showMaterial(material);
 }
 
 export function setProcessed(processed: boolean): void {
@@ -120,10 +163,44 @@ export function setMatch(match: boolean): void {
 /** Puts a sound on one side; `live` is for a value that is being dragged: it is heard, and measured when it rests. */
 export function hear(side: "a" | "b", sound: Sound | null, live = false): void {
   set({ [side]: sound, ...(side === "b" && !sound && get().side === "b" ? { side: "a" } : {}) });
-  theEngine().setChain(side, heard(sound));
+  theEngine().setSound(side, heardSide(side));
   theEngine().select(voiceOf(get()));
   if (!live) scheduleMeasuring();
 }
+
+/** Hears one lane of A alone; null lets all of them sound. */
+export function setSolo(solo: string | null): void {
+  set({ solo });
+  theEngine().setSound("a", heardSide("a"));
+  scheduleMeasuring();
+}
+
+/** Hears only what a node of A adds or takes away; null hears all of A. */
+export function setDifference(difference: string | null): void {
+  set({ difference, ...(difference === null ? {} : { processed: true, side: "a" }) });
+  theEngine().setSound("a", heardSide("a"));
+  theEngine().select(voiceOf(get()));
+  scheduleMeasuring();
+}
+
+export const noteOn = (note: number, velocity: number): void => {
+  void theEngine()
+    .noteOn(note, velocity)
+    .catch(() => set({ trouble: "The browser gives no sound. Check its output device and press play again." }));
+};
+export const noteOff = (note: number): void => theEngine().noteOff(note);
+export const allNotesOff = (): void => theEngine().allNotesOff();
+export const readSpectrum = (): Float32Array | null => engine?.readSpectrum() ?? null;
+
+/** Milliseconds for each second of sound, of each of some chains alone. */
+export const costOf = (chains: readonly Chain[], tempo: number): Promise<readonly number[]> =>
+  theEngine().costOf(
+    get().material,
+    chains.map((chain) => ({ chain: hearChain(chain, beatsPerMinute(tempo)) })),
+  );
+
+export const encodeSound = (sound: { left: Float32Array; right: Float32Array; sampleRate: number }) =>
+  theEngine().encode(sound.left, sound.right, sound.sampleRate);
 
 /** What is heard as A is kept as B, to be compared with what comes next. */
 export const keepAsB = (): void => hear("b", get().a);
@@ -142,10 +219,15 @@ function scheduleMeasuring(): void {
 async function measureAll(): Promise<void> {
   const mine = ++round;
   const { material, a, b } = get();
-  const dry = await theEngine().measure(material, null);
-  const withA = a ? await theEngine().measure(material, heard(a)) : dry;
-  const withB = b ? await theEngine().measure(material, heard(b)) : null;
-  if (mine !== round) return;
+  const of = (sound: HeardSound | null) => theEngine().measure(material, sound);
+  const instrument = heardSide("a")?.instrument;
+  const all = async () => {
+    const dry = await of(instrument ? { chain: [], instrument } : null);
+    return { dry, withA: a ? await of(heardSide("a")) : dry, withB: b ? await of(heardSide("b")) : null };
+  };
+  const found = await all().catch(() => null);
+  if (mine !== round || !found) return;
+  const { dry, withA, withB } = found;
   set({ measured: { dry, a: withA, ...(withB ? { b: withB } : {}) } });
   sendGains();
 }

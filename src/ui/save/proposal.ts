@@ -1,10 +1,12 @@
 import type { ProjectBody } from "@/contracts/endpoints";
-import { type From, findProcessor, processorName } from "@/core/chains/chain";
+import { type Chain, type ChainNode, EMPTY_CHAIN, type From, nodeName } from "@/core/chains/chain";
+import { clip } from "@/core/chains/clipping";
+import { findNode } from "@/core/chains/tree";
 import { type Content, type Origin } from "@/core/presets/preset";
 import { saveChain, saveStrip } from "@/core/presets/save";
 import { CONTENT_SCHEMA } from "@/core/presets/version";
 import * as gestures from "@/core/recall/gestures";
-import { type PartName, type Strip } from "@/core/strips/strip";
+import { type PartName, type Strip, chainAt } from "@/core/strips/strip";
 import { plainDate } from "../kit/dates";
 import { mintKey } from "../projects/mint";
 import { type SaveRequest } from "./save";
@@ -24,16 +26,38 @@ export interface FormProps {
   readonly strip: Strip;
 }
 
-/** What is being kept, by the switches that are on. */
-export function contentOf({ request, body, strip }: FormProps, parts: readonly PartName[]): Content | null {
-  if (request.processor !== undefined) {
-    const processor = findProcessor(strip.inserts, request.processor);
-    if (!processor) return null;
-    const { from: _, ...sound } = processor;
+/** The chain that the request is about. */
+export const chainOfRequest = ({ request, strip }: FormProps): Chain =>
+  chainAt(strip, request.layer === undefined ? { part: "inserts" } : { part: "effects", layer: request.layer }) ??
+  EMPTY_CHAIN;
+
+export const nodeOf = (props: FormProps): ChainNode | null =>
+  props.request.node === undefined ? null : (findNode(chainOfRequest(props), props.request.node)?.node ?? null);
+
+/** A plugin or a section by itself. A section is a chain, with the macros that move something in it. */
+function contentOfNode(chain: Chain, node: ChainNode): Content | null {
+  if (node.type === "processor") {
+    const { from: _, ...sound } = node;
     return { kind: "plugin", schema: CONTENT_SCHEMA, processor: sound };
   }
+  const nodes: readonly ChainNode[] = node.type === "section" ? node.nodes : [node];
+  const { macros } = clip(
+    { ...chain, nodes: [...nodes] },
+    nodes.map((n) => n.key),
+  );
+  return saveChain({ nodes: [...nodes], macros: [...macros] });
+}
+
+/** What is being kept, by the switches that are on. */
+export function contentOf(props: FormProps, parts: readonly PartName[]): Content | null {
+  const { request, body, strip } = props;
+  const chain = chainOfRequest(props);
+  if (request.node !== undefined) {
+    const node = nodeOf(props);
+    return node && contentOfNode(chain, node);
+  }
+  if (request.layer !== undefined || (parts.length === 1 && parts[0] === "inserts")) return saveChain(chain);
   const { from: _, ...inserts } = strip.inserts;
-  if (parts.length === 1 && parts[0] === "inserts") return saveChain(strip.inserts);
   return parts.length === 0 ? null : saveStrip(body.project, { ...strip, inserts }, parts);
 }
 
@@ -50,26 +74,27 @@ export function originOf({ body: { project, draft }, strip }: FormProps): Origin
   return { ...Object.fromEntries(Object.entries(words).filter(([, word]) => word !== "")), date };
 }
 
-export function proposeName({ request, body, strip }: FormProps): string {
-  const processor = request.processor === undefined ? null : findProcessor(strip.inserts, request.processor);
+export function proposeName(props: FormProps): string {
+  const { body, strip } = props;
+  const node = nodeOf(props);
   if (body.draft)
-    return processor
-      ? `${processorName(processor)} of ${body.project.name}`
+    return node
+      ? `${nodeName(node)} of ${body.project.name}`
       : body.project.name === "New sound"
         ? ""
         : `${body.project.name}, variation`;
-  return processor
-    ? `${strip.look.name} ${processorName(processor)}, ${body.project.song}`
+  return node
+    ? `${strip.look.name} ${nodeName(node)}, ${body.project.song}`
     : `${strip.look.name}, ${body.project.song}`;
 }
 
 /** After saving, the thing in hand goes by the new name. */
-export function followSteps(content: Content, { strip, request }: FormProps, from: From) {
-  const hand = { strip, mint: mintKey };
-  if (content.kind === "plugin") {
-    const processor = findProcessor(strip.inserts, request.processor ?? "");
-    return processor ? gestures.followPlugin(hand, processor, from) : [];
-  }
+export function followSteps(content: Content, props: FormProps, from: From) {
+  const { strip, request } = props;
+  const hand = { strip, mint: mintKey, ...(request.layer === undefined ? {} : { layer: request.layer }) };
+  const node = nodeOf(props);
+  if (request.node !== undefined)
+    return node && node.type !== "split" ? gestures.replaceNode(hand, { ...node, from }) : [];
   return content.kind === "chain" || (content.kind === "strip" && content.strip.inserts)
     ? gestures.follow(hand, from)
     : [];

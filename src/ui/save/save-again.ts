@@ -37,7 +37,12 @@ const withoutFrom = ({ from: _, ...chain }: Chain): Chain => chain;
 export function useSaveAgain({ place, strip, reference, saved, editing, gesture }: Bench): () => void {
   const queries = useQueryClient();
   const ask = () => {
-    if (place.project && strip) openSave({ project: place.project, strip: strip.id });
+    if (place.project && strip)
+      openSave({
+        project: place.project,
+        strip: strip.id,
+        ...(place.layer === null ? {} : { layer: place.layer }),
+      });
   };
   const save = async (from: From, baseVersion: number, content: Content): Promise<void> => {
     try {
@@ -45,7 +50,9 @@ export function useSaveAgain({ place, strip, reference, saved, editing, gesture 
       const next: From = { preset: preset.id, version: preset.version, name: preset.card.name };
       const [only] = strip ? processorsOf(strip.inserts) : [];
       await gesture(`Save version ${preset.version}`, (hand) =>
-        content.kind === "plugin" && only ? gestures.followPlugin(hand, only, next) : gestures.follow(hand, next),
+        content.kind === "plugin" && only
+          ? gestures.replaceNode(hand, { ...only, from: next })
+          : gestures.follow(hand, next),
       );
       await queries.invalidateQueries({ queryKey: KEYS.preset(preset.id) });
       await queries.invalidateQueries({ queryKey: KEYS.presets });

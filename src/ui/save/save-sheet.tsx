@@ -5,7 +5,7 @@ import { useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import { type From } from "@/core/chains/chain";
+import { type From, nodeName } from "@/core/chains/chain";
 import { type Content, KIND_NAMES } from "@/core/presets/preset";
 import { PARTS, PART_NAMES, type PartName } from "@/core/strips/strip";
 import { Button } from "../kit/button";
@@ -16,7 +16,7 @@ import { useFolders } from "../library/use-library";
 import { useProjectEditing } from "../projects/editing";
 import { type SaveRequest, closeSave } from "./save";
 import { say } from "../kit/say";
-import { splitTags, type FormProps, contentOf, originOf, proposeName, followSteps } from "./proposal";
+import { splitTags, type FormProps, contentOf, nodeOf, originOf, proposeName, followSteps } from "./proposal";
 import { countWords, WhatGoesIn } from "./what-goes-in";
 
 interface Fields {
@@ -110,14 +110,14 @@ function SaveForm(props: FormProps) {
     }
   };
   const left =
-    request.processor === undefined
+    request.node === undefined && request.layer === undefined
       ? PARTS.filter((p) => !parts.includes(p)).map((p) => PART_NAMES[p].toLowerCase())
       : [];
   return (
     <Sheet
       open
       onClose={closeSave}
-      title={`Save ${request.processor === undefined ? strip.look.name : "one plugin"}`}
+      title={`Save ${titleOf(props)}`}
       aside={`${kind} · ${countWords(content)}`}
       className="w-[960px]"
     >
@@ -221,6 +221,12 @@ function SaveForm(props: FormProps) {
       </form>
     </Sheet>
   );
+}
+
+function titleOf(props: FormProps): string {
+  const node = nodeOf(props);
+  if (node) return nodeName(node);
+  return props.request.layer === undefined ? props.strip.look.name : `the effects inside ${props.strip.look.name}`;
 }
 
 /** The preset that has this very name, if there is one. */

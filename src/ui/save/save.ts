@@ -2,11 +2,13 @@
 
 import { create } from "zustand";
 
-/** What is to be saved: a strip of a project or draft, or one plugin of it. */
+/** What is to be saved: a strip of a project or draft, or one plugin or section of it. */
 export interface SaveRequest {
   readonly project: string;
   readonly strip: string;
-  readonly processor?: string;
+  /** The layer of its instrument whose effects are meant, not its inserts. */
+  readonly layer?: string;
+  readonly node?: string;
 }
 
 export const useSave = create<{ readonly request: SaveRequest | null }>(() => ({ request: null }));

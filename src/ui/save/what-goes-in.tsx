@@ -7,7 +7,7 @@ import { describeOutput } from "@/core/projects/project";
 import { PARTS, PART_NAMES, type PartName, formatFader, formatPanPart } from "@/core/strips/strip";
 import { Shape } from "../kit/shape";
 import { Tick } from "../kit/tick";
-import { type FormProps } from "./proposal";
+import { type FormProps, chainOfRequest, nodeOf } from "./proposal";
 
 export function countWords(content: Content | null): string {
   if (!content) return "switch on what is to be kept";
@@ -31,10 +31,9 @@ const COLUMNS = "grid grid-cols-[120px_minmax(0,1fr)_100px_72px_110px_120px] ite
 
 /** The table of what goes in: strips by parts, each with its switch. */
 export function WhatGoesIn({ request, body, strip, parts, onParts }: WhatProps) {
-  const processors =
-    request.processor === undefined
-      ? processorsOf(strip.inserts)
-      : processorsOf(strip.inserts).filter((p) => p.key === request.processor);
+  const node = nodeOf({ request, body, strip });
+  const chain = chainOfRequest({ request, body, strip });
+  const processors = processorsOf(node ? { ...chain, nodes: [node] } : chain);
   const shapes = (
     <span className="flex flex-wrap gap-x-2 gap-y-1">
       {processors.map((processor) => (
@@ -56,7 +55,7 @@ export function WhatGoesIn({ request, body, strip, parts, onParts }: WhatProps) 
     routing: describeOutput(body.project, strip.routing.output),
     look: "name, colour",
   };
-  const only = request.processor !== undefined || body.draft !== null;
+  const only = request.node !== undefined || request.layer !== undefined || body.draft !== null;
   const shown = only ? (["inserts"] as const) : PARTS;
   return (
     <div role="table" aria-label="What goes in">
@@ -74,7 +73,7 @@ export function WhatGoesIn({ request, body, strip, parts, onParts }: WhatProps) 
         </span>
         {shown.map((part) => (
           <span role="cell" key={part} className="flex min-w-0 items-center gap-[7px]">
-            {request.processor === undefined && (
+            {request.node === undefined && request.layer === undefined && (
               <Tick
                 label={`${PART_NAMES[part]} of ${strip.look.name}`}
                 on={parts.includes(part)}

@@ -1,9 +1,9 @@
 import type { HeardChain } from "../../chains/heard-chain";
 import { GRID } from "../grid";
 import { SeriesUnit } from "./series-unit";
-import { CHUNK, type ProcessorState } from "./unit";
+import { CHUNK, type KeyBus, NO_KEYS, type ProcessorState } from "./unit";
 
-export type { ProcessorState } from "./unit";
+export type { KeyBus, ProcessorState } from "./unit";
 
 export interface ChainRuntime {
   /** In samples. */
@@ -37,8 +37,8 @@ class TreeRuntime implements ChainRuntime {
   private position = 0;
   private pending: HeardChain | null = null;
 
-  constructor(chain: HeardChain, sampleRate: number) {
-    this.series = new SeriesUnit(chain, sampleRate);
+  constructor(chain: HeardChain, sampleRate: number, keys: KeyBus) {
+    this.series = new SeriesUnit(chain, sampleRate, keys);
   }
 
   get latency(): number {
@@ -80,5 +80,5 @@ class TreeRuntime implements ChainRuntime {
 }
 
 /** Throws for a model that cannot be heard: leave those out beforehand. */
-export const createChainRuntime = (chain: HeardChain, sampleRate: number): ChainRuntime =>
-  new TreeRuntime(chain, sampleRate);
+export const createChainRuntime = (chain: HeardChain, sampleRate: number, keys: KeyBus = NO_KEYS): ChainRuntime =>
+  new TreeRuntime(chain, sampleRate, keys);

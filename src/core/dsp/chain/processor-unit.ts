@@ -2,7 +2,7 @@ import { type HeardNode, type HeardProcessor, isSplit } from "../../chains/heard
 import { findKernel } from "../../processors/kernels";
 import type { HeardValues } from "../../processors/model";
 import type { Kernel } from "../kernel";
-import { CHUNK, FADE, type ProcessorState, type Unit, Waiting } from "./unit";
+import { CHUNK, FADE, type KeyBus, type ProcessorState, type Unit, Waiting } from "./unit";
 
 function createKernel(processor: HeardProcessor, sampleRate: number): Kernel {
   const entry = findKernel(processor.model);
@@ -19,6 +19,7 @@ export class ProcessorUnit implements Unit {
   private readonly model: string;
   private readonly structural: readonly string[];
   private values: HeardValues;
+  private keyedBy: string | null;
   private kernel: Kernel;
   private leaving: Kernel | null = null;
   private leavingShare = 0;
@@ -36,6 +37,7 @@ export class ProcessorUnit implements Unit {
   constructor(
     processor: HeardProcessor,
     private readonly sampleRate: number,
+    private readonly keys: KeyBus,
   ) {
     const entry = findKernel(processor.model);
     this.key = processor.key;
@@ -43,6 +45,7 @@ export class ProcessorUnit implements Unit {
     this.structural = entry?.structural ?? [];
     this.latency = entry?.latency ?? 0;
     this.values = processor.values;
+    this.keyedBy = processor.keyedBy ?? null;
     this.kernel = createKernel(processor, sampleRate);
     this.enabled = processor.enabled;
     this.share = processor.enabled ? 1 : 0;
@@ -57,6 +60,7 @@ export class ProcessorUnit implements Unit {
   take(node: HeardNode): void {
     if (isSplit(node)) throw new Error(`${node.key} is a split`);
     const { values, enabled } = node;
+    this.keyedBy = node.keyedBy ?? null;
     if (this.structural.some((id) => values[id] !== this.values[id])) {
       this.leaving = this.kernel;
       this.leavingShare = 1;
@@ -92,7 +96,12 @@ export class ProcessorUnit implements Unit {
       this.waiting.pass(left, right, from, to);
       return;
     }
-    if (settled && this.latency === 0) this.kernel.process(left, right, from, to);
+    const isDirect = settled && this.latency === 0;
+    this.kernel.listen?.(
+      this.keyedBy === null ? null : this.keys.find(this.keyedBy),
+      this.keys.shift + (isDirect ? 0 : from),
+    );
+    if (isDirect) this.kernel.process(left, right, from, to);
     else this.fade(left, right, from, to);
     this.guard(left, right, from, to);
   }

@@ -1,18 +1,20 @@
 import { type HeardChain, type HeardNode, isSplit } from "../../chains/heard-chain";
 import { ProcessorUnit } from "./processor-unit";
 import { SplitUnit } from "./split-unit";
-import type { ProcessorState, Unit } from "./unit";
+import { type KeyBus, type ProcessorState, type Unit } from "./unit";
 
-const createUnit = (node: HeardNode, sampleRate: number): Unit =>
-  isSplit(node) ? new SplitUnit(node, sampleRate, createSeries) : new ProcessorUnit(node, sampleRate);
+const createUnit = (node: HeardNode, sampleRate: number, keys: KeyBus): Unit =>
+  isSplit(node)
+    ? new SplitUnit(node, { sampleRate, keys }, (chain, laneKeys) => new SeriesUnit(chain, sampleRate, laneKeys))
+    : new ProcessorUnit(node, sampleRate, keys);
 
 /** Nodes one after the other. */
 export class SeriesUnit {
   readonly latency: number;
   private readonly units: readonly Unit[];
 
-  constructor(chain: HeardChain, sampleRate: number) {
-    this.units = chain.map((node) => createUnit(node, sampleRate));
+  constructor(chain: HeardChain, sampleRate: number, keys: KeyBus) {
+    this.units = chain.map((node) => createUnit(node, sampleRate, keys));
     this.latency = this.units.reduce((sum, unit) => sum + unit.latency, 0);
   }
 
@@ -36,5 +38,3 @@ export class SeriesUnit {
     for (const unit of this.units) unit.collect(states);
   }
 }
-
-export const createSeries = (chain: HeardChain, sampleRate: number): SeriesUnit => new SeriesUnit(chain, sampleRate);

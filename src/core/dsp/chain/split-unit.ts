@@ -6,7 +6,7 @@ import { GlidingBiquads } from "../gliding-biquad";
 import { GLIDE, GRID, type Ramp, aimRamp, createRamp, gridSteps, jumpRamp, stepRamp } from "../grid";
 import { slopeOf } from "../grid-kernel";
 import { panGains } from "../pan";
-import { CHUNK, type ProcessorState, type Unit, Waiting } from "./unit";
+import { CHUNK, type KeyBus, LaneKeys, type ProcessorState, type Unit, Waiting } from "./unit";
 
 /** What a lane needs of a series; the series makes splits, so it is handed over rather than imported. */
 interface Series {
@@ -55,18 +55,22 @@ export class SplitUnit implements Unit {
   private readonly throughRight = new Float32Array(CHUNK);
   /** 1 where the lanes are heard, 0 where the sound passes them by. */
   private readonly on: Ramp;
+  private readonly sampleRate: number;
+  private readonly keys: LaneKeys;
   private within = 0;
 
   constructor(
     split: HeardSplit,
-    private readonly sampleRate: number,
-    createSeries: (chain: HeardChain, sampleRate: number) => Series,
+    { sampleRate, keys }: { readonly sampleRate: number; readonly keys: KeyBus },
+    createSeries: (chain: HeardChain, keys: KeyBus) => Series,
   ) {
+    this.sampleRate = sampleRate;
+    this.keys = new LaneKeys(keys);
     this.key = split.key;
     this.byBands = split.crossovers !== null;
     this.glide = gridSteps(GLIDE, sampleRate);
     this.on = createRamp(split.enabled ? 1 : 0);
-    const serieses = split.lanes.map((lane) => createSeries(lane.nodes, sampleRate));
+    const serieses = split.lanes.map((lane) => createSeries(lane.nodes, this.keys));
     this.latency = Math.max(0, ...serieses.map((s) => s.latency));
     this.through = new Waiting(this.latency);
     this.lanes = split.lanes.map((lane, at) => ({
@@ -145,6 +149,7 @@ export class SplitUnit implements Unit {
   private segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
     const { throughLeft, throughRight, on } = this;
     const count = to - from;
+    this.keys.begin(from);
     for (let i = 0; i < count; i++) {
       throughLeft[i] = left[from + i]!;
       throughRight[i] = right[from + i]!;

@@ -1,4 +1,5 @@
 import type { HeardNode } from "../../chains/heard-chain";
+import type { KeySignal } from "../kernel";
 
 /** The most that is processed in one go; larger blocks are cut. */
 export const CHUNK = 128;
@@ -13,6 +14,29 @@ export interface ProcessorState {
   readonly peakIn: number;
   /** What the kernel shows; see `Kernel`. */
   readonly reading: number;
+}
+
+/** The sounds that key processors. Sample i of what is processed stands beside sample i + `shift` of them. */
+export interface KeyBus {
+  readonly shift: number;
+  find(material: string): KeySignal | null;
+}
+
+export const NO_KEYS: KeyBus = { shift: 0, find: () => null };
+
+/** The keys as a lane hears them, whose own samples are counted from the beginning of each segment. */
+export class LaneKeys implements KeyBus {
+  shift = 0;
+
+  constructor(private readonly outer: KeyBus) {}
+
+  find(material: string): KeySignal | null {
+    return this.outer.find(material);
+  }
+
+  begin(from: number): void {
+    this.shift = this.outer.shift + from;
+  }
 }
 
 /** A node at work. It is fed at most `CHUNK` samples at a time and takes changes on points of the grid only. */

@@ -1,5 +1,6 @@
 import type { Kernel } from "../../dsp/kernel";
-import { GridKernel, slopeOf } from "../../dsp/grid-kernel";
+import { KeyedKernel } from "../../dsp/keyed-kernel";
+import { slopeOf } from "../../dsp/grid-kernel";
 import { decibels, gainOf } from "../../units/quantities";
 import type { HeardValues } from "../model";
 import { fetCurve } from "./fet-compressor";
@@ -12,7 +13,7 @@ const NEPERS_PER_DECIBEL = Math.LN10 / 20;
 const NO_REDUCTION = 1e-6;
 
 /** Feed-forward, linked by the louder channel, a soft knee: what follows the asked-for reduction is the model's own. */
-abstract class CompressorKernel extends GridKernel {
+abstract class CompressorKernel extends KeyedKernel {
   private readonly threshold = this.ramp();
   private readonly slope = this.ramp();
   private readonly knee = this.ramp();
@@ -45,8 +46,11 @@ abstract class CompressorKernel extends GridKernel {
     const slope = this.slope.value;
     const knee = this.knee.value;
     const quiet = gainOf(decibels(threshold - knee / 2));
+    const keyLeft = this.heardLeft(left);
+    const keyRight = this.heardRight(right);
+    const { shift } = this;
     for (let i = from; i < to; i++) {
-      const level = Math.max(Math.abs(left[i]!), Math.abs(right[i]!));
+      const level = Math.max(Math.abs(keyLeft[i + shift]!), Math.abs(keyRight[i + shift]!));
       let ask = 0;
       if (level > quiet) {
         const over = DECIBELS_PER_NEPER * Math.log(level) - threshold;

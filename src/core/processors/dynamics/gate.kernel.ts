@@ -1,8 +1,8 @@
 import { highPass } from "../../dsp/biquad";
 import { GlidingBiquads } from "../../dsp/gliding-biquad";
 import { GRID } from "../../dsp/grid";
-import { GridKernel } from "../../dsp/grid-kernel";
 import type { Kernel } from "../../dsp/kernel";
+import { KeyedKernel } from "../../dsp/keyed-kernel";
 import { decibels, gainOf, hertz } from "../../units/quantities";
 import type { HeardValues } from "../model";
 import { expanderGainAt } from "./gate";
@@ -14,13 +14,13 @@ const DETECTOR_RELEASE = 8;
 const NO_GAIN = 1e-6;
 
 /** The louder channel, without its rumble, held a moment; both channels are turned by the same gain. */
-abstract class DownwardKernel extends GridKernel {
+abstract class DownwardKernel extends KeyedKernel {
   protected values: HeardValues = {};
   /** In dB, 0 or below. */
   protected now = 0;
   private readonly filter = new GlidingBiquads(1);
-  private readonly heardLeft = new Float64Array(GRID);
-  private readonly heardRight = new Float64Array(GRID);
+  private readonly detectorLeft = new Float64Array(GRID);
+  private readonly detectorRight = new Float64Array(GRID);
   private readonly forget = smoothing(DETECTOR_RELEASE, this.sampleRate);
   private level = 0;
   private opening = 0;
@@ -55,17 +55,19 @@ abstract class DownwardKernel extends GridKernel {
   }
 
   protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    const { heardLeft, heardRight, opening, closing, forget } = this;
+    const { detectorLeft, detectorRight, shift, opening, closing, forget } = this;
+    const keyLeft = this.heardLeft(left);
+    const keyRight = this.heardRight(right);
     const count = to - from;
     for (let i = 0; i < count; i++) {
-      heardLeft[i] = left[from + i]!;
-      heardRight[i] = right[from + i]!;
+      detectorLeft[i] = keyLeft[from + i + shift]!;
+      detectorRight[i] = keyRight[from + i + shift]!;
     }
-    this.filter.process(0, heardLeft, count, this.within);
-    this.filter.process(1, heardRight, count, this.within);
+    this.filter.process(0, detectorLeft, count, this.within);
+    this.filter.process(1, detectorRight, count, this.within);
     let { level, now } = this;
     for (let i = 0; i < count; i++) {
-      level = Math.max(Math.abs(heardLeft[i]!), Math.abs(heardRight[i]!), level * forget);
+      level = Math.max(Math.abs(detectorLeft[i]!), Math.abs(detectorRight[i]!), level * forget);
       const ask = this.ask(level);
       now = ask + (ask > now ? opening : closing) * (now - ask);
       if (now > -NO_GAIN) now = 0;

@@ -1,7 +1,7 @@
 import fc from "fast-check";
-import type { Chain, Processor } from "../../chains/chain";
+import type { Chain, ChainNode, Lane, Macro, Processor } from "../../chains/chain";
 import { completeValues } from "../../processors/model";
-import { MODELS } from "../../processors/models";
+import { EFFECTS, getModel } from "../../processors/models";
 import type { ParamSpec, Value } from "../../processors/param-spec";
 import type { Content } from "../../presets/preset";
 import type { Project } from "../../projects/project";
@@ -22,7 +22,7 @@ const valueFor = (spec: ParamSpec): fc.Arbitrary<Value> => {
 };
 
 export const someProcessor = (key: string): fc.Arbitrary<Processor> =>
-  fc.constantFrom(...MODELS).chain((model) => {
+  fc.constantFrom(...EFFECTS).chain((model) => {
     const values = fc.record(Object.fromEntries(model.params.map((spec) => [spec.id, valueFor(spec)])), {
       requiredKeys: [],
     });
@@ -40,10 +40,78 @@ export const someProcessor = (key: string): fc.Arbitrary<Processor> =>
     );
   });
 
+const lane = <N extends Lane["nodes"][number]>(key: string, nodes: N[], level = 0) => ({
+  key,
+  name: key,
+  enabled: true,
+  level,
+  pan: 0,
+  nodes,
+});
+
+/** Ways to wire the same processors: in a row, in a section, in lanes, in lanes within lanes, in lanes within a section. */
+const WIRINGS: readonly ((processors: readonly Processor[]) => ChainNode[])[] = [
+  (all) => [...all],
+  ([first, ...rest]) => [
+    { type: "section", key: "sec", name: "Pedals", enabled: rest.length > 1, nodes: first ? [first] : [] },
+    ...rest,
+  ],
+  ([first, ...rest]) => [
+    {
+      type: "split",
+      key: "spl",
+      by: { way: "copy" },
+      lanes: [lane("la", first ? [first] : []), lane("lb", rest.slice(0, 1), -6)],
+    },
+    ...rest.slice(1),
+  ],
+  (all) => [
+    {
+      type: "split",
+      key: "spl",
+      by: { way: "bands", crossovers: [400] },
+      lanes: [
+        lane("la", [
+          { type: "split", key: "in", by: { way: "copy" }, lanes: [lane("lc", all.slice(0, 1)), lane("ld", [])] },
+        ]),
+        lane("lb", all.slice(1)),
+      ],
+    },
+  ],
+  (all) => [
+    {
+      type: "section",
+      key: "sec",
+      name: "Post",
+      enabled: true,
+      nodes: [{ type: "split", key: "spl", by: { way: "copy" }, lanes: [lane("la", [...all]), lane("lb", [])] }],
+    },
+  ],
+];
+
+const macroFor = ({ key, model }: Processor): Macro => {
+  const { params, lead } = getModel(model);
+  const spec = params.find((p) => p.id === lead)!;
+  return {
+    key: "m1",
+    name: "More",
+    style: "line",
+    axes: [
+      [
+        { node: key, param: lead, from: spec.min, to: spec.max, bend: 0.5 },
+        { node: key, param: "enabled", from: 0, to: 1, bend: 0 },
+      ],
+    ],
+  };
+};
+
 export const someChain: fc.Arbitrary<Chain> = fc
   .uniqueArray(fc.constantFrom("p1", "p2", "p3", "p4", "p5"), { maxLength: 4 })
-  .chain((keys) => fc.tuple(...keys.map(someProcessor)))
-  .map((nodes) => ({ nodes, macros: [] }));
+  .chain((keys) => fc.tuple(fc.tuple(...keys.map(someProcessor)), fc.constantFrom(...WIRINGS), fc.boolean()))
+  .map(([processors, wire, hasMacro]) => ({
+    nodes: wire(processors),
+    macros: hasMacro && processors[0] ? [macroFor(processors[0])] : [],
+  }));
 
 const someLevel = record({ fader: fc.double({ min: -90, max: 12, noNaN: true }), mute: fc.boolean() });
 const somePan = record({ pan: fc.integer({ min: -100, max: 100 }), width: fc.integer({ min: 0, max: 200 }) });

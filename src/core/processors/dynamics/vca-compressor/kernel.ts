@@ -1,4 +1,5 @@
-import { GridKernel, slopeOf } from "../../../dsp/grid-kernel";
+import { slopeOf } from "../../../dsp/grid-kernel";
+import { KeyedKernel } from "../../../dsp/keyed-kernel";
 import type { Kernel } from "../../../dsp/kernel";
 import { gainOf } from "../../../units/quantities";
 import type { HeardValues } from "../../model";
@@ -14,7 +15,7 @@ const NO_REDUCTION = 1e-7;
  * Feed-forward, linked by the louder channel, the reduction smoothed in dB with one branch for attack and one for
  * release (Giannoulis, Massberg and Reiss 2012, the "smooth branching" detector in the log domain).
  */
-class VcaCompressorKernel extends GridKernel {
+class VcaCompressorKernel extends KeyedKernel {
   private readonly threshold = this.ramp();
   private readonly slope = this.ramp();
   private readonly knee = this.ramp();
@@ -54,9 +55,12 @@ class VcaCompressorKernel extends GridKernel {
     const begin = this.within;
     const wetSlope = slopeOf(this.wet);
     const drySlope = slopeOf(this.dry);
+    const keyLeft = this.heardLeft(left);
+    const keyRight = this.heardRight(right);
+    const { shift } = this;
     let envelope = this.envelope;
     for (let i = from; i < to; i++) {
-      const level = Math.max(Math.abs(left[i]!), Math.abs(right[i]!));
+      const level = Math.max(Math.abs(keyLeft[i + shift]!), Math.abs(keyRight[i + shift]!));
       let asked = 0;
       if (level > quiet) {
         const over = DECIBELS_PER_NEPER * Math.log(level) - threshold;

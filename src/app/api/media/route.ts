@@ -1,0 +1,16 @@
+import { NewMediaQuerySchema } from "@/contracts/endpoints";
+import { ok } from "@/core/result";
+import { readQuery, readWavBody, route } from "@/server/http/route";
+import { allMedia, keepMedia } from "@/server/use-cases/media";
+
+export const GET = (): Promise<Response> => route(async (context) => ok({ media: await allMedia(context) }));
+
+export const POST = (request: Request): Promise<Response> =>
+  route(async (context) => {
+    const query = readQuery(request, NewMediaQuerySchema);
+    if (!query.ok) return query;
+    const body = await readWavBody(request);
+    if (!body.ok) return body;
+    const kept = await keepMedia(context, query.value.name, body.value);
+    return kept.ok ? ok({ media: kept.value }) : kept;
+  }, 201);

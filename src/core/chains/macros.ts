@@ -1,0 +1,148 @@
+import equal from "fast-deep-equal";
+import { findSpec } from "../processors/model";
+import { findModel } from "../processors/models";
+import { type ParamSpec, type Value, positionOf, valueAt } from "../processors/param-spec";
+import { isNoteLength } from "../units/note-length";
+import type { Chain, ChainNode, Lane, Macro, MacroTarget } from "./chain";
+import { LANE_LEVEL, LANE_PAN } from "./params";
+import { findLane, findNode, nodesIn } from "./tree";
+
+/*
+ * A macro moves several values at once, each from one end to another, which may run backwards. The values are the truth:
+ * a macro stands where they are, and moving it writes them.
+ */
+
+/** On and off, as a target's ends are written. */
+const ENABLED: ParamSpec = {
+  id: "enabled",
+  name: "On",
+  unit: "",
+  min: 0,
+  max: 1,
+  default: 1,
+  taper: "linear",
+  choices: [
+    { value: 0, label: "Off" },
+    { value: 1, label: "On" },
+  ],
+};
+
+const LANE_SPECS: Readonly<Record<string, ParamSpec>> = { enabled: ENABLED, level: LANE_LEVEL, pan: LANE_PAN };
+
+const thingOf = (chain: Chain, key: string): ChainNode | Lane | null =>
+  findNode(chain, key)?.node ?? findLane(chain, key);
+
+/** What a target moves: its description, null where it is not there or cannot be moved. */
+export function findTargetSpec(chain: Chain, { node, param }: Pick<MacroTarget, "node" | "param">): ParamSpec | null {
+  const thing = thingOf(chain, node);
+  if (!thing) return null;
+  if (!("type" in thing)) return LANE_SPECS[param] ?? null;
+  if (param === "enabled") return thing.type === "split" ? null : ENABLED;
+  const model = thing.type === "processor" ? findModel(thing.model) : null;
+  return model ? findSpec(model, param) : null;
+}
+
+/** The value that a target stands at now; note lengths as they stand. */
+export function targetValue(chain: Chain, { node, param }: Pick<MacroTarget, "node" | "param">): Value | null {
+  const thing = thingOf(chain, node);
+  if (!thing) return null;
+  if (param === "enabled") return "enabled" in thing ? Number(thing.enabled) : null;
+  if (!("type" in thing)) return param === "level" ? thing.level : param === "pan" ? thing.pan : null;
+  return thing.type === "processor" ? (thing.values[param] ?? null) : null;
+}
+
+/** What is wrong with a target, as a sentence; null where nothing is. */
+export function findTargetProblem(chain: Chain, target: MacroTarget): string | null {
+  const spec = findTargetSpec(chain, target);
+  if (!spec) return `The macro is aimed at “${target.param}” of “${target.node}”, which is not in this chain.`;
+  const out = [target.from, target.to].find((end) => end < spec.min || end > spec.max);
+  return out === undefined ? null : `${spec.name} goes from ${spec.min} to ${spec.max}; ${out} is outside.`;
+}
+
+/** A bend of 1 leaves the beginning late and steep, −1 early; 0 is straight. */
+const exponentOf = (bend: number): number => 4 ** bend;
+
+/** What a target is set to at a place of its macro, 0 to 1. Laws: 0 gives `from`, 1 gives `to`. */
+export function valueAtPlace(spec: ParamSpec, { from, to, bend }: MacroTarget, place: number): number {
+  const share = Math.min(1, Math.max(0, place)) ** exponentOf(bend);
+  if (spec.choices) return share < 0.5 ? from : to;
+  if (share === 0) return from;
+  if (share === 1) return to;
+  const [begin, end] = [positionOf(spec, from), positionOf(spec, to)];
+  return Number(valueAt(spec, begin + share * (end - begin)).toPrecision(6));
+}
+
+/** The place at which a macro gives a value; null where it gives none such, or all. */
+export function placeOfValue(spec: ParamSpec, { from, to, bend }: MacroTarget, value: Value): number | null {
+  if (isNoteLength(value) || from === to) return null;
+  if (spec.choices) return value === to ? 1 : value === from ? 0 : null;
+  const [begin, end] = [positionOf(spec, from), positionOf(spec, to)];
+  const share = (positionOf(spec, value) - begin) / (end - begin);
+  return share < -1e-6 || share > 1 + 1e-6 ? null : Math.min(1, Math.max(0, share)) ** (1 / exponentOf(bend));
+}
+
+/** Where an axis stands, by the first of its targets that tells; null where none does. */
+export function placeOfAxis(chain: Chain, targets: readonly MacroTarget[]): number | null {
+  for (const target of targets) {
+    const spec = findTargetSpec(chain, target);
+    const value = targetValue(chain, target);
+    const place = spec && value !== null ? placeOfValue(spec, target, value) : null;
+    if (place !== null) return place;
+  }
+  return null;
+}
+
+export interface Moved {
+  readonly target: MacroTarget;
+  readonly from: Value;
+  readonly to: number;
+}
+
+/** All that changes when an axis is moved to a place. */
+export const movesTo = (chain: Chain, targets: readonly MacroTarget[], place: number): readonly Moved[] =>
+  targets.flatMap((target) => {
+    const spec = findTargetSpec(chain, target);
+    const from = targetValue(chain, target);
+    if (!spec || from === null) return [];
+    const to = valueAtPlace(spec, target, place);
+    return equal(from, to) ? [] : [{ target, from, to }];
+  });
+
+/** The macros without the targets that are gone, and how many those were. */
+export function withoutLostTargets(chain: Chain): { readonly macros: readonly Macro[]; readonly lost: number } {
+  let lost = 0;
+  const macros = chain.macros.map((macro): Macro => {
+    const axes = macro.axes.map((targets) => {
+      const kept = targets.filter((target) => findTargetSpec(chain, target) !== null);
+      lost += targets.length - kept.length;
+      return kept.length === targets.length ? targets : kept;
+    });
+    return axes.every((targets, at) => targets === macro.axes[at]) ? macro : { ...macro, axes };
+  });
+  return { macros: lost === 0 ? chain.macros : macros, lost };
+}
+
+/** The macros with a target for each copy beside its original's. */
+export const withCopiedTargets = (macros: readonly Macro[], copies: ReadonlyMap<string, string>): readonly Macro[] =>
+  macros.map((macro) => {
+    const axes = macro.axes.map((targets) => [
+      ...targets,
+      ...targets.flatMap((target) => {
+        const copy = copies.get(target.node);
+        return copy === undefined ? [] : [{ ...target, node: copy }];
+      }),
+    ]);
+    return axes.every((targets, at) => targets.length === macro.axes[at]!.length) ? macro : { ...macro, axes };
+  });
+
+/** One switch for every plugin of a chain. */
+export const switchForAll = (chain: Chain, key: string, name: string): Macro => ({
+  key,
+  name,
+  style: "switch",
+  axes: [
+    nodesIn(chain.nodes)
+      .filter((node) => node.type === "processor")
+      .map((node) => ({ node: node.key, param: "enabled", from: 0, to: 1, bend: 0 })),
+  ],
+});

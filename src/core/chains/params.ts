@@ -1,0 +1,6 @@
+import type { ParamSpec } from "../processors/param-spec";
+import { gainSpec, panSpec } from "../processors/specs";
+
+/** The blend of a lane; at its least it is silent. */
+export const LANE_LEVEL: ParamSpec = gainSpec("level", "Level", [-90, 12, 0], { silentAtMin: true });
+export const LANE_PAN: ParamSpec = panSpec("pan", "Pan", [-100, 100, 0]);

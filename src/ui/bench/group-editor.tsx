@@ -1,0 +1,184 @@
+"use client";
+
+import { Plus, Trash2 } from "lucide-react";
+import type { Lane, Section, Split } from "@/core/chains/chain";
+import { LANE_LEVEL, LANE_PAN } from "@/core/chains/params";
+import { frequencySpec } from "@/core/processors/specs";
+import { Button } from "../kit/button";
+import { NameField } from "../kit/name-field";
+import { Segments } from "../kit/segments";
+import { Toggle } from "../kit/toggle";
+import { ValueLine } from "../kit/value-line";
+import type { Bench } from "./use-bench";
+import type { BenchHands } from "./use-bench-gestures";
+
+const CROSSOVER = frequencySpec("crossover", "Crossover", [20, 20_000, 800]);
+
+interface SplitProps {
+  readonly split: Split;
+  readonly saved: Split | null;
+  readonly bench: Bench;
+  readonly hand: BenchHands;
+}
+
+/** How lanes are blended, or where bands are parted. */
+export function SplitEditor({ split, saved, bench, hand }: SplitProps) {
+  const { by, lanes } = split;
+  return (
+    <div className="grid gap-3">
+      <div className="flex flex-wrap items-center gap-3 border-edge border-t pt-[10px]">
+        <h2 className="font-name text-[18px] leading-6">{by.way === "bands" ? "Bands" : "Lanes"}</h2>
+        <Segments
+          small
+          label="Split by"
+          value={by.way}
+          onChange={(way) => hand.splitBy(split, way)}
+          options={[
+            { value: "copy", label: "Whole sound in each" },
+            { value: "bands", label: "Frequency bands" },
+          ]}
+        />
+        <span className="ml-auto flex gap-2">
+          <Button small disabled={lanes.length >= 8} onClick={() => hand.addLane(split)}>
+            <Plus size={14} aria-hidden="true" />
+            {by.way === "bands" ? "Add a band" : "Add a lane"}
+          </Button>
+          <Button small onClick={() => hand.dissolve(split.key)}>
+            Put in a row
+          </Button>
+          <Button small onClick={hand.takeOut}>
+            <Trash2 size={14} aria-hidden="true" />
+            Take out
+          </Button>
+        </span>
+      </div>
+      {by.way === "bands" && (
+        <div className="grid grid-cols-2 gap-x-5">
+          {by.crossovers.map((hz, at) => (
+            <ValueLine
+              // Crossovers have no names: the place is the identity.
+              key={at}
+              spec={{ ...CROSSOVER, name: `${lanes[at]?.name ?? ""} to ${lanes[at + 1]?.name ?? ""}` }}
+              value={hz}
+              saved={saved?.by.way === "bands" ? saved.by.crossovers[at] : undefined}
+              tempo={bench.tempo}
+              onChange={() => undefined}
+              onChangeEnd={(value) => hand.setCrossover(split, at, Number(value))}
+            />
+          ))}
+        </div>
+      )}
+      <ul className="grid gap-1">
+        {lanes.map((lane) => (
+          <LaneLine
+            key={lane.key}
+            lane={lane}
+            saved={saved?.lanes.find((l) => l.key === lane.key) ?? null}
+            alone={lanes.length === 1}
+            bench={bench}
+            hand={hand}
+            split={split}
+          />
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+interface LaneProps extends SplitProps {
+  readonly lane: Lane;
+  readonly alone: boolean;
+}
+
+function LaneLine({
+  lane,
+  saved,
+  alone,
+  bench,
+  hand,
+  split,
+}: Omit<LaneProps, "saved"> & { readonly saved: Lane | null }) {
+  const empty = lane.nodes.length === 0;
+  return (
+    <li
+      aria-label={`Lane ${lane.name}`}
+      className="grid grid-cols-[minmax(90px,140px)_auto_minmax(0,1fr)_minmax(0,1fr)_auto] items-center gap-x-4 border-rule border-t pt-1"
+    >
+      <NameField label="Name of the lane" name={lane.name} onName={(name) => hand.setLane(lane.key, { name })} />
+      <span className="text-small">
+        <Toggle
+          label={lane.enabled ? "On" : "Off"}
+          name={`Lane ${lane.name}`}
+          on={lane.enabled}
+          onChange={(enabled) => hand.setLane(lane.key, { enabled })}
+        />
+      </span>
+      <ValueLine
+        spec={LANE_LEVEL}
+        value={lane.level}
+        saved={saved?.level}
+        tempo={bench.tempo}
+        onChange={(level) => bench.previewLane(lane.key, { level: Number(level) })}
+        onChangeEnd={(level) => hand.setLane(lane.key, { level: Number(level) })}
+      />
+      <ValueLine
+        spec={LANE_PAN}
+        value={lane.pan}
+        saved={saved?.pan}
+        tempo={bench.tempo}
+        onChange={(pan) => bench.previewLane(lane.key, { pan: Number(pan) })}
+        onChangeEnd={(pan) => hand.setLane(lane.key, { pan: Number(pan) })}
+      />
+      <Button
+        small
+        plain
+        disabled={alone}
+        title={alone ? "The last lane stays; put them in a row instead." : empty ? "" : "Its plugins go too."}
+        onClick={() => hand.removeLane(split, lane.key)}
+      >
+        Remove
+      </Button>
+    </li>
+  );
+}
+
+interface SectionProps {
+  readonly section: Section;
+  readonly bench: Bench;
+  readonly hand: BenchHands;
+}
+
+/** A section's name, whether it sounds, and what can be done with all of it. */
+export function SectionEditor({ section, bench, hand }: SectionProps) {
+  return (
+    <div className="grid gap-3">
+      <div className="flex flex-wrap items-center gap-3 border-edge border-t pt-[10px]">
+        <NameField
+          large
+          label="Name of this section"
+          name={section.name}
+          onName={(name) => void bench.gesture(`Name section ${name}`, (h) => hand.callIt(h, section.key, name))}
+        />
+        {section.from && <span className="text-small text-soft">from {section.from.name}</span>}
+        <span className="ml-auto flex items-center gap-2 text-small">
+          <Toggle label={section.enabled ? "On" : "Off"} on={section.enabled} onChange={hand.toggle} />
+          <Button small onClick={() => hand.saveNode(section.key)}>
+            Save this section…
+          </Button>
+          <Button small onClick={() => hand.dissolve(section.key)}>
+            Take the bracket off
+          </Button>
+          <Button small onClick={hand.takeOut}>
+            <Trash2 size={14} aria-hidden="true" />
+            Take out
+          </Button>
+        </span>
+      </div>
+      <p className="text-soft">
+        {section.nodes.length === 0
+          ? "Nothing is in this section. Drag plugins into it, or replace it by a chain of the library."
+          : "A section can be saved, replaced and switched off by itself. Choose a plugin in it to set that one."}
+      </p>
+    </div>
+  );
+}

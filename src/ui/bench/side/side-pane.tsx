@@ -1,0 +1,87 @@
+"use client";
+
+import { useState } from "react";
+import { Button } from "../../kit/button";
+import { Segments } from "../../kit/segments";
+import { openSave } from "../../save/save";
+import { DifferencesPane } from "../differences-pane";
+import type { Bench } from "../use-bench";
+import type { BenchHands } from "../use-bench-gestures";
+import { MacrosPane } from "./macros-pane";
+
+interface Props {
+  readonly bench: Bench;
+  readonly hand: BenchHands;
+}
+
+const TABS = ["changes", "macros"] as const;
+type Tab = (typeof TABS)[number];
+
+/** Beside the bench: what has changed, and the macros. */
+export function SidePane({ bench, hand }: Props) {
+  const [tab, setTab] = useState<Tab>("changes");
+  const { differences, chain } = bench;
+  const count = (n: number) => (n > 0 ? ` ${n}` : "");
+  return (
+    <aside aria-label="Beside the bench" className="flex h-full flex-col bg-card">
+      <div className="flex-none px-[18px] pt-4 pb-1">
+        <Segments
+          small
+          label="Shown beside"
+          value={tab}
+          onChange={setTab}
+          options={[
+            { value: "changes", label: `Changes${count(differences.length)}` },
+            { value: "macros", label: `Macros${count(chain.macros.length)}` },
+          ]}
+        />
+      </div>
+      <div className="flex min-h-0 flex-1 flex-col gap-[14px] overflow-auto px-[18px] py-3">
+        {tab === "changes" && (
+          <DifferencesPane
+            chain={chain}
+            reference={bench.reference}
+            differences={differences}
+            onPutBack={hand.putBack}
+          />
+        )}
+        {tab === "macros" && <MacrosPane bench={bench} />}
+      </div>
+      {tab === "changes" && <Foot bench={bench} hand={hand} />}
+    </aside>
+  );
+}
+
+function Foot({ bench, hand }: Props) {
+  const { place, strip, reference, differences, chain, isDraft, editing } = bench;
+  return (
+    <>
+      <div className="flex flex-wrap gap-2 px-[18px] py-4">
+        <Button
+          disabled={chain.nodes.length === 0}
+          onClick={() =>
+            place.project &&
+            strip &&
+            openSave({
+              project: place.project,
+              strip: strip.id,
+              ...(place.layer === null ? {} : { layer: place.layer }),
+            })
+          }
+        >
+          Save as…
+        </Button>
+        {reference && (
+          <Button disabled={differences.length === 0} onClick={() => hand.backToSaved()}>
+            Back to saved
+          </Button>
+        )}
+      </div>
+      <p className="px-[18px] pb-4 text-small text-soft">
+        {isDraft
+          ? "A draft: kept until it is saved."
+          : `Each change goes into ${editing.body?.project.name ?? "the project"} at once.`}
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,38 @@
+"use client";
+
+import { cx } from "./class-names";
+
+interface Props {
+  readonly label: string;
+  readonly name: string;
+  readonly large?: boolean;
+  readonly onName: (name: string) => void;
+}
+
+/** A name, typed over in place: Enter or leaving keeps it, Escape does not. An emptied field calls back with "". */
+export function NameField({ label, name, large = false, onName }: Props) {
+  return (
+    <input
+      key={name}
+      aria-label={label}
+      defaultValue={name}
+      maxLength={200}
+      size={Math.max(6, name.length)}
+      className={cx(
+        "-mx-1 min-w-0 rounded-card bg-transparent px-1 hover:bg-sunk focus:bg-card",
+        large && "font-name text-[18px] leading-6",
+      )}
+      onKeyDown={(event) => {
+        if (event.key === "Enter") event.currentTarget.blur();
+        if (event.key === "Escape") {
+          event.currentTarget.value = name;
+          event.currentTarget.blur();
+        }
+      }}
+      onBlur={(event) => {
+        const typed = event.target.value.trim();
+        if (typed !== name) onName(typed);
+      }}
+    />
+  );
+}
