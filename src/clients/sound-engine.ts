@@ -42,11 +42,11 @@ interface Wish {
   gains: Readonly<Record<Voice, number>>;
 }
 
-/** The worklet's node, once there is one. */
+/** The worklet's node and what stands around it. */
 interface Line {
-  context: AudioContext | null;
-  node: AudioWorkletNode | null;
-  analyser: AnalyserNode | null;
+  readonly context: AudioContext;
+  readonly node: AudioWorkletNode;
+  readonly analyser: AnalyserNode;
 }
 
 /** Points of the spectrum: 23 Hz apart at 48 kHz. */
@@ -58,7 +58,7 @@ const keysIn = (chain: HeardChain): readonly string[] =>
     isSplit(node) ? node.lanes.flatMap((lane) => keysIn(lane.nodes)) : node.keyedBy ? [node.keyedBy] : [],
   );
 
-async function openLine(line: Line, hear: (meters: Meters) => void): Promise<void> {
+async function openLine(hear: (meters: Meters) => void): Promise<Line> {
   const context = new AudioContext({ latencyHint: "interactive", sampleRate: ENGINE_RATE });
   await context.audioWorklet.addModule("/worklets/audition.js");
   const node = new AudioWorkletNode(context, WORKLET_NAME, { numberOfInputs: 0, outputChannelCount: [2] });
@@ -68,123 +68,166 @@ async function openLine(line: Line, hear: (meters: Meters) => void): Promise<voi
   const analyser = new AnalyserNode(context, { fftSize: SPECTRUM, smoothingTimeConstant: 0.75 });
   node.connect(analyser);
   node.connect(context.destination);
-  Object.assign(line, { context, node, analyser });
+  return { context, node, analyser };
 }
 
-/** One engine for the whole application. Everything that makes sound runs on the audio thread or in the worker. */
-export function createSoundEngine(): SoundEngine {
-  const worker: Remote<SoundService> = wrap(
+class BrowserSoundEngine implements SoundEngine {
+  private readonly worker: Remote<SoundService> = wrap(
     new Worker(new URL("../workers/sound.worker.ts", import.meta.url), { type: "module" }),
   );
-  const wish: Wish = {
+  private readonly wish: Wish = {
     material: null,
     sounds: { a: null, b: null },
     voice: "dry",
     playing: false,
     gains: { dry: 1, a: 1, b: 1 },
   };
-  const listeners = new Set<(meters: Meters) => void>();
-  const line: Line = { context: null, node: null, analyser: null };
-  let lost: () => void = () => undefined;
-  const sent = new Set<string>();
-  let starting: Promise<void> | null = null;
+  private readonly listeners = new Set<(meters: Meters) => void>();
+  /** Keys and samples that the audio thread has. */
+  private readonly sent = new Set<string>();
+  private readonly spectrum = new Float32Array(SPECTRUM / 2);
+  private line: Line | null = null;
+  private starting: Promise<void> | null = null;
+  private lost: () => void = () => undefined;
 
-  const tell = (message: ToWorklet, transfer: Transferable[] = []) => line.node?.port.postMessage(message, transfer);
-  const sendLoop = async (material: string): Promise<readonly number[]> => {
-    const { left, right, peaks } = await worker.makeLoop(material, ENGINE_RATE);
-    if (wish.material === material) tell({ kind: "loop", left, right }, [left.buffer, right.buffer]);
-    return peaks;
-  };
-  /** What a sound needs beside itself goes ahead of it, once; what is missing is silence. */
-  const sendAround = ({ chain, instrument }: HeardSound): void => {
-    for (const material of keysIn(chain)) {
-      if (sent.has(material)) continue;
-      sent.add(material);
-      void worker
-        .makeLoop(material, ENGINE_RATE)
-        .then(({ left, right }) => tell({ kind: "key", material, left, right }, [left.buffer, right.buffer]))
-        .catch(() => sent.delete(material));
-    }
-    for (const { sample } of instrument?.layers ?? []) {
-      if (sample === null || sent.has(sample)) continue;
-      sent.add(sample);
-      void worker
-        .makeSample(sample)
-        .then(({ left, right, sampleRate }) =>
-          tell({ kind: "sample", hash: sample, left, right, sampleRate }, [left.buffer, right.buffer]),
-        )
-        .catch(() => sent.delete(sample));
-    }
-  };
-  const sendSound = (side: "a" | "b"): void => {
-    const sound = wish.sounds[side];
-    if (sound && line.node) sendAround(sound);
-    tell({ kind: "sound", side, sound });
-  };
-  const open = async (): Promise<void> => {
-    await openLine(line, (meters) => {
-      for (const hear of listeners) hear(meters);
-    });
-    if (wish.material) await sendLoop(wish.material);
-    sent.clear();
-    for (const side of ["a", "b"] as const) sendSound(side);
-    line.context?.addEventListener("statechange", () => {
-      if (line.context?.state === "interrupted" || line.context?.state === "closed") lost();
-    });
-    tell({ kind: "select", voice: wish.voice });
-    tell({ kind: "gains", gains: wish.gains });
-    tell({ kind: "play", playing: wish.playing });
-  };
-  /** Remembers what is wished for, and tells it where there is someone to tell. */
-  const want = (change: Partial<Wish>, message: ToWorklet): void => {
-    Object.assign(wish, change);
-    tell(message);
-  };
-
-  const start = async (): Promise<void> => {
-    starting ??= open().catch((error: unknown) => {
-      starting = null;
+  async start(): Promise<void> {
+    this.starting ??= this.open().catch((error: unknown) => {
+      this.starting = null;
       throw error;
     });
-    await starting;
-    await line.context?.resume();
-  };
-  const spectrum = new Float32Array(SPECTRUM / 2);
+    await this.starting;
+    await this.line?.context.resume();
+  }
 
-  return {
-    start,
-    setMaterial(material) {
-      wish.material = material;
-      return sendLoop(material);
-    },
-    setSound(side, sound) {
-      wish.sounds = { ...wish.sounds, [side]: sound };
-      sendSound(side);
-    },
-    select: (voice) => want({ voice }, { kind: "select", voice }),
-    play: (playing) => want({ playing }, { kind: "play", playing }),
-    setGains: (gains) => want({ gains }, { kind: "gains", gains }),
-    async noteOn(note, velocity) {
-      await start();
-      tell({ kind: "noteOn", note, velocity });
-    },
-    noteOff: (note) => tell({ kind: "noteOff", note }),
-    allNotesOff: () => tell({ kind: "allNotesOff" }),
-    measure: (material, sound) => worker.measureLoop(material, ENGINE_RATE, sound),
-    costOf: (material, sounds) => worker.costOf(material, ENGINE_RATE, sounds),
-    encode: (left, right, sampleRate) => worker.encode(left, right, sampleRate),
-    readSpectrum() {
-      const { analyser, context } = line;
-      if (!analyser || context?.state !== "running") return null;
-      analyser.getFloatFrequencyData(spectrum);
-      return spectrum;
-    },
-    onLost(call) {
-      lost = call;
-    },
-    onMeters(hear) {
-      listeners.add(hear);
-      return () => listeners.delete(hear);
-    },
-  };
+  setMaterial(material: string): Promise<readonly number[]> {
+    this.wish.material = material;
+    return this.sendLoop(material);
+  }
+
+  setSound(side: "a" | "b", sound: HeardSound | null): void {
+    this.wish.sounds = { ...this.wish.sounds, [side]: sound };
+    this.sendSound(side);
+  }
+
+  select(voice: Voice): void {
+    this.want({ voice }, { kind: "select", voice });
+  }
+
+  play(playing: boolean): void {
+    this.want({ playing }, { kind: "play", playing });
+  }
+
+  setGains(gains: Readonly<Record<Voice, number>>): void {
+    this.want({ gains }, { kind: "gains", gains });
+  }
+
+  async noteOn(note: number, velocity: number): Promise<void> {
+    await this.start();
+    this.tell({ kind: "noteOn", note, velocity });
+  }
+
+  noteOff(note: number): void {
+    this.tell({ kind: "noteOff", note });
+  }
+
+  allNotesOff(): void {
+    this.tell({ kind: "allNotesOff" });
+  }
+
+  measure(material: string, sound: HeardSound | null): Promise<Measurement> {
+    return this.worker.measureLoop(material, ENGINE_RATE, sound);
+  }
+
+  costOf(material: string, sounds: readonly HeardSound[]): Promise<readonly number[]> {
+    return this.worker.costOf(material, ENGINE_RATE, sounds);
+  }
+
+  encode(left: Float32Array, right: Float32Array, sampleRate: number): Promise<Uint8Array<ArrayBuffer>> {
+    return this.worker.encode(left, right, sampleRate);
+  }
+
+  readSpectrum(): Float32Array<ArrayBuffer> | null {
+    if (this.line?.context.state !== "running") return null;
+    this.line.analyser.getFloatFrequencyData(this.spectrum);
+    return this.spectrum;
+  }
+
+  onLost(lost: () => void): void {
+    this.lost = lost;
+  }
+
+  onMeters(hear: (meters: Meters) => void): () => void {
+    this.listeners.add(hear);
+    return () => this.listeners.delete(hear);
+  }
+
+  private async open(): Promise<void> {
+    const line = await openLine((meters) => {
+      for (const hear of this.listeners) hear(meters);
+    });
+    this.line = line;
+    this.sent.clear();
+    // A device that goes away stops the context by itself: the next start opens another.
+    const lose = () => {
+      if (this.line !== line) return;
+      this.line = null;
+      this.starting = null;
+      void line.context.close().catch(() => undefined);
+      this.lost();
+    };
+    line.context.addEventListener("error", lose);
+    line.context.addEventListener("statechange", () => line.context.state === "closed" && lose());
+    const { material, voice, gains, playing } = this.wish;
+    if (material) await this.sendLoop(material);
+    for (const side of ["a", "b"] as const) this.sendSound(side);
+    this.tell({ kind: "select", voice });
+    this.tell({ kind: "gains", gains });
+    this.tell({ kind: "play", playing });
+  }
+
+  private tell(message: ToWorklet, transfer: Transferable[] = []): void {
+    this.line?.node.port.postMessage(message, transfer);
+  }
+
+  /** Remembers what is wished for, and tells it where there is someone to tell. */
+  private want(change: Partial<Wish>, message: ToWorklet): void {
+    Object.assign(this.wish, change);
+    this.tell(message);
+  }
+
+  private async sendLoop(material: string): Promise<readonly number[]> {
+    const { left, right, peaks } = await this.worker.makeLoop(material, ENGINE_RATE);
+    if (this.wish.material === material) this.tell({ kind: "loop", left, right }, [left.buffer, right.buffer]);
+    return peaks;
+  }
+
+  private sendSound(side: "a" | "b"): void {
+    const sound = this.wish.sounds[side];
+    if (sound && this.line) this.sendAround(sound);
+    this.tell({ kind: "sound", side, sound });
+  }
+
+  /** What a sound needs beside itself goes to the audio thread once; until it is there, and where it is gone, it is silence. */
+  private sendAround({ chain, instrument }: HeardSound): void {
+    for (const material of keysIn(chain))
+      this.sendOnce(material, async () => {
+        const { left, right } = await this.worker.makeLoop(material, ENGINE_RATE);
+        this.tell({ kind: "key", material, left, right }, [left.buffer, right.buffer]);
+      });
+    for (const { sample } of instrument?.layers ?? [])
+      if (sample !== null)
+        this.sendOnce(sample, async () => {
+          const { left, right, sampleRate } = await this.worker.makeSample(sample);
+          this.tell({ kind: "sample", hash: sample, left, right, sampleRate }, [left.buffer, right.buffer]);
+        });
+  }
+
+  private sendOnce(id: string, send: () => Promise<void>): void {
+    if (this.sent.has(id)) return;
+    this.sent.add(id);
+    send().catch(() => this.sent.delete(id));
+  }
 }
+
+/** One engine for the whole application. Everything that makes sound runs on the audio thread or in the worker. */
+export const createSoundEngine = (): SoundEngine => new BrowserSoundEngine();

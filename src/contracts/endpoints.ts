@@ -29,6 +29,8 @@ export const HealthSchema = z.strictObject({
 export const PresetQuerySchema = z.strictObject({
   q: z.string().max(500).optional(),
   kind: PresetKindSchema.optional(),
+  /** Plugin presets of this model only. */
+  model: z.string().min(1).max(80).optional(),
   folder: Id.optional(),
   tag: z.string().max(60).optional(),
   sort: z.enum(["used", "name", "saved"]).optional(),
@@ -139,6 +141,13 @@ export const NewMediaQuerySchema = z.strictObject({ name: z.string().trim().min(
 export const NewDraftSchema = z.strictObject({
   /** null for a scratch draft: nothing yet. */
   preset: Id.nullable(),
+  /** With no preset: the model of an instrument to begin with. */
+  instrument: z.string().min(1).max(80).optional(),
+  /** For a sampler: the hash of what it plays. */
+  sample: z
+    .string()
+    .regex(/^[0-9a-f]{64}$/)
+    .optional(),
   version: z.int().min(1).optional(),
   tempo: z.number().min(20).max(400).optional(),
 });

@@ -21,16 +21,8 @@ import { MIGRATIONS } from "./data/migrations";
 import { BODY_LIMIT, checkHeaders, contentPolicy } from "./http/gate";
 import { matchExpression, pagePresets } from "./repositories/presets";
 import * as library from "./use-cases/library";
-import {
-  changeProject,
-  getProject,
-  getRevision,
-  listProjects,
-  openDraft,
-  redo,
-  undo,
-  walkHistory,
-} from "./use-cases/projects";
+import { openDraft } from "./use-cases/drafts";
+import { changeProject, getProject, getRevision, listProjects, redo, undo, walkHistory } from "./use-cases/projects";
 
 let folder: string;
 let context: OpenContext;

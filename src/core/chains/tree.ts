@@ -1,4 +1,4 @@
-import type { Chain, ChainNode, Lane, Processor, Section, Split } from "./chain";
+import type { Chain, ChainNode, Lane, Processor, Section } from "./chain";
 
 /*
  * A chain is a tree: sections hold nodes, splits hold lanes, lanes hold nodes. Everything here finds and changes nodes
@@ -191,5 +191,3 @@ export const withNode = (chain: Chain, node: ChainNode, { within, after }: Place
     const at = after === null ? 0 : nodes.findIndex((n) => n.key === after) + 1;
     return [...nodes.slice(0, at), node, ...nodes.slice(at)];
   });
-
-export type { Lane, Section, Split };

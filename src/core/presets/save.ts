@@ -15,7 +15,8 @@ function outside(project: Project, output: Output): Output {
 export function saveStrip(project: Project, strip: Strip, parts: readonly PartName[]): Content {
   const chosen = Object.fromEntries(parts.map((part) => [part, strip[part]]));
   const routing = parts.includes("routing") ? { routing: { output: outside(project, strip.routing.output) } } : {};
-  const source = parts.length > 1 ? { source: strip.source } : {};
+  // An input says what kind of strip it was; an instrument is a part of its own, kept where it is asked for.
+  const source = parts.length > 1 && strip.source.type !== "layers" ? { source: strip.source } : {};
   const saved: SavedStrip = { kind: strip.kind, ...source, ...chosen, ...routing };
   return { kind: "strip", schema: CONTENT_SCHEMA, strip: saved };
 }

@@ -53,28 +53,29 @@ function applyStep(project: Project, step: Step): Change<Project> {
 
 type StripStep = Exclude<Step, { kind: "placeStrip" | "setTempo" }>;
 
+/** The parts that a step sets as a whole, and what they are called when they have changed. */
+const WHOLE_PARTS = {
+  setLevel: ["level", "the level"],
+  setPan: ["pan", "the pan"],
+  setRouting: ["routing", "the output"],
+  setLook: ["look", "the look"],
+  setSource: ["source", "the source"],
+} as const;
+
+type WholeStep = Extract<StripStep, { kind: keyof typeof WHOLE_PARTS }>;
+
+const isWhole = (step: StripStep): step is WholeStep => step.kind in WHOLE_PARTS;
+
 function applyToStrip(strip: Strip, step: StripStep): Change<Strip> {
-  switch (step.kind) {
-    case "setLevel":
-      return equal(strip.level, step.from) ? ok({ ...strip, level: step.to }) : fail("the level has changed since.");
-    case "setPan":
-      return equal(strip.pan, step.from) ? ok({ ...strip, pan: step.to }) : fail("the pan has changed since.");
-    case "setRouting":
-      return equal(strip.routing, step.from)
-        ? ok({ ...strip, routing: step.to })
-        : fail("the output has changed since.");
-    case "setLook":
-      return equal(strip.look, step.from) ? ok({ ...strip, look: step.to }) : fail("the look has changed since.");
-    case "setSource":
-      return equal(strip.source, step.from) ? ok({ ...strip, source: step.to }) : fail("the source has changed since.");
-    default: {
-      const changed = applyToChain(chainAt(strip, step.cell) ?? strip.inserts, step);
-      return changed.ok ? withChainAt(strip, step.cell, changed.value) : changed;
-    }
+  if (isWhole(step)) {
+    const [part, name] = WHOLE_PARTS[step.kind];
+    return equal(strip[part], step.from) ? ok({ ...strip, [part]: step.to }) : fail(`${name} has changed since.`);
   }
+  const changed = applyToChain(chainAt(strip, step.cell) ?? strip.inserts, step);
+  return changed.ok ? withChainAt(strip, step.cell, changed.value) : changed;
 }
 
-type ChainStep = Exclude<StripStep, { kind: "setLevel" | "setPan" | "setRouting" | "setLook" | "setSource" }>;
+type ChainStep = Exclude<StripStep, WholeStep>;
 
 function withChainAt(strip: Strip, { part, layer }: Step["cell"], chain: Chain): Change<Strip> {
   if (part !== "effects") return ok({ ...strip, inserts: chain });
@@ -87,7 +88,7 @@ function withChainAt(strip: Strip, { part, layer }: Step["cell"], chain: Chain):
 function applyToChain(chain: Chain, step: ChainStep): Change<Chain> {
   switch (step.kind) {
     case "setInserts":
-      return equal(chain, step.from) ? ok(step.to) : fail("the inserts have changed since.");
+      return setInserts(chain, step);
     case "setFrom":
       return setFrom(chain, step);
     case "placeNode":
@@ -97,7 +98,6 @@ function applyToChain(chain: Chain, step: ChainStep): Change<Chain> {
     case "setNode":
       return setNode(chain, step);
     case "setValue":
-      return changeProcessor(chain, step);
     case "setKeyInput":
       return changeProcessor(chain, step);
     case "setEnabled":
@@ -107,13 +107,17 @@ function applyToChain(chain: Chain, step: ChainStep): Change<Chain> {
     case "setLane":
       return setLane(chain, step);
     case "setMacros":
-      return equal(chain.macros, step.from)
-        ? ok({ ...chain, macros: step.to })
-        : fail("the macros have changed since.");
+      return setMacros(chain, step);
     default:
       return unreachable(step);
   }
 }
+
+const setInserts = (chain: Chain, { from, to }: StepOf<"setInserts">): Change<Chain> =>
+  equal(chain, from) ? ok(to) : fail("the inserts have changed since.");
+
+const setMacros = (chain: Chain, { from, to }: StepOf<"setMacros">): Change<Chain> =>
+  equal(chain.macros, from) ? ok({ ...chain, macros: to }) : fail("the macros have changed since.");
 
 const setFrom = (chain: Chain, { from, to }: StepOf<"setFrom">): Change<Chain> =>
   equal(chain.from ?? null, from) ? ok(setOrDrop(chain, "from", to)) : fail("the origin has changed since.");

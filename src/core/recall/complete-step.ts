@@ -1,6 +1,6 @@
 import { EMPTY_CHAIN, completeChain } from "../chains/chain";
 import type { ChainNode } from "../chains/chain";
-import { completeStrip } from "../strips/strip";
+import { completeSource, completeStrip } from "../strips/strip";
 import type { Step } from "./step";
 
 const completeNode = (node: ChainNode): ChainNode => completeChain({ ...EMPTY_CHAIN, nodes: [node] }).nodes[0] ?? node;
@@ -14,6 +14,8 @@ export function completeStep(step: Step): Step {
       return { ...step, to: completeNode(step.to) };
     case "setInserts":
       return { ...step, to: completeChain(step.to) };
+    case "setSource":
+      return { ...step, to: completeSource(step.to) };
     case "placeStrip":
       return step.to ? { ...step, to: { ...step.to, strip: completeStrip(step.to.strip) } } : step;
     default:

@@ -1,5 +1,6 @@
 import equal from "fast-deep-equal";
 import type { From, StripRef } from "../chains/chain";
+import { findModel } from "../processors/models";
 import { type Content, KIND_NAMES, withFrom } from "../presets/preset";
 import { type Project, findLoop, findStrip, getStrip } from "../projects/project";
 import {
@@ -8,6 +9,7 @@ import {
   type SavedStrip,
   type Strip,
   createStrip,
+  layerOf,
   partsOf,
   stripName,
 } from "../strips/strip";
@@ -116,7 +118,9 @@ function savedStripOf({ content, from }: RecallSource): SavedStrip | null {
   const loaded = from ? withFrom(content, from) : content;
   switch (loaded.kind) {
     case "plugin":
-      return { kind: "audio", inserts: { nodes: [loaded.processor], macros: [] } };
+      return findModel(loaded.processor.model)?.family === "instrument"
+        ? { kind: "instrument", source: { type: "layers", channels: "stereo", layers: [layerOf(loaded.processor)] } }
+        : { kind: "audio", inserts: { nodes: [loaded.processor], macros: [] } };
     case "chain":
       return { kind: "audio", inserts: loaded.chain };
     case "strip":
@@ -180,6 +184,8 @@ function planPart(context: PartContext, part: PartName): readonly Step[] {
   const base = { id: input.mint(), cell: { strip: strip.id, part }, needs: [] };
   const unlessSame = (step: Step): readonly Step[] => (equal(step.from, step.to) ? [] : [step]);
   switch (part) {
+    case "source":
+      return planSource(context);
     case "inserts":
       return planInsertsPart(context);
     case "level":
@@ -191,6 +197,18 @@ function planPart(context: PartContext, part: PartName): readonly Step[] {
     case "routing":
       return unlessSame({ ...base, kind: "setRouting", from: strip.routing, to: { output: planOutput(context) } });
   }
+}
+
+/** Layers play on a strip that plays; elsewhere they are left out, with a word. */
+function planSource({ draft, input, strip, saved }: PartContext): readonly Step[] {
+  const to = saved.source;
+  if (!to || to.type !== "layers") return [];
+  if (strip.kind !== "instrument") {
+    draft.notes.push({ strip: strip.id, text: `${stripName(strip)} plays no instrument; the layers are left out.` });
+    return [];
+  }
+  const step = { id: input.mint(), cell: { strip: strip.id, part: "source" as const }, needs: [] };
+  return equal(strip.source, to) ? [] : [{ ...step, kind: "setSource", from: strip.source, to }];
 }
 
 function planInsertsPart({ draft, input, request, strip, saved }: PartContext): readonly Step[] {

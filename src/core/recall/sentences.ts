@@ -31,13 +31,22 @@ type NodeStep = Extract<
   { kind: "placeNode" | "moveNode" | "setNode" | "setEnabled" | "setLabel" | "setKeyInput" }
 >;
 
+function describePlacing({ from, to }: Extract<Step, { kind: "placeNode" }>): string {
+  if (to) return `add ${nodeName(to.node)}`;
+  return from ? `take out ${nodeName(from.node)}` : "nothing changes";
+}
+
+/** What a step is about: a node, or a lane, of the chain that it is applied to. */
+const nameIn = (chain: Chain | null, key: string): string => {
+  const node = chain ? findNode(chain, key)?.node : null;
+  return node ? nodeName(node) : ((chain ? findLane(chain, key)?.name : null) ?? "the plugin");
+};
+
 function describeNode(step: NodeStep, chain: Chain | null): string {
-  const standing = chain ? findNode(chain, step.node)?.node : null;
-  const name = standing ? nodeName(standing) : ((chain ? findLane(chain, step.node)?.name : null) ?? "the plugin");
+  const name = nameIn(chain, step.node);
   switch (step.kind) {
     case "placeNode":
-      if (step.to) return `add ${nodeName(step.to.node)}`;
-      return `take out ${step.from ? nodeName(step.from.node) : name}`;
+      return describePlacing(step);
     case "moveNode":
       return `move ${name}`;
     case "setNode":
@@ -63,7 +72,7 @@ function describeMacros({ from, to }: Extract<Step, { kind: "setMacros" }>): str
   return "macros change";
 }
 
-type StripPartStep = Extract<Step, { kind: "setLevel" | "setPan" | "setRouting" | "setLook" }>;
+type StripPartStep = Extract<Step, { kind: "setLevel" | "setPan" | "setRouting" | "setLook" | "setSource" }>;
 
 function describePart(step: StripPartStep, project: Project): string {
   switch (step.kind) {
@@ -75,6 +84,8 @@ function describePart(step: StripPartStep, project: Project): string {
       return `output ${describeOutput(project, step.from.output)} → ${describeOutput(project, step.to.output)}`;
     case "setLook":
       return step.from.name === step.to.name ? "look changes" : `now called ${step.to.name}`;
+    case "setSource":
+      return "the instrument changes";
   }
 }
 
@@ -94,8 +105,12 @@ function insertsAt(project: Project, { cell }: Step): Chain | null {
   return strip ? chainAt(strip, cell) : null;
 }
 
+const PART_STEPS: readonly string[] = ["setLevel", "setPan", "setRouting", "setLook", "setSource"];
+const isPartStep = (step: Step): step is StripPartStep => PART_STEPS.includes(step.kind);
+
 /** The part of the sentence behind the strip's name. `project` is the one the step is applied to. */
 function describeChange(step: Step, project: Project): string {
+  if (isPartStep(step)) return describePart(step, project);
   const chain = insertsAt(project, step);
   switch (step.kind) {
     case "setInserts":
@@ -108,16 +123,9 @@ function describeChange(step: Step, project: Project): string {
       return describeLane(step);
     case "setMacros":
       return describeMacros(step);
-    case "setSource":
-      return "source changes";
     case "setTempo":
     case "placeStrip":
       return describeProject(step);
-    case "setLevel":
-    case "setPan":
-    case "setRouting":
-    case "setLook":
-      return describePart(step, project);
     default:
       return describeNode(step, chain);
   }

@@ -2,10 +2,12 @@ import type { z } from "zod";
 import {
   type Chain,
   EMPTY_CHAIN,
+  type Processor,
   completeChain,
   completeProcessor,
   findChainProblem,
   findProcessorProblem,
+  processorName,
 } from "../chains/chain";
 import type { STRIP_KINDS } from "../chains/schema";
 import type { Problem } from "../documents/problem";
@@ -24,10 +26,11 @@ export type Pan = Readonly<z.infer<typeof PanSchema>>;
 export type Output = Readonly<z.infer<typeof OutputSchema>>;
 
 /** The parts that can be saved and applied today, in the order of the columns. */
-export const PARTS = ["inserts", "level", "pan", "routing", "look"] as const;
+export const PARTS = ["source", "inserts", "level", "pan", "routing", "look"] as const;
 export type PartName = (typeof PARTS)[number];
 
 export const PART_NAMES: Record<PartName, string> = {
+  source: "Instrument",
   inserts: "Inserts",
   level: "Level",
   pan: "Pan",
@@ -37,14 +40,18 @@ export const PART_NAMES: Record<PartName, string> = {
 
 export const isBus = (kind: StripKind): boolean => kind === "return" || kind === "group" || kind === "main";
 
+function blankSource(kind: StripKind): Source {
+  if (isBus(kind)) return { type: "bus", channels: "stereo" };
+  if (kind === "instrument") return { type: "layers", channels: "stereo", layers: [] };
+  return { type: "input", channels: "mono", input: "", gain: 0, inverted: false };
+}
+
 /** A strip with nothing set. It goes to `output`. */
 export const createStrip = (id: string, kind: StripKind, look: Look, output: Output): Strip => ({
   id,
   kind,
   look,
-  source: isBus(kind)
-    ? { type: "bus", channels: "stereo" }
-    : { type: "input", channels: "mono", input: "", gain: 0, inverted: false },
+  source: blankSource(kind),
   inserts: EMPTY_CHAIN,
   sends: [],
   level: { fader: 0, mute: false },
@@ -79,7 +86,9 @@ export function describeSource({ kind, source }: Strip): string {
     case "input":
       return `${source.input === "" ? "No input" : source.input}, ${source.channels}`;
     case "layers":
-      return `${source.layers.length} layer${source.layers.length === 1 ? "" : "s"}`;
+      return source.layers.length === 0
+        ? "no instrument"
+        : source.layers.map((l) => processorName(l.instrument)).join(", ");
     case "output":
       return `output ${source.output}`;
     case "bus":
@@ -88,7 +97,23 @@ export function describeSource({ kind, source }: Strip): string {
 }
 
 /** The parts that a saved strip holds, of those that can be applied today. */
-export const partsOf = (saved: SavedStrip): readonly PartName[] => PARTS.filter((part) => saved[part] !== undefined);
+export const partsOf = (saved: SavedStrip): readonly PartName[] =>
+  PARTS.filter((part) => (part === "source" ? saved.source?.type === "layers" : saved[part] !== undefined));
+
+export type Layer = Extract<Source, { type: "layers" }>["layers"][number];
+
+/** An instrument over all keys and touches, with no effects of its own. */
+export const layerOf = (instrument: Processor): Layer => ({
+  key: "layer1",
+  name: processorName(instrument),
+  instrument,
+  keys: { low: 0, high: 127 },
+  velocities: { low: 0, high: 127 },
+  effects: EMPTY_CHAIN,
+});
+
+export const layersOf = ({ source }: Pick<Strip, "source">): readonly Layer[] =>
+  source.type === "layers" ? source.layers : [];
 
 export function findStripProblem(strip: Strip | SavedStrip, path: string): Problem | null {
   if (strip.kind === "folder")
@@ -124,7 +149,7 @@ function findSourceProblem(kind: StripKind, source: Strip["source"], path: strin
   return null;
 }
 
-function completeSource(source: Strip["source"]): Strip["source"] {
+export function completeSource(source: Strip["source"]): Strip["source"] {
   if (source.type !== "layers") return source;
   const layers = source.layers.map((layer) => ({
     ...layer,

@@ -183,6 +183,7 @@ async function filtered(db: Executor, query: PresetQuery): Promise<() => Knex.Qu
   return () => {
     const presets = db("presets as p").whereNull("p.binned_at");
     if (query.kind) void presets.where("p.kind", query.kind);
+    if (query.model) void presets.whereIn("p.id", ofModel(db, query.model));
     if (folders) void presets.whereIn("p.folder", [...folders]);
     if (query.tag) void presets.whereIn("p.row", db("preset_tags").where({ tag: query.tag }).select("preset"));
     if (match)
@@ -190,6 +191,15 @@ async function filtered(db: Executor, query: PresetQuery): Promise<() => Knex.Qu
     return presets;
   };
 }
+
+/** Plugin presets whose newest version is of a model. */
+const ofModel = (db: Executor, model: string): Knex.QueryBuilder =>
+  db("presets as q")
+    .join("preset_versions as v", (join) => join.on("v.preset", "q.id").andOn("v.version", "q.version"))
+    .join("documents as d", "d.id", "v.document")
+    .where("q.kind", "plugin")
+    .whereRaw("json_extract(d.body, '$.processor.model') = ?", [model])
+    .select("q.id");
 
 /** How names weigh against tags, purpose and origin when hits are ranked. */
 const RANK = "bm25(preset_search, 10, 4, 2, 1), p.touched_at DESC, p.row";

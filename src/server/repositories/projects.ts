@@ -179,12 +179,17 @@ export async function getSteps(db: Executor, project: string, n: number): Promis
 }
 
 /** The draft of a preset, or the scratch draft, that was opened last. */
-export async function findDraft(db: Executor, preset: string | null, version: number | null): Promise<string | null> {
-  const row = (await db("projects")
+/** The newest first. */
+export async function findDrafts(
+  db: Executor,
+  preset: string | null,
+  version: number | null,
+): Promise<readonly string[]> {
+  const rows = (await db("projects")
     .where({ kind: "draft", draft_preset: preset, draft_version: version })
     .orderBy("changed_at", "desc")
-    .first("id")) as { id: string } | undefined;
-  return row?.id ?? null;
+    .select("id")) as { id: string }[];
+  return rows.map((row) => row.id);
 }
 
 export async function deleteDraft(db: Executor, id: string): Promise<boolean> {

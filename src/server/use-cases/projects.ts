@@ -1,18 +1,16 @@
-import type { ChangeRequest, NewDraft, NewProject, ProjectBody } from "@/contracts/endpoints";
+import type { ChangeRequest, NewProject, ProjectBody } from "@/contracts/endpoints";
 import type { History, ProjectRow, RevisionRow } from "@/contracts/records";
 import { processorsOf } from "@/core/chains/chain";
-import { type Content, chainOf, withFrom } from "@/core/presets/preset";
 import { type Project, completeProject, findProjectProblem } from "@/core/projects/project";
 import { PROJECT_SCHEMA } from "@/core/projects/schema";
 import { applySteps } from "@/core/recall/apply";
 import { completeStep } from "@/core/recall/complete-step";
 import { type Step, invertSteps } from "@/core/recall/step";
 import { ok } from "@/core/result";
-import { type SavedStrip, type Strip, createStrip } from "@/core/strips/strip";
 import type { Context } from "../data/context";
 import { type Executor, inTransaction } from "../data/transaction";
 import { type Failure, type Outcome, RolledBack, catchRolledBack, failure } from "../failure";
-import { findPreset, findVersion, touchPresets } from "../repositories/presets";
+import { touchPresets } from "../repositories/presets";
 import * as projects from "../repositories/projects";
 
 const noProject = (id: string) => failure("notFound", `There is no project “${id}” here.`);
@@ -49,7 +47,7 @@ export async function getProject({ db }: Context, id: string): Promise<Outcome<P
   return record ? ok(await bodyOf(db, record)) : noProject(id);
 }
 
-const bodyOf = async (
+export const bodyOf = async (
   db: Executor,
   { project, revision, draft }: Omit<projects.ProjectRecord, "document">,
 ): Promise<ProjectBody> => ({
@@ -197,96 +195,4 @@ export async function getRevision(
     project = back.value;
   }
   return ok({ project, revision: n });
-}
-
-const DRAFT_TEMPO = 120;
-
-function savedStripOf(content: Content): SavedStrip {
-  return content.kind === "strip" ? content.strip : { kind: "audio", inserts: chainOf(content) };
-}
-
-/** The one strip of a draft: what the preset holds, on a strip with nothing else set. */
-function draftStrip(content: Content | null, name: string): Strip {
-  const { kind, ...parts } = content ? savedStripOf(content) : { kind: "audio" as const };
-  const blank = createStrip("strip", kind, { name }, null);
-  const given = Object.fromEntries(Object.entries(parts).filter(([, part]) => part !== undefined)) as Partial<Strip>;
-  return { ...blank, ...given, kind, look: given.look ?? { name } };
-}
-
-/** What a draft begins with: a version of a preset, or nothing yet. */
-interface DraftSource {
-  readonly preset: string | null;
-  readonly version: number | null;
-  readonly name: string;
-  readonly content: Content | null;
-}
-
-const NOTHING_YET: DraftSource = { preset: null, version: null, name: "New sound", content: null };
-
-async function findDraftSource(
-  { db }: Context,
-  { preset: id, version: wanted }: NewDraft,
-): Promise<Outcome<DraftSource>> {
-  if (id === null) return ok(NOTHING_YET);
-  const preset = await findPreset(db, id);
-  if (!preset) return failure("notFound", `There is no preset “${id}” here.`, { path: "preset" });
-  const version = wanted ?? preset.version;
-  const { name } = preset.card;
-  const saved = await findVersion(db, id, version);
-  if (!saved) return failure("notFound", `“${name}” has no version ${version}.`, { path: "version" });
-  return ok({ preset: id, version, name, content: withFrom(saved.content, { preset: id, version, name }) });
-}
-
-/**
- * Opens a preset on the bench, or nothing yet. A draft that was left is taken up again: nothing that was turned is lost.
- */
-export async function openDraft(context: Context, request: NewDraft): Promise<Outcome<ProjectBody>> {
-  const source = await findDraftSource(context, request);
-  if (!source.ok) return source;
-  const { preset, version, name, content } = source.value;
-  const standing = await findStanding(context, preset, version);
-  if (standing) return ok(await bodyOf(context.db, standing));
-  const project: Project = {
-    schema: PROJECT_SCHEMA,
-    id: context.mint(),
-    name,
-    artist: "",
-    client: "",
-    song: "",
-    tempo: request.tempo ?? DRAFT_TEMPO,
-    meter: { beats: 4, unit: 4 },
-    key: "",
-    sampleRate: 48_000,
-    strips: [draftStrip(content, name)],
-  };
-  await inTransaction(context, async (tx, note) => {
-    await projects.insertProject(tx, { project, at: context.now().toISOString(), draft: { preset, version } });
-    note({ kind: "project", id: project.id });
-  });
-  return getProject(context, project.id);
-}
-
-/** A draft that was left and not saved since: what was saved from it has a name and version of its own by now. */
-async function findStanding(
-  { db }: Context,
-  preset: string | null,
-  version: number | null,
-): Promise<projects.ProjectRecord | null> {
-  const id = await projects.findDraft(db, preset, version);
-  const record = id === null ? null : await projects.findProject(db, id);
-  const inserts = record?.project.strips[0]?.inserts;
-  if (!record || !inserts) return null;
-  const froms = [inserts.from, ...processorsOf(inserts).map((p) => p.from)].filter((f) => f !== undefined);
-  const saved =
-    preset === null ? inserts.from !== undefined : froms.some((f) => f.preset === preset && f.version !== version);
-  return saved ? null : record;
-}
-
-export async function dropDraft(context: Context, id: string): Promise<Outcome<null>> {
-  const dropped = await inTransaction(context, async (tx, note) => {
-    const gone = await projects.deleteDraft(tx, id);
-    if (gone) note({ kind: "project", id });
-    return gone;
-  });
-  return dropped ? ok(null) : failure("notFound", `There is no draft “${id}” here.`);
 }

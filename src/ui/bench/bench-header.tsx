@@ -1,6 +1,7 @@
 "use client";
 
 import { describeDifferences } from "@/core/chains/differences";
+import { layersOf } from "@/core/strips/strip";
 import { Button } from "../kit/button";
 import { HistoryButtons } from "../projects/history";
 import { type Bench as BenchState } from "./use-bench";
@@ -14,6 +15,10 @@ function StateWords({ bench: { reference, differences } }: { readonly bench: Ben
     </span>
   );
 }
+
+/** A chain, or an instrument with nothing behind it. */
+const hasSomething = ({ chain, strip, place }: BenchState): boolean =>
+  chain.nodes.length > 0 || (place.layer === null && strip !== null && layersOf(strip).length > 0);
 
 export function Header({ bench, onSave }: { readonly bench: BenchState; readonly onSave: () => void }) {
   const { strip, reference, differences, editing, isDraft } = bench;
@@ -35,7 +40,7 @@ export function Header({ bench, onSave }: { readonly bench: BenchState; readonly
         <HistoryButtons editing={editing} />
         <Button
           main
-          disabled={bench.chain.nodes.length === 0 || (reference !== null && differences.length === 0)}
+          disabled={!hasSomething(bench) || (reference !== null && differences.length === 0)}
           onClick={onSave}
         >
           {reference ? "Save new version" : "Save…"}

@@ -3,7 +3,7 @@
 import { useRouter } from "next/navigation";
 import { findProcessor, nodeName } from "@/core/chains/chain";
 import { findNode } from "@/core/chains/tree";
-import { findModel } from "@/core/processors/models";
+import { MODELS, findModel } from "@/core/processors/models";
 import * as gestures from "@/core/recall/gestures";
 import { Empty, Loading } from "../kit/bits";
 import { Button } from "../kit/button";
@@ -15,6 +15,11 @@ import { ChainStrip } from "./chain/chain-strip";
 import type { ChainView } from "./chain/chain-view";
 import { useLights } from "./chain/lights";
 import { Editor } from "./editor-host";
+import { KeyboardLine } from "./instrument/keyboard-line";
+import { LayerEditor } from "./instrument/layer-editor";
+import { LayerTiles } from "./instrument/layer-tiles";
+import { useSampleDrop } from "./instrument/use-sample-drop";
+import { useInstrument } from "./instrument/use-instrument";
 import { SectionEditor, SplitEditor } from "./group-editor";
 import { SidePane } from "./side/side-pane";
 import { type Bench as BenchState, useBench } from "./use-bench";
@@ -62,6 +67,16 @@ function NothingYet() {
         <BackToLibrary />
         <Button onClick={() => router.push("/projects")}>Projects</Button>
       </div>
+      <div className="grid gap-2 pt-4">
+        <h2 className="h2">Or an instrument</h2>
+        <div className="flex flex-wrap gap-2">
+          {MODELS.filter((model) => model.family === "instrument").map((model) => (
+            <Button key={model.id} small onClick={() => router.push(`/bench?new=${model.id}`)}>
+              {model.name}
+            </Button>
+          ))}
+        </div>
+      </div>
     </Empty>
   );
 }
@@ -71,6 +86,18 @@ function OpenBench({ bench }: { readonly bench: BenchState }) {
   const saveAgain = useSaveAgain(bench);
   useBenchActions(bench, hand, saveAgain);
   useClipboard(hand);
+  const instrument = useInstrument(bench);
+  const chainView = useChainView(bench, hand);
+  // A plugin that is chosen takes the place of the layer that was open.
+  const view: ChainView = {
+    ...chainView,
+    selected: instrument?.selected ? null : chainView.selected,
+    onSelect: (key, how) => {
+      instrument?.select(null);
+      chainView.onSelect(key, how);
+    },
+  };
+  const drop = useSampleDrop(instrument);
   return (
     <Panels
       id="bench"
@@ -82,11 +109,18 @@ function OpenBench({ bench }: { readonly bench: BenchState }) {
           children: (
             <section
               aria-label="Bench"
+              {...drop}
               className="flex h-full min-w-0 flex-col gap-3 overflow-auto px-[18px] pt-[14px] pb-3"
             >
               <Header bench={bench} onSave={saveAgain} />
-              <ChainStrip chain={bench.chain} view={useChainView(bench, hand)} onMove={hand.moveTo} />
-              <NodeEditor bench={bench} hand={hand} />
+              {instrument && <LayerTiles instrument={instrument} tempo={bench.tempo} />}
+              {instrument && <KeyboardLine />}
+              <ChainStrip chain={bench.chain} view={view} onMove={hand.moveTo} />
+              {instrument?.selected ? (
+                <LayerEditor bench={bench} instrument={instrument} layer={instrument.selected} />
+              ) : (
+                <NodeEditor bench={bench} hand={hand} />
+              )}
             </section>
           ),
         },

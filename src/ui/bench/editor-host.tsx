@@ -7,9 +7,13 @@ import { type Family, type Model } from "@/core/processors/model";
 import * as gestures from "@/core/recall/gestures";
 import { Loading } from "../kit/bits";
 import { Button } from "../kit/button";
+import { setDifference, useListening } from "../listening/listening";
 import { NameField } from "../kit/name-field";
 import { Toggle } from "../kit/toggle";
 import type { EditorProps } from "./editors/editor";
+import { KeyInput } from "./key-input";
+import { touched } from "./learning";
+import { OtherModel } from "./other-model";
 import type { Bench as BenchState } from "./use-bench";
 import type { BenchHands } from "./use-bench-gestures";
 
@@ -24,7 +28,7 @@ const EDITORS: Record<Family, React.ComponentType<EditorProps>> = {
   delay: dynamic(() => import("./editors/echo-editor").then((m) => m.EchoEditor), { loading }),
   reverb: dynamic(() => import("./editors/reverb-editor").then((m) => m.ReverbEditor), { loading }),
   utility: dynamic(() => import("./editors/utility-editor").then((m) => m.UtilityEditor), { loading }),
-  instrument: dynamic(() => import("./editors/utility-editor").then((m) => m.UtilityEditor), { loading }),
+  instrument: dynamic(() => import("./editors/instrument-editor").then((m) => m.InstrumentEditor), { loading }),
 };
 
 /** Where a model has more to it than its family: bands and taps that come and go. */
@@ -32,6 +36,9 @@ const OWN_EDITORS: Readonly<Record<string, React.ComponentType<EditorProps>>> = 
   "parametric-eq": dynamic(() => import("./editors/bands-editor").then((m) => m.BandsEditor), { loading }),
   "multitap-delay": dynamic(() => import("./editors/taps-editor").then((m) => m.TapsEditor), { loading }),
 };
+
+/** Models whose detector can hear another sound. */
+const KEYED = new Set(["vca-compressor", "opto-compressor", "fet-compressor", "gate", "expander"]);
 
 interface EditorHostProps {
   readonly bench: BenchState;
@@ -42,6 +49,7 @@ interface EditorHostProps {
 
 export function Editor({ bench, model, selected, hand }: EditorHostProps) {
   const { partners, tempo } = bench;
+  const difference = useListening((l) => l.difference);
   const ModelEditor = OWN_EDITORS[model.id] ?? EDITORS[model.family];
   return (
     <>
@@ -60,6 +68,15 @@ export function Editor({ bench, model, selected, hand }: EditorHostProps) {
         {selected.from && <span className="text-small text-soft">from {selected.from.name}</span>}
         <span className="ml-auto flex items-center gap-2 text-small">
           <Toggle label={selected.enabled ? "On" : "Off"} on={selected.enabled} onChange={hand.toggle} />
+          <OtherModel bench={bench} processor={selected} model={model} />
+          <Button
+            small
+            aria-pressed={difference === selected.key}
+            title="Hear only what this plugin adds or takes away (I)"
+            onClick={() => setDifference(difference === selected.key ? null : selected.key)}
+          >
+            Difference
+          </Button>
           <Button small aria-label="Move earlier" title="Move earlier (Alt ←)" onClick={() => hand.moveBy(-1)}>
             <ArrowLeft size={14} aria-hidden="true" />
           </Button>
@@ -67,7 +84,7 @@ export function Editor({ bench, model, selected, hand }: EditorHostProps) {
             <ArrowRight size={14} aria-hidden="true" />
           </Button>
           <Button small onClick={() => hand.saveNode(selected.key)}>
-            Save this plugin…
+            Save…
           </Button>
           <Button small onClick={hand.takeOut}>
             <Trash2 size={14} aria-hidden="true" />
@@ -75,12 +92,14 @@ export function Editor({ bench, model, selected, hand }: EditorHostProps) {
           </Button>
         </span>
       </div>
+      {KEYED.has(model.id) && <KeyInput bench={bench} processor={selected} />}
       <ModelEditor
         key={selected.key}
         model={model}
         processor={selected}
         saved={partners.get(selected.key) ?? null}
         tempo={tempo}
+        onTouch={(param) => touched({ node: selected.key, param })}
         onPreview={(values) => bench.preview(selected.key, values)}
         onTurn={(values) => bench.turn(selected.key, values)}
       />

@@ -1,8 +1,10 @@
 "use client";
 
 import { EFFECTS } from "@/core/processors/models";
+import { layersOf } from "@/core/strips/strip";
 import { historyActions } from "../projects/history";
 import { type Action, useActions } from "../actions/actions";
+import { setDifference, useListening } from "../listening/listening";
 import { openSave } from "../save/save";
 import { quickKeyOf } from "./chain/quick-models";
 import type { Bench as BenchState } from "./use-bench";
@@ -34,6 +36,28 @@ function pluginActions({ selected, chosen, differences }: BenchState, hand: Hand
       run: hand.toggle,
     },
     { id: "take-out", title: "Take this plugin out", group, keys: ["Delete"], enabled: has, run: hand.takeOut },
+    {
+      id: "difference",
+      title: "Hear only what this plugin does",
+      group,
+      keys: ["I"],
+      enabled: has,
+      run: () => setDifference(useListening.getState().difference === selected?.key ? null : (selected?.key ?? null)),
+    },
+    {
+      id: "back-to-saved",
+      title: "Back to saved",
+      group,
+      enabled: differences.length > 0,
+      run: () => void hand.backToSaved(),
+    },
+  ];
+}
+
+/** Where the plugin in hand stands, and what is put around it. */
+function wiringActions({ selected }: BenchState, hand: Hands): readonly Action[] {
+  const has = selected !== null;
+  return [
     { id: "duplicate", title: "Duplicate this plugin", group, keys: ["U"], enabled: has, run: hand.duplicate },
     {
       id: "section",
@@ -84,19 +108,12 @@ function pluginActions({ selected, chosen, differences }: BenchState, hand: Hand
       enabled: has,
       run: () => hand.moveAcross(1),
     },
-    {
-      id: "back-to-saved",
-      title: "Back to saved",
-      group,
-      enabled: differences.length > 0,
-      run: () => void hand.backToSaved(),
-    },
   ];
 }
 
 export function useBenchActions(bench: BenchState, hand: Hands, saveAgain: () => void) {
   const { editing, strip, place } = bench;
-  const canSave = Boolean(strip && bench.chain.nodes.length > 0);
+  const canSave = Boolean(strip && (bench.chain.nodes.length > 0 || layersOf(strip).length > 0));
   useActions([
     ...historyActions(editing, group),
     {
@@ -119,6 +136,7 @@ export function useBenchActions(bench: BenchState, hand: Hands, saveAgain: () =>
         openSave({ project: place.project, strip: strip.id, ...(place.layer === null ? {} : { layer: place.layer }) }),
     },
     ...pluginActions(bench, hand),
+    ...wiringActions(bench, hand),
     ...EFFECTS.map((model) => {
       const key = quickKeyOf(model.id);
       return {

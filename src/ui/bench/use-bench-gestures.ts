@@ -1,6 +1,6 @@
 "use client";
 
-import { type Chain, type Lane, type Processor, type Split, nodeName, processorsOf } from "@/core/chains/chain";
+import { type Chain, type Lane, type Processor, type Split, nodeName } from "@/core/chains/chain";
 import { clip, freshClipping, parseClipping, writeClipping } from "@/core/chains/clipping";
 import type { Difference } from "@/core/chains/differences";
 import { type Place, findList, findNode, nodesIn } from "@/core/chains/tree";
@@ -22,6 +22,7 @@ export function useBenchGestures(bench: BenchState) {
     ...adding(bench),
     ...moving(bench),
     ...grouping(bench),
+    ...splitting(bench),
     ...clipping(bench),
     callIt: gestures.callIt,
     putBack: (difference: Difference) =>
@@ -133,9 +134,6 @@ function grouping(bench: BenchState) {
     });
     if (made !== null) bench.select(made);
   };
-  const setSplit = (label: string, split: Split, to: Partial<Pick<Split, "by" | "lanes">>) =>
-    void gesture(label, (hand) => gestures.replaceNode(hand, { ...split, ...to }));
-  const newLane = (name: string): Lane => ({ key: mintKey(), name, enabled: true, level: 0, pan: 0, nodes: [] });
   return {
     makeSection: () => group("Make a section", (hand) => gestures.sectionAround(hand, chosen, "Section")),
     makeLanes: () => group("Split into lanes", (hand) => gestures.splitAround(hand, chosen, { way: "copy" })),
@@ -146,6 +144,14 @@ function grouping(bench: BenchState) {
     dissolve: (key: string) => void gesture("Put in a row", (hand) => gestures.dissolve(hand, key)),
     setLane: (key: string, settings: Partial<gestures.LaneSettings>) =>
       void gesture("Blend lanes", (hand) => (settings.name === "" ? [] : gestures.setLane(hand, key, settings))),
+  };
+}
+
+function splitting({ gesture }: BenchState) {
+  const setSplit = (label: string, split: Split, to: Partial<Pick<Split, "by" | "lanes">>) =>
+    void gesture(label, (hand) => gestures.replaceNode(hand, { ...split, ...to }));
+  const newLane = (name: string): Lane => ({ key: mintKey(), name, enabled: true, level: 0, pan: 0, nodes: [] });
+  return {
     splitBy: (split: Split, way: Split["by"]["way"]) => {
       if (way === split.by.way) return;
       if (way === "copy") return setSplit("Lanes with the whole sound", split, { by: { way } });
@@ -264,5 +270,3 @@ function stepsToPutBack(hand: gestures.Hand, difference: Difference, chains: Cha
       return [];
   }
 }
-
-export const countOf = (chain: Chain): number => processorsOf(chain).length;

@@ -18,7 +18,7 @@ import {
 } from "@/core/chains/chain";
 import { type Difference, differencesOf, partnersOf } from "@/core/chains/differences";
 import { getSpec } from "@/core/processors/model";
-import { getModel } from "@/core/processors/models";
+import { findModel, getModel } from "@/core/processors/models";
 import type { ParamId, Value } from "@/core/processors/param-spec";
 import { type Content, chainOf, withFrom } from "@/core/presets/preset";
 import * as gestures from "@/core/recall/gestures";
@@ -49,8 +49,14 @@ function usePlace(): Place {
   const queries = useQueryClient();
   const tempo = useTempo();
   const [project, preset, version] = [params.get("project"), params.get("preset"), params.get("version")];
-  const scratch = params.get("new") !== null;
-  const wanted = project ? null : preset ? `${preset} ${version ?? "newest"}` : scratch ? "new" : null;
+  const scratch = params.get("new");
+  const wanted = project
+    ? null
+    : preset
+      ? `${preset} ${version ?? "newest"}`
+      : scratch === null
+        ? null
+        : `new ${scratch}`;
   const draft = useQuery({
     queryKey: ["draft", wanted],
     enabled: wanted !== null,
@@ -58,7 +64,13 @@ function usePlace(): Place {
     staleTime: 0,
     gcTime: 0,
     queryFn: async () => {
-      const body = await api.openDraft({ preset, ...(version ? { version: Number(version) } : {}), tempo });
+      const instrument = preset === null && findModel(scratch ?? "") ? { instrument: scratch ?? "" } : {};
+      const body = await api.openDraft({
+        preset,
+        ...(version ? { version: Number(version) } : {}),
+        ...instrument,
+        tempo,
+      });
       queries.setQueryData(KEYS.project(body.project.id), body);
       return body.project.id;
     },
@@ -122,10 +134,8 @@ export function useBench(): Bench {
   const base = (strip && chainAt(strip, cellOf(place))) ?? EMPTY_CHAIN;
   const chain = dragged ?? base;
   const choice = useChoice(chain);
-  const reference = referenceOf(base);
-  const saved = useSaved(reference);
-  const partners = saved ? partnersOf(saved.chain, chain) : new Map<string, Processor>();
-  const differences = saved ? differencesOf(saved.chain, chain) : [];
+  const compared = useCompared(base, chain);
+  const { reference, saved } = compared;
   useListeningToBench({
     base,
     saved,
@@ -164,10 +174,7 @@ export function useBench(): Bench {
     tempo,
     isDraft,
     ...choice,
-    reference,
-    saved,
-    partners,
-    differences,
+    ...compared,
     previewChain,
     preview,
     previewLane,
@@ -176,7 +183,25 @@ export function useBench(): Bench {
   };
 }
 
+/** The chain beside the preset that it came from. */
+function useCompared(base: Chain, chain: Chain): Pick<Bench, "reference" | "saved" | "partners" | "differences"> {
+  const reference = referenceOf(base);
+  const saved = useSaved(reference);
+  return {
+    reference,
+    saved,
+    partners: saved ? partnersOf(saved.chain, chain) : new Map<string, Processor>(),
+    differences: saved ? differencesOf(saved.chain, chain) : [],
+  };
+}
+
 const cellOf = ({ layer }: Place) => (layer === null ? { part: "inserts" } : { part: "effects", layer });
+
+/** All from one to the other, both among them. */
+function between(order: readonly string[], a: string, b: string): readonly string[] {
+  const [from = 0, to = 0] = [order.indexOf(a), order.indexOf(b)].toSorted((x, y) => x - y);
+  return order.slice(from, to + 1);
+}
 
 /** The open node, the first plugin where none is or where it is gone, and what else is chosen beside it. */
 function useChoice(chain: Chain): Pick<Bench, "selected" | "chosen" | "select"> {
@@ -185,17 +210,15 @@ function useChoice(chain: Chain): Pick<Bench, "selected" | "chosen" | "select"> 
   const order = nodesIn(chain.nodes).map((node) => node.key);
   const selected = (selectedKey === null ? null : findNode(chain, selectedKey)?.node) ?? processorsOf(chain)[0] ?? null;
   const chosen = order.filter((key) => key === selected?.key || others.includes(key));
+  const leave = (key: string) => {
+    const rest = chosen.filter((k) => k !== key);
+    setOthers(rest);
+    if (selected?.key === key) setSelected(rest[0] ?? null);
+  };
   const select: Bench["select"] = (key, how = "only") => {
-    const between = (a: string, b: string) => {
-      const [from, to] = [order.indexOf(a), order.indexOf(b)].toSorted((x, y) => x - y);
-      return order.slice(from, (to ?? 0) + 1);
-    };
-    if (key !== null && how === "also" && chosen.includes(key) && chosen.length > 1) {
-      setOthers(chosen.filter((k) => k !== key));
-      if (selected?.key === key) setSelected(chosen.find((k) => k !== key) ?? null);
-      return;
-    }
-    setOthers(how === "also" ? chosen : how === "upTo" && selected && key ? between(selected.key, key) : []);
+    if (key !== null && how === "also" && chosen.includes(key) && chosen.length > 1) return leave(key);
+    const upTo = how === "upTo" && selected && key ? between(order, selected.key, key) : [];
+    setOthers(how === "also" ? chosen : upTo);
     setSelected(key);
   };
   return { selected, chosen, select };

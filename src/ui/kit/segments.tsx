@@ -16,13 +16,15 @@ interface Props<T extends string> {
   readonly value: T;
   readonly onChange: (value: T) => void;
   readonly small?: boolean;
+  /** Where there is hardly room beside each other. */
+  readonly tight?: boolean;
 }
 
 const ITEM =
   "border-edge not-first:border-l text-soft data-[state=on]:bg-live-tint data-[state=on]:text-live hover:not-disabled:text-ink disabled:opacity-50 focus-visible:z-10";
 
 /** One of a few, all of them in sight. */
-export function Segments<T extends string>({ label, options, value, onChange, small }: Props<T>) {
+export function Segments<T extends string>({ label, options, value, onChange, small, tight }: Props<T>) {
   return (
     <ToggleGroup.Root
       type="single"
@@ -37,7 +39,7 @@ export function Segments<T extends string>({ label, options, value, onChange, sm
           value={option.value}
           disabled={option.disabled ?? false}
           title={option.title}
-          className={cx(ITEM, "relative", small ? "px-[10px] py-px" : "px-[11px] py-[3px]")}
+          className={cx(ITEM, "relative", tight ? "px-[6px] py-px" : small ? "px-[10px] py-px" : "px-[11px] py-[3px]")}
         >
           {option.label}
         </ToggleGroup.Item>

@@ -15,6 +15,8 @@ interface Props {
   /** As it was saved; marked on the ruler, and the value stands in ochre where it differs. */
   readonly saved?: Value | undefined;
   readonly tempo: number;
+  /** Called when it is taken hold of; true where the touch was for something else, and the value stays. */
+  readonly onTouch?: (() => boolean) | undefined;
   readonly onChange: (value: Value) => void;
   readonly onChangeEnd: (value: Value) => void;
 }
@@ -49,7 +51,7 @@ const DRAG_BEGINS_PX = 3;
 
 const STEPS: Partial<Record<string, 1 | -1>> = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 };
 
-function useRulerDrag({ spec, value, onChange, onChangeEnd }: Props) {
+function useRulerDrag({ spec, value, onTouch, onChange, onChangeEnd }: Props) {
   const dragged = useRef<Value | null>(null);
   const pressedAt = useRef<number | null>(null);
   const at = (event: PointerEvent<HTMLElement>): Value => {
@@ -63,7 +65,7 @@ function useRulerDrag({ spec, value, onChange, onChangeEnd }: Props) {
   };
   return {
     onPointerDown(event: PointerEvent<HTMLElement>) {
-      if (event.button !== 0) return;
+      if (event.button !== 0 || onTouch?.()) return;
       event.currentTarget.setPointerCapture(event.pointerId);
       pressedAt.current = event.clientX;
     },
@@ -84,6 +86,9 @@ function useRulerDrag({ spec, value, onChange, onChangeEnd }: Props) {
     },
   };
 }
+
+const LABELLED = "grid-cols-[minmax(72px,92px)_minmax(64px,204px)_minmax(86px,96px)]";
+const BARE = "grid-cols-[minmax(64px,1fr)_56px]";
 
 /** Label, ruler, number: drag, type, step by arrows (Shift is fine), double-click for the default. */
 export function ValueLine(props: Props) {
@@ -107,11 +112,11 @@ export function ValueLine(props: Props) {
             : null;
     if (next === null || event.ctrlKey || event.altKey || event.metaKey) return;
     event.preventDefault();
-    onChangeEnd(next);
+    if (!props.onTouch?.()) onChangeEnd(next);
   };
   return (
-    <div className="grid h-[30px] grid-cols-[minmax(72px,92px)_minmax(64px,204px)_minmax(86px,96px)] items-center gap-[10px]">
-      <span className="truncate">
+    <div className={cx("grid h-[30px] items-center gap-[10px]", label === "" ? BARE : LABELLED)}>
+      <span className={label === "" ? "hidden" : "truncate"}>
         {label}
         {heardAs && (
           <span className="num-small pl-[6px] text-soft">
@@ -129,7 +134,7 @@ export function ValueLine(props: Props) {
         aria-valuetext={formatPlain(spec, value)}
         className="relative h-5 cursor-ew-resize touch-none rounded-card"
         onKeyDown={onKeyDown}
-        onDoubleClick={() => onChangeEnd(spec.default)}
+        onDoubleClick={() => !props.onTouch?.() && onChangeEnd(spec.default)}
         {...drag}
       >
         <Ticks />

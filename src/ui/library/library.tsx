@@ -15,6 +15,7 @@ import { useRecall } from "../plan/recall";
 import { useProjectEditing } from "../projects/editing";
 import { CardPane } from "./card-pane";
 import { Filters } from "./filters";
+import { rememberList } from "./last-list";
 import { PresetList } from "./preset-list";
 import { type Filter, useFilters, usePresets } from "./use-library";
 
@@ -49,6 +50,7 @@ export function Library() {
   const { words, type } = useWords(addressed.q ?? "", set);
   const query = { ...addressed, q: words === "" ? undefined : words };
   const { rows, total, facets, pages } = usePresets(query);
+  useEffect(() => rememberList(addressed.sort), [addressed.sort]);
   const tempo = useTempo();
   const { chosen, choose, move } = useChosen(rows, tempo);
   const recall = useRecall();

@@ -9,8 +9,9 @@ import { cx } from "../kit/class-names";
 import { Num } from "../kit/number";
 import { Segments } from "../kit/segments";
 import { Toggle } from "../kit/toggle";
+import { type MaterialName, useMaterials, useOwnMaterial } from "./materials";
+import { MetersButton } from "./meters";
 import {
-  MATERIAL_NAMES,
   keepAsB,
   measuredNow,
   onMeters,
@@ -22,12 +23,15 @@ import {
   useListening,
 } from "./listening";
 
-const nextMaterial = (current: string): string => {
-  const at = MATERIAL_NAMES.findIndex((m) => m.id === current);
-  return MATERIAL_NAMES[(at + 1) % MATERIAL_NAMES.length]?.id ?? current;
+const nextMaterial = (materials: readonly MaterialName[], current: string): string => {
+  const at = materials.findIndex((m) => m.id === current);
+  return materials[(at + 1) % materials.length]?.id ?? current;
 };
 
-function useListeningActions(): void {
+/** Stands in the list of materials for choosing a file. */
+const CHOOSE = "choose";
+
+function useListeningActions(materials: readonly MaterialName[]): void {
   const { playing, processed, side, match, material, a, b } = useListening();
   const group = "Listening";
   useActions([
@@ -61,18 +65,37 @@ function useListeningActions(): void {
       keys: ["L"],
       run: () => setMatch(!match),
     },
-    { id: "material", title: "Next material", group, keys: ["N"], run: () => void setMaterial(nextMaterial(material)) },
+    {
+      id: "material",
+      title: "Next material",
+      group,
+      keys: ["N"],
+      run: () => void setMaterial(nextMaterial(materials, material)),
+    },
   ]);
 }
 
 /** Always there: what is played, where it is, what is heard of it, how loud. */
 export function ListeningBar() {
-  useListeningActions();
+  const materials = useMaterials();
+  useListeningActions(materials);
+  const own = useOwnMaterial();
+  const file = useRef<HTMLInputElement>(null);
   const { playing, material, seconds, processed, side, match, a, b, trouble } = useListening();
   const sideName = (side === "b" ? b : a)?.name;
+  const plays = (side === "b" ? b : a)?.source?.type === "layers";
   return (
     <section
       aria-label="Listening"
+      onDragOver={(event) => {
+        if (event.dataTransfer.types.includes("Files")) event.preventDefault();
+      }}
+      onDrop={(event) => {
+        const [dropped] = event.dataTransfer.files;
+        if (!dropped) return;
+        event.preventDefault();
+        void own(dropped);
+      }}
       className="col-span-2 grid grid-cols-[34px_196px_minmax(80px,1fr)_auto_auto_auto_auto] items-center gap-[14px] border-edge border-t bg-card pr-4 pl-[14px]"
     >
       <button
@@ -92,20 +115,42 @@ export function ListeningBar() {
         <select
           aria-label="Material"
           value={material}
-          onChange={(event) => void setMaterial(event.target.value)}
+          onChange={(event) => {
+            if (event.target.value === CHOOSE) file.current?.click();
+            else void setMaterial(event.target.value);
+          }}
           className="-ml-1 w-full cursor-pointer appearance-none truncate rounded-card bg-card px-1 text-ink hover:bg-sunk"
         >
-          {MATERIAL_NAMES.map((m) => (
+          {materials.map((m) => (
             <option key={m.id} value={m.id}>
               {m.name}
             </option>
           ))}
+          <option value={CHOOSE}>A sound of your own…</option>
         </select>
+        <input
+          ref={file}
+          type="file"
+          accept="audio/*"
+          aria-label="A sound of your own"
+          tabIndex={-1}
+          className="hidden"
+          onChange={(event) => {
+            const [chosen] = event.target.files ?? [];
+            event.target.value = "";
+            if (chosen) void own(chosen);
+          }}
+        />
         <p
           className={cx("truncate text-small", trouble ? "text-alert" : "text-soft")}
           role={trouble ? "alert" : undefined}
         >
-          {trouble ?? (sideName ? `through ${sideName}` : `Material · loops ${formatNumber(seconds, 1)} s`)}
+          {trouble ??
+            (plays
+              ? `${sideName} plays its phrase`
+              : sideName
+                ? `through ${sideName}`
+                : `Material · loops ${formatNumber(seconds, 1)} s`)}
         </p>
       </div>
       <LoopPicture />
@@ -128,7 +173,9 @@ export function ListeningBar() {
         ]}
       />
       <Toggle label="Match loudness" on={match} onChange={setMatch} />
-      <Loudness />
+      <MetersButton>
+        <Loudness />
+      </MetersButton>
     </section>
   );
 }
@@ -143,11 +190,7 @@ function Loudness() {
       : `${sign && value > 0 ? "+" : ""}${formatNumber(value, decimals)}`;
   const change = now && dry ? now.integratedLufs - dry.integratedLufs : undefined;
   return (
-    <div
-      className="grid grid-cols-[auto_auto] gap-x-[10px] text-right"
-      role="group"
-      aria-label="Loudness before matching"
-    >
+    <span className="grid grid-cols-[auto_auto] gap-x-[10px] text-right">
       <Num small written={{ text: level(now?.integratedLufs, 1), unit: "LUFS" }} />
       <Num
         small
@@ -156,7 +199,7 @@ function Loudness() {
       />
       <Num small written={{ text: level(change, 1, true), unit: "LU" }} />
       <Num small written={{ text: `r ${level(now?.correlation, 2)}`, unit: "" }} />
-    </div>
+    </span>
   );
 }
 

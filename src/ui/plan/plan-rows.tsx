@@ -3,7 +3,7 @@
 import type { PlanBody } from "@/contracts/endpoints";
 import { type Processor, processorsOf } from "@/core/chains/chain";
 import { type Project, describeOutput, findStrip } from "@/core/projects/project";
-import { PART_NAMES, type PartName, type Strip, formatFader, formatPanPart } from "@/core/strips/strip";
+import { PART_NAMES, type PartName, type Strip, describeSource, formatFader, formatPanPart } from "@/core/strips/strip";
 import { Shapes } from "../kit/shape";
 import { Tick } from "../kit/tick";
 
@@ -58,6 +58,12 @@ export function Rows({ project, after, plan, off, onOff }: RowsProps) {
               {!isNew && <Tick label={`All of ${name}`} on={on} onChange={(next) => toggle(id, next)} />}
               <span className="min-w-0">
                 <span className="name block truncate">{name}</span>
+                {then && then.source !== now?.source && then.source.type === "layers" && (
+                  <span className="flex items-center gap-1 text-small">
+                    {cell("source")}
+                    <span className="text-live">{describeSource(then)}</span>
+                  </span>
+                )}
                 {isNew && <span className="text-small text-live">new strip</span>}
                 {now && then && now.look.name !== then.look.name && (
                   <span className="block text-small text-soft">was {now.look.name}</span>

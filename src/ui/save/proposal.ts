@@ -6,7 +6,7 @@ import { type Content, type Origin } from "@/core/presets/preset";
 import { saveChain, saveStrip } from "@/core/presets/save";
 import { CONTENT_SCHEMA } from "@/core/presets/version";
 import * as gestures from "@/core/recall/gestures";
-import { type PartName, type Strip, chainAt } from "@/core/strips/strip";
+import { type PartName, type Strip, chainAt, layersOf } from "@/core/strips/strip";
 import { plainDate } from "../kit/dates";
 import { mintKey } from "../projects/mint";
 import { type SaveRequest } from "./save";
@@ -56,6 +56,10 @@ export function contentOf(props: FormProps, parts: readonly PartName[]): Content
     const node = nodeOf(props);
     return node && contentOfNode(chain, node);
   }
+  if (request.instrument) {
+    const layer = layersOf(strip).find((l) => l.key === request.layer);
+    return layer ? contentOfNode(chain, layer.instrument) : null;
+  }
   if (request.layer !== undefined || (parts.length === 1 && parts[0] === "inserts")) return saveChain(chain);
   const { from: _, ...inserts } = strip.inserts;
   return parts.length === 0 ? null : saveStrip(body.project, { ...strip, inserts }, parts);
@@ -93,6 +97,11 @@ export function followSteps(content: Content, props: FormProps, from: From) {
   const { strip, request } = props;
   const hand = { strip, mint: mintKey, ...(request.layer === undefined ? {} : { layer: request.layer }) };
   const node = nodeOf(props);
+  if (request.instrument)
+    return gestures.setLayers(
+      hand,
+      layersOf(strip).map((l) => (l.key === request.layer ? { ...l, instrument: { ...l.instrument, from } } : l)),
+    );
   if (request.node !== undefined)
     return node && node.type !== "split" ? gestures.replaceNode(hand, { ...node, from }) : [];
   return content.kind === "chain" || (content.kind === "strip" && content.strip.inserts)

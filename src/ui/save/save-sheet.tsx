@@ -42,7 +42,9 @@ function SaveForm(props: FormProps) {
   const queries = useQueryClient();
   const editing = useProjectEditing(request.project);
   const folders = useFolders().data?.folders ?? [];
-  const [parts, setParts] = useState<readonly PartName[]>(["inserts"]);
+  const [parts, setParts] = useState<readonly PartName[]>(
+    strip.kind === "instrument" ? ["source", "inserts"] : ["inserts"],
+  );
   const form = useForm<Fields>({
     defaultValues: {
       name: proposeName(props),
@@ -111,7 +113,9 @@ function SaveForm(props: FormProps) {
   };
   const left =
     request.node === undefined && request.layer === undefined
-      ? PARTS.filter((p) => !parts.includes(p)).map((p) => PART_NAMES[p].toLowerCase())
+      ? PARTS.filter((p) => !parts.includes(p) && (p !== "source" || strip.kind === "instrument")).map((p) =>
+          PART_NAMES[p].toLowerCase(),
+        )
       : [];
   return (
     <Sheet
@@ -226,6 +230,7 @@ function SaveForm(props: FormProps) {
 function titleOf(props: FormProps): string {
   const node = nodeOf(props);
   if (node) return nodeName(node);
+  if (props.request.instrument) return `the instrument of ${props.strip.look.name}`;
   return props.request.layer === undefined ? props.strip.look.name : `the effects inside ${props.strip.look.name}`;
 }
 

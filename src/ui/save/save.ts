@@ -8,6 +8,8 @@ export interface SaveRequest {
   readonly strip: string;
   /** The layer of its instrument whose effects are meant, not its inserts. */
   readonly layer?: string;
+  /** With a layer: its instrument by itself rather than its effects. */
+  readonly instrument?: true;
   readonly node?: string;
 }
 

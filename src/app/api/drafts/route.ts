@@ -1,6 +1,6 @@
 import { NewDraftSchema } from "@/contracts/endpoints";
 import { readJson, route } from "@/server/http/route";
-import { openDraft } from "@/server/use-cases/projects";
+import { openDraft } from "@/server/use-cases/drafts";
 
 export const POST = (request: Request): Promise<Response> =>
   route(async (context) => {

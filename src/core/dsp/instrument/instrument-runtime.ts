@@ -3,7 +3,12 @@ import { type ChainRuntime, createChainRuntime } from "../chain/chain-runtime";
 import type { ProcessorState } from "../chain/unit";
 import { GRID } from "../grid";
 import type { Sample, Voice } from "./voice";
-import { BassVoice, DrumVoice, MalletVoice, PadVoice, PianoVoice, SampleVoice, drumOutput } from "./voices";
+import { BassVoice } from "./voices/bass-voice";
+import { DrumVoice, drumOutput } from "./voices/drum-voice";
+import { MalletVoice } from "./voices/mallet-voice";
+import { PadVoice } from "./voices/pad-voice";
+import { PianoVoice } from "./voices/piano-voice";
+import { SampleVoice } from "./voices/sample-voice";
 
 /** Notes that sound at once in one layer; the oldest makes room for the next. */
 const POLYPHONY = 12;
@@ -20,9 +25,6 @@ const VOICES: Readonly<Record<string, VoiceFactory>> = {
   "drum-kit": (rate) => new DrumVoice(rate),
   sampler: (rate, sample) => new SampleVoice(rate, sample),
 };
-
-/** Whether a model can be played here. */
-export const isPlayable = (model: string): boolean => model in VOICES;
 
 interface Playing {
   readonly voice: Voice;

@@ -23,6 +23,8 @@ export interface Sample {
   readonly sampleRate: number;
 }
 
+export const TURN = 2 * Math.PI;
+
 export const pitchOf = (note: number): number => 440 * 2 ** ((note - 69) / 12);
 
 /** Below this a level is over. */

@@ -9,7 +9,7 @@ import { harmonicsOf, hardClip, softClip } from "./shaper";
 const RATE = 48_000;
 
 /** Levels of the harmonics against the first, in dB, of a sine through the whole model. */
-function heard(id: string, values: Values, level: number, freq: number, count: number): number[] {
+function heard(id: string, values: Values, { level, freq, count }: { level: number; freq: number; count: number }) {
   const { left } = through(getModel(id), values, sine(freq, level, 1, RATE));
   const sizes = Array.from(
     { length: count },
@@ -51,7 +51,7 @@ describe("the harmonics of a sine", () => {
   for (const [id, values, room] of CASES)
     it(`through ${id} at ${JSON.stringify(values)} are those that are drawn`, () => {
       const drawn = harmonicsOf(shaperDesignOf(id).shape(setTo(getModel(id), values)), 0.5, 7);
-      const sounded = heard(id, values, 0.5, 300, 7);
+      const sounded = heard(id, values, { level: 0.5, freq: 300, count: 7 });
       for (const [at, dB] of drawn.entries())
         if (dB > -60) expect(Math.abs(sounded[at]! - dB), `harmonic ${at + 1}`).toBeLessThan(room);
         else expect(sounded[at]!).toBeLessThan(-55);

@@ -10,6 +10,8 @@ export interface EditorProps {
   readonly processor: Processor;
   readonly saved: Processor | null;
   readonly tempo: number;
+  /** A value was taken hold of; true where that was for a macro that learns. */
+  readonly onTouch: (param: ParamId) => boolean;
   readonly onPreview: (values: Readonly<Record<ParamId, Value>>) => void;
   readonly onTurn: (values: Readonly<Record<ParamId, Value>>) => void;
 }
@@ -18,13 +20,14 @@ export const heardOf = (model: Model, { values }: Processor, tempo: number): Hea
   heardValues(model, values, beatsPerMinute(tempo));
 
 /** The props of the value line of one parameter. */
-export function lineOf({ model, processor, saved, tempo, onPreview, onTurn }: EditorProps, id: ParamId) {
+export function lineOf({ model, processor, saved, tempo, onTouch, onPreview, onTurn }: EditorProps, id: ParamId) {
   const spec = getSpec(model, id);
   return {
     spec,
     value: processor.values[id] ?? spec.default,
     saved: saved?.values[id],
     tempo,
+    onTouch: () => onTouch(id),
     onChange: (value: Value) => onPreview({ [id]: value }),
     onChangeEnd: (value: Value) => onTurn({ [id]: value }),
   };

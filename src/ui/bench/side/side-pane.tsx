@@ -7,32 +7,37 @@ import { openSave } from "../../save/save";
 import { DifferencesPane } from "../differences-pane";
 import type { Bench } from "../use-bench";
 import type { BenchHands } from "../use-bench-gestures";
+import { CheckPane, useRemarks } from "./check-pane";
 import { MacrosPane } from "./macros-pane";
+import { SoundsPane } from "./sounds-pane";
 
 interface Props {
   readonly bench: Bench;
   readonly hand: BenchHands;
 }
 
-const TABS = ["changes", "macros"] as const;
-type Tab = (typeof TABS)[number];
+type Tab = "changes" | "sounds" | "macros" | "check";
 
-/** Beside the bench: what has changed, and the macros. */
+/** Beside the bench: what has changed, what else fits, the macros, and what an ear would look at again. */
 export function SidePane({ bench, hand }: Props) {
   const [tab, setTab] = useState<Tab>("changes");
   const { differences, chain } = bench;
+  const remarks = useRemarks(bench);
+  const noted = remarks.filter((r) => r.mend !== null).length;
   const count = (n: number) => (n > 0 ? ` ${n}` : "");
   return (
     <aside aria-label="Beside the bench" className="flex h-full flex-col bg-card">
       <div className="flex-none px-[18px] pt-4 pb-1">
         <Segments
-          small
+          tight
           label="Shown beside"
           value={tab}
           onChange={setTab}
           options={[
             { value: "changes", label: `Changes${count(differences.length)}` },
+            { value: "sounds", label: "Sounds" },
             { value: "macros", label: `Macros${count(chain.macros.length)}` },
+            { value: "check", label: `Check${count(noted)}` },
           ]}
         />
       </div>
@@ -45,7 +50,9 @@ export function SidePane({ bench, hand }: Props) {
             onPutBack={hand.putBack}
           />
         )}
+        {tab === "sounds" && <SoundsPane bench={bench} hand={hand} />}
         {tab === "macros" && <MacrosPane bench={bench} />}
+        {tab === "check" && <CheckPane bench={bench} remarks={remarks} />}
       </div>
       {tab === "changes" && <Foot bench={bench} hand={hand} />}
     </aside>

@@ -1,6 +1,6 @@
 import { ok } from "@/core/result";
 import { route } from "@/server/http/route";
-import { dropDraft } from "@/server/use-cases/projects";
+import { dropDraft } from "@/server/use-cases/drafts";
 
 export const DELETE = (_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   route(async (context) => {

@@ -1,0 +1,62 @@
+import { describe, expect, it } from "vitest";
+import { WIRED, processor } from "../recall/testing/wired";
+import { type Chain, EMPTY_CHAIN, type Processor } from "./chain";
+import { type CheckContext, checkChain, latencyOf } from "./check";
+
+const CONTEXT: CheckContext = { strip: "audio", channels: "stereo", sampleRate: 48_000, peaks: new Map() };
+const chain = (...nodes: Processor[]): Chain => ({ ...EMPTY_CHAIN, nodes });
+const set = (p: Processor, values: Processor["values"]): Processor => ({ ...p, values: { ...p.values, ...values } });
+const ids = (c: Chain, context: Partial<CheckContext> = {}) =>
+  checkChain(c, { ...CONTEXT, ...context })
+    .map((r) => r.id)
+    .filter((id) => id !== "latency");
+
+describe("the chain check", () => {
+  it("has nothing to say of an ordinary chain", () => {
+    expect(ids(chain(processor("eq", "parametric-eq"), processor("c"), processor("room", "room")))).toEqual([]);
+  });
+  it("sees two amplifiers in a row, and not two side by side", () => {
+    const two = chain(processor("a", "amplifier"), processor("eq", "parametric-eq"), processor("b", "amplifier"));
+    expect(checkChain(two, CONTEXT)[0]).toMatchObject({
+      id: "amplifiers b",
+      mend: { kind: "switchOff", node: "b", label: "Switch Amplifier and cabinet off" },
+    });
+    expect(ids(WIRED)).toEqual([]);
+    expect(ids(chain(processor("a", "amplifier"), { ...processor("b", "amplifier"), enabled: false }))).toEqual([]);
+  });
+  it("sees a mono sound go into stereo width, unless something before makes two sides of it", () => {
+    const width = processor("w", "stereo-width");
+    expect(ids(chain(width), { channels: "mono" })).toEqual(["mono w"]);
+    expect(ids(chain(width))).toEqual([]);
+    expect(ids(chain(processor("ch", "chorus"), width), { channels: "mono" })).toEqual([]);
+  });
+  it("wants a reverb on a return fully wet", () => {
+    const room = processor("r", "room");
+    expect(checkChain(chain(room), { ...CONTEXT, strip: "return" })[0]).toMatchObject({
+      mend: { kind: "set", node: "r", values: { dry: -60 } },
+    });
+    expect(ids(chain(set(room, { dry: -60 })), { strip: "return" })).toEqual([]);
+    expect(ids(chain(room))).toEqual([]);
+  });
+  it("sees a limiter before something that makes louder, and would put it last", () => {
+    const loud = chain(processor("l", "limiter"), set(processor("g", "gain"), { gain: 4 }), processor("eq", "tilt-eq"));
+    expect(checkChain(loud, CONTEXT)[0]).toMatchObject({
+      mend: { kind: "move", node: "l", place: { within: null, after: "eq" } },
+    });
+    expect(ids(chain(processor("l", "limiter"), set(processor("g", "gain"), { gain: -4 })))).toEqual([]);
+  });
+  it("sees what clips between stages and by how much to turn it down", () => {
+    const remark = checkChain(chain(processor("c")), { ...CONTEXT, peaks: new Map([["c", 2]]) })[0];
+    expect(remark?.text).toContain("6.0 dB over");
+    expect(remark?.mend).toMatchObject({ kind: "turnDown", before: "c", dB: -8 });
+  });
+  it("sees a tuner or meter that was left on", () => {
+    expect(ids(chain(processor("t", "tuner"), processor("m", "meter")))).toEqual(["on t", "on m"]);
+    expect(checkChain(chain(set(processor("t", "tuner"), { mute: 1 })), CONTEXT)[0]?.text).toContain("mutes");
+  });
+  it("counts latency along the way, lanes by their slowest", () => {
+    expect(latencyOf(WIRED.nodes)).toBe(3);
+    expect(latencyOf([processor("l", "limiter"), processor("t", "tape")])).toBe(67);
+    expect(checkChain(chain(processor("l", "limiter")), CONTEXT).at(-1)?.text).toContain("1.3 ms");
+  });
+});

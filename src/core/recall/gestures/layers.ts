@@ -1,0 +1,13 @@
+import type { Layer } from "../../strips/strip";
+import type { Step } from "../step";
+import equal from "fast-deep-equal";
+import type { Hand } from "./hand";
+
+/** Layers of the strip's instrument, as a whole. */
+export function setLayers({ strip, mint }: Hand, layers: readonly Layer[]): readonly Step[] {
+  const from = strip.source;
+  if (from.type !== "layers") return [];
+  const to = { ...from, layers: [...layers] };
+  const cell = { strip: strip.id, part: "source" as const };
+  return equal(from, to) ? [] : [{ id: mint(), cell, needs: [], kind: "setSource", from, to }];
+}

@@ -1,0 +1,39 @@
+import type { Chain, Macro, MacroTarget } from "../../chains/chain";
+import { movesTo, withoutLostTargets } from "../../chains/macros";
+import { findLane, withoutNode } from "../../chains/tree";
+import type { Step } from "../step";
+import equal from "fast-deep-equal";
+import { type Hand, base, chainOf } from "./hand";
+import { setLane, switchOn, turn } from "./values";
+
+export function setMacros(hand: Hand, to: readonly Macro[]): readonly Step[] {
+  const from = chainOf(hand).macros;
+  return equal(from, to) ? [] : [{ ...base(hand), kind: "setMacros", from, to: [...to] }];
+}
+
+/** As `setMacros`, for macros that steps before this one have made of those that stand there. */
+export const setMacrosFrom = (hand: Hand, from: readonly Macro[], to: readonly Macro[]): readonly Step[] =>
+  equal(from, to) ? [] : [{ ...base(hand), kind: "setMacros", from: [...from], to: [...to] }];
+
+/** The macros of a chain without what they aim at in a node. */
+export const macrosWithout = (chain: Chain, key: string): Chain["macros"] => [
+  ...withoutLostTargets(withoutNode(chain, key)).macros,
+];
+
+/** Moves one axis of a macro to a place, 0 to 1: its targets' values are written. */
+export function moveMacro(hand: Hand, key: string, places: readonly (number | null)[]): readonly Step[] {
+  const chain = chainOf(hand);
+  const macro = chain.macros.find((m) => m.key === key);
+  return (macro?.axes ?? []).flatMap((targets, axis) => {
+    const place = places[axis];
+    return place === null || place === undefined
+      ? []
+      : movesTo(chain, targets, place).flatMap(({ target, to }) => moveTarget(hand, target, to));
+  });
+}
+
+function moveTarget(hand: Hand, { node, param }: MacroTarget, to: number): readonly Step[] {
+  if (param === "enabled") return switchOn(hand, [node], to === 1);
+  if (findLane(chainOf(hand), node)) return setLane(hand, node, { [param]: to });
+  return turn(hand, node, { [param]: to });
+}

@@ -1,0 +1,57 @@
+import { type Processor, findProcessor } from "../../chains/chain";
+import { findLane, findNode } from "../../chains/tree";
+import type { ParamId, Value } from "../../processors/param-spec";
+import type { Step } from "../step";
+import equal from "fast-deep-equal";
+import { type Hand, base, chainOf } from "./hand";
+
+/** Sets values of one processor; what is the same already makes no step. */
+export function turn(hand: Hand, node: string, values: Readonly<Record<ParamId, Value>>): readonly Step[] {
+  const processor = findProcessor(chainOf(hand), node);
+  return Object.entries(values).flatMap(([param, to]): Step[] => {
+    const from = processor?.values[param];
+    return from === undefined || equal(from, to) ? [] : [{ ...base(hand), kind: "setValue", node, param, from, to }];
+  });
+}
+
+/** Switches plugins, sections and lanes on or off, all at once. */
+export const switchOn = (hand: Hand, keys: readonly string[], to: boolean): readonly Step[] =>
+  keys.flatMap((node): Step[] => {
+    const chain = chainOf(hand);
+    const thing = findNode(chain, node)?.node ?? findLane(chain, node);
+    return thing && "enabled" in thing && thing.enabled !== to
+      ? [{ ...base(hand), kind: "setEnabled", node, from: thing.enabled, to }]
+      : [];
+  });
+
+/** null takes the name away, so that the model's shows. A section keeps its name. */
+export function callIt(hand: Hand, key: string, to: string | null): readonly Step[] {
+  const node = findNode(chainOf(hand), key)?.node;
+  if (!node || node.type === "split") return [];
+  const from = node.type === "section" ? node.name : (node.label ?? null);
+  if (from === to || (node.type === "section" && to === null)) return [];
+  return [{ ...base(hand), kind: "setLabel", node: key, from, to }];
+}
+
+export interface LaneSettings {
+  readonly name: string;
+  readonly enabled: boolean;
+  readonly level: number;
+  readonly pan: number;
+}
+
+export function setLane(hand: Hand, key: string, settings: Partial<LaneSettings>): readonly Step[] {
+  const lane = findLane(chainOf(hand), key);
+  if (!lane) return [];
+  const { name, enabled, level, pan } = lane;
+  const from = { name, enabled, level, pan };
+  const to = { ...from, ...settings };
+  return equal(from, to) ? [] : [{ ...base(hand), kind: "setLane", node: key, from, to }];
+}
+
+export function keyBy(hand: Hand, node: string, to: Processor["keyInput"] | null): readonly Step[] {
+  const processor = findProcessor(chainOf(hand), node);
+  const from = processor?.keyInput ?? null;
+  const wanted = to ?? null;
+  return !processor || equal(from, wanted) ? [] : [{ ...base(hand), kind: "setKeyInput", node, from, to: wanted }];
+}

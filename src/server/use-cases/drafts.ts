@@ -1,0 +1,144 @@
+import type { NewDraft, ProjectBody } from "@/contracts/endpoints";
+import { completeProcessor, processorsOf } from "@/core/chains/chain";
+import { type Content, chainOf, withFrom } from "@/core/presets/preset";
+import { CONTENT_SCHEMA } from "@/core/presets/version";
+import { findModel } from "@/core/processors/models";
+import type { Project } from "@/core/projects/project";
+import { PROJECT_SCHEMA } from "@/core/projects/schema";
+import { ok } from "@/core/result";
+import { type SavedStrip, type Strip, createStrip, layerOf, layersOf } from "@/core/strips/strip";
+import type { Context } from "../data/context";
+import { inTransaction } from "../data/transaction";
+import { type Outcome, failure } from "../failure";
+import { findPreset, findVersion } from "../repositories/presets";
+import * as projects from "../repositories/projects";
+import { bodyOf, getProject } from "./projects";
+
+const DRAFT_TEMPO = 120;
+
+function savedStripOf(content: Content): SavedStrip {
+  if (content.kind === "plugin" && findModel(content.processor.model)?.family === "instrument")
+    return {
+      kind: "instrument",
+      source: { type: "layers", channels: "stereo", layers: [layerOf(completeProcessor(content.processor))] },
+    };
+  return content.kind === "strip" ? content.strip : { kind: "audio", inserts: chainOf(content) };
+}
+
+/** The one strip of a draft: what the preset holds, on a strip with nothing else set. */
+function draftStrip(content: Content | null, name: string): Strip {
+  const { kind, ...parts } = content ? savedStripOf(content) : { kind: "audio" as const };
+  const blank = createStrip("strip", kind, { name }, null);
+  const given = Object.fromEntries(Object.entries(parts).filter(([, part]) => part !== undefined)) as Partial<Strip>;
+  return { ...blank, ...given, kind, look: given.look ?? { name } };
+}
+
+/** What a draft begins with: a version of a preset, or nothing yet. */
+interface DraftSource {
+  readonly preset: string | null;
+  readonly version: number | null;
+  readonly name: string;
+  readonly content: Content | null;
+}
+
+const NOTHING_YET: DraftSource = { preset: null, version: null, name: "New sound", content: null };
+
+/** A strip with one instrument, as it starts. */
+function instrumentDraft(modelId: string, sample: string | undefined): Outcome<DraftSource> {
+  const model = findModel(modelId);
+  if (model?.family !== "instrument")
+    return failure("refused", `No instrument is called “${modelId}” here.`, { path: "instrument" });
+  const layer = layerOf(
+    completeProcessor({
+      type: "processor",
+      key: "instrument1",
+      model: model.id,
+      enabled: true,
+      values: {},
+      ...(sample ? { state: { hash: sample } } : {}),
+    }),
+  );
+  const strip: SavedStrip = { kind: "instrument", source: { type: "layers", channels: "stereo", layers: [layer] } };
+  const content: Content = { kind: "strip", schema: CONTENT_SCHEMA, strip };
+  return ok({ preset: null, version: null, name: `New ${model.name.toLowerCase()}`, content });
+}
+
+async function findDraftSource(
+  { db }: Context,
+  { preset: id, version: wanted, instrument, sample }: NewDraft,
+): Promise<Outcome<DraftSource>> {
+  if (id === null && instrument !== undefined) return instrumentDraft(instrument, sample);
+  if (id === null) return ok(NOTHING_YET);
+  const preset = await findPreset(db, id);
+  if (!preset) return failure("notFound", `There is no preset “${id}” here.`, { path: "preset" });
+  const version = wanted ?? preset.version;
+  const { name } = preset.card;
+  const saved = await findVersion(db, id, version);
+  if (!saved) return failure("notFound", `“${name}” has no version ${version}.`, { path: "version" });
+  return ok({ preset: id, version, name, content: withFrom(saved.content, { preset: id, version, name }) });
+}
+
+/**
+ * Opens a preset on the bench, or nothing yet. A draft that was left is taken up again: nothing that was turned is lost.
+ */
+export async function openDraft(context: Context, request: NewDraft): Promise<Outcome<ProjectBody>> {
+  const source = await findDraftSource(context, request);
+  if (!source.ok) return source;
+  const { preset, version, name, content } = source.value;
+  // A sound that was just dropped is always a new one.
+  const standing = request.sample ? null : await findStanding(context, source.value);
+  if (standing) return ok(await bodyOf(context.db, standing));
+  const project: Project = {
+    schema: PROJECT_SCHEMA,
+    id: context.mint(),
+    name,
+    artist: "",
+    client: "",
+    song: "",
+    tempo: request.tempo ?? DRAFT_TEMPO,
+    meter: { beats: 4, unit: 4 },
+    key: "",
+    sampleRate: 48_000,
+    strips: [draftStrip(content, name)],
+  };
+  await inTransaction(context, async (tx, note) => {
+    await projects.insertProject(tx, { project, at: context.now().toISOString(), draft: { preset, version } });
+    note({ kind: "project", id: project.id });
+  });
+  return getProject(context, project.id);
+}
+
+/** A draft that was left and not saved since: what was saved from it has a name and version of its own by now. */
+async function findStanding(
+  { db }: Context,
+  { preset, version, content }: DraftSource,
+): Promise<projects.ProjectRecord | null> {
+  const wanted = draftStrip(content, "");
+  for (const id of await projects.findDrafts(db, preset, version)) {
+    const record = await projects.findProject(db, id);
+    const strip = record?.project.strips[0];
+    if (!record || !strip || !isSameBeginning(strip, wanted)) continue;
+    const froms = [strip.inserts.from, ...processorsOf(strip.inserts).map((p) => p.from)].filter(
+      (f) => f !== undefined,
+    );
+    const saved =
+      preset === null
+        ? strip.inserts.from !== undefined
+        : froms.some((f) => f.preset === preset && f.version !== version);
+    if (!saved) return record;
+  }
+  return null;
+}
+
+/** An instrument is taken up again where it is the one that is asked for. */
+const isSameBeginning = (standing: Strip, wanted: Strip): boolean =>
+  standing.kind === wanted.kind && layersOf(standing)[0]?.instrument.model === layersOf(wanted)[0]?.instrument.model;
+
+export async function dropDraft(context: Context, id: string): Promise<Outcome<null>> {
+  const dropped = await inTransaction(context, async (tx, note) => {
+    const gone = await projects.deleteDraft(tx, id);
+    if (gone) note({ kind: "project", id });
+    return gone;
+  });
+  return dropped ? ok(null) : failure("notFound", `There is no draft “${id}” here.`);
+}

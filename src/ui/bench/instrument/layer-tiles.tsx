@@ -1,0 +1,75 @@
+"use client";
+
+import { Plus } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { processorName, processorsOf } from "@/core/chains/chain";
+import { MODELS } from "@/core/processors/models";
+import { cx } from "../../kit/class-names";
+import { Shape, Shapes } from "../../kit/shape";
+import type { Instrument } from "./use-instrument";
+
+interface Props {
+  readonly instrument: Instrument;
+  readonly tempo: number;
+}
+
+const INSTRUMENTS = MODELS.filter((model) => model.family === "instrument");
+
+/** What plays: a tile for each layer, its own effects small behind it. */
+export function LayerTiles({ instrument, tempo }: Props) {
+  const { layers, selected, select, add } = instrument;
+  return (
+    <section aria-label="Instrument" className="flex flex-none items-start gap-3">
+      <ul className="flex gap-3">
+        {layers.map((layer) => (
+          <li key={layer.key} className="grid w-[138px] grid-cols-[minmax(0,1fr)] gap-[3px]">
+            <button
+              type="button"
+              data-node={layer.key}
+              aria-pressed={selected?.key === layer.key}
+              aria-label={`Layer ${layer.name}`}
+              onClick={() => select(selected?.key === layer.key ? null : layer.key)}
+              className="rounded-card"
+            >
+              <Shape
+                processor={layer.instrument}
+                tempo={tempo}
+                width={138}
+                height={50}
+                className={cx(selected?.key === layer.key && "border-live! outline outline-live")}
+              />
+            </button>
+            <span className="flex items-center justify-between gap-2 text-small">
+              <span className="truncate">{layer.name || processorName(layer.instrument)}</span>
+              {layer.effects.nodes.length > 0 && (
+                <Shapes processors={processorsOf(layer.effects)} tempo={tempo} most={2} width={24} />
+              )}
+            </span>
+          </li>
+        ))}
+      </ul>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className="flex h-[50px] flex-none items-center gap-2 rounded-card border border-edge border-dashed px-3 text-soft hover:border-ink hover:text-ink">
+          <Plus size={16} aria-hidden="true" /> Add layer
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            align="start"
+            sideOffset={4}
+            className="z-40 w-[220px] rounded-card border border-edge bg-card py-1"
+          >
+            {INSTRUMENTS.map((model) => (
+              <DropdownMenu.Item
+                key={model.id}
+                onSelect={() => add(model.id)}
+                className="flex h-[34px] cursor-pointer items-center px-3 outline-none data-[highlighted]:bg-live-tint data-[highlighted]:text-live"
+              >
+                {model.name}
+              </DropdownMenu.Item>
+            ))}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </section>
+  );
+}

@@ -1,0 +1,68 @@
+"use client";
+
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback } from "react";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import type { MediaRow } from "@/contracts/records";
+import { formatNumber } from "@/core/units/format";
+import { say, sayError } from "../kit/say";
+import { decodeSound } from "./decode";
+import { MATERIAL_NAMES, OWN_MATERIAL, encodeSound, setMaterial } from "./listening";
+
+export interface MaterialName {
+  readonly id: string;
+  readonly name: string;
+}
+
+/** The generated pieces, and the person's own. */
+export function useMaterials(): readonly MaterialName[] {
+  const own = useQuery({ queryKey: KEYS.media, queryFn: api.listMedia }).data?.media ?? [];
+  return [...MATERIAL_NAMES, ...own.map(({ hash, name }) => ({ id: OWN_MATERIAL + hash, name }))];
+}
+
+/** Decodes a file and keeps it by its hash. Says what it did, and what it could not; null where nothing was kept. */
+export function useKeepFile(): (file: File) => Promise<MediaRow | null> {
+  const queries = useQueryClient();
+  return useCallback(
+    async (file) => {
+      const decoded = await decodeSound(file);
+      if (!decoded.ok) {
+        sayError(decoded.error);
+        return null;
+      }
+      try {
+        const { sound, cutFrom } = decoded.value;
+        const kept = await api.keepMedia(nameOf(file), await encodeSound(sound));
+        await queries.invalidateQueries({ queryKey: KEYS.media });
+        if (cutFrom !== null)
+          say(
+            `“${kept.name}” is ${formatNumber(cutFrom / 60, 0)} min long; its first ${formatNumber(kept.seconds, 0)} s are kept.`,
+          );
+        return kept;
+      } catch (error) {
+        sayError(error instanceof Error ? error.message : String(error));
+        return null;
+      }
+    },
+    [queries],
+  );
+}
+
+const nameOf = ({ name }: File): string =>
+  name
+    .replace(/\.[^.]+$/, "")
+    .trim()
+    .slice(0, 200) || "Sound";
+
+/** Keeps a file and listens to it. */
+export function useOwnMaterial(): (file: File) => Promise<void> {
+  const keep = useKeepFile();
+  return useCallback(
+    async (file) => {
+      const kept = await keep(file);
+      if (kept) await setMaterial(OWN_MATERIAL + kept.hash);
+    },
+    [keep],
+  );
+}
