@@ -2,6 +2,7 @@ import { request } from "node:http";
 import { connect } from "node:net";
 import Database from "better-sqlite3";
 import { join } from "node:path";
+import { writeWav } from "@/core/formats/wav/wav";
 import { createServer, expect, spawnServer, test } from "./server";
 import type { Server } from "./server";
 
@@ -430,7 +431,7 @@ test("a database from a newer Diathesis is left alone, in words", async () => {
   db.close();
   await expect(server.start()).rejects.toThrow(/newer Diathesis \(999-from-the-future\)/);
   const again = new Database(join(server.folder, "diathesis.db"), { readonly: true });
-  expect(again.prepare("SELECT count(*) AS n FROM presets").get()).toEqual({ n: 22 });
+  expect(again.prepare("SELECT count(*) AS n FROM presets").get()).toEqual({ n: 30 });
   again.close();
   await server.stop();
 });
@@ -441,10 +442,17 @@ test("every address answers as the OpenAPI document says", async ({ server }) =>
     paths: Record<string, Record<string, unknown>>;
   };
   expect(document.openapi).toBe("3.1.0");
+  const kept = await fetch(`${server.url}/api/media?name=Click`, {
+    method: "POST",
+    headers: { "Content-Type": "audio/wav" },
+    body: Uint8Array.from(writeWav({ left: new Float32Array(99), right: new Float32Array(99), sampleRate: 48_000 })),
+  });
+  const { media } = (await kept.json()) as { media: { hash: string } };
   for (const [path, methods] of Object.entries(document.paths)) {
     if (!("get" in methods) || path === "/api/events") continue;
     const real = path
       .replace("{n}", "0")
+      .replace("{hash}", media.hash)
       .replace(
         "{id}",
         path.includes("models") ? "vca-compressor" : path.includes("presets") ? "rim-and-air" : "neap-tide",

@@ -24,8 +24,11 @@ test("apply by Enter from the library, take it back by the button of the word", 
   };
   await expect.poll(nodes).toBe(0);
   // Again, and back by the one key, still in the library.
-  await page.keyboard.press("Control+y");
-  await expect.poll(nodes).toBe(2);
+  // The window hears of the undo first; pressed before that, there is nothing to do again.
+  await expect(async () => {
+    await page.keyboard.press("Control+y");
+    await expect.poll(nodes, { timeout: 1500 }).toBe(2);
+  }).toPass();
   await page.keyboard.press("Control+z");
   await expect.poll(nodes).toBe(0);
   await page.keyboard.press("Alt+3");
@@ -45,7 +48,7 @@ test("apply by the action field, by the card, and beside the ledger by Enter", a
     .click();
   await expect(row).toContainText("Mallets low, wood first");
   await page.keyboard.press("a");
-  await page.keyboard.type("harmonium");
+  await page.keyboard.type("reeds");
   await expect(page.getByRole("complementary", { name: "Library beside" }).getByRole("option")).toHaveCount(1);
   await page.keyboard.press("Enter");
   await expect(row).toContainText("Harmonium reeds, softened");
@@ -122,6 +125,7 @@ test("an empty library says what to do next, and is filled from there", async ({
   await page.getByRole("button", { name: "Make project" }).click();
   await expect(page.getByRole("heading", { name: "Weir Song" })).toBeVisible();
   await page.keyboard.press("a");
+  await expect(page.getByRole("option", { name: /First of all/ })).toBeVisible();
   await page.keyboard.press("Enter");
   await expect(page.getByRole("row", { name: /First of all/ })).toContainText("Main");
 
@@ -151,7 +155,7 @@ test("values are typed, stepped, refused in words, reset; a plugin is named, mov
   server,
 }) => {
   await page.goto(`${server.url}/bench?preset=voice-forward`);
-  const chain = page.getByRole("list", { name: "Chain" }).getByRole("button");
+  const chain = page.locator("[role=group][aria-label=Chain] [data-node]");
   await chain.nth(1).click();
   await page.getByRole("button", { name: /^Ratio: / }).click();
   await page.keyboard.type("six");
@@ -166,12 +170,12 @@ test("values are typed, stepped, refused in words, reset; a plugin is named, mov
   await expect(attack).toHaveAttribute("aria-valuetext", "10 ms");
   await page.getByLabel("Name of this plugin").fill("Front door");
   await page.keyboard.press("Enter");
-  await expect(chain.nth(1)).toContainText("Front door");
+  await expect(chain.nth(1)).toHaveAccessibleName(/^Front door/);
   await page.locator("body").click({ position: { x: 700, y: 735 } });
   await page.keyboard.press("Alt+ArrowLeft");
-  await expect(chain.nth(0)).toContainText("Front door");
+  await expect(chain.nth(0)).toHaveAccessibleName(/^Front door/);
   await page.keyboard.press("o");
-  await expect(chain.nth(0)).toContainText("off");
+  await expect(chain.nth(0)).toHaveAccessibleName(/, off/);
   await page.keyboard.press("Delete");
   await expect(chain).toHaveCount(2);
   for (let i = 0; i < 6; i++) await page.keyboard.press("Control+z");

@@ -33,7 +33,7 @@ const SCREENS: readonly [name: string, path: string, ready: (page: Page) => Prom
     "/bench?project=salt-lanterns&strip=voice",
     async (page) => {
       await page.getByRole("button", { name: /^Catch/ }).click();
-      await expect(page.getByRole("group", { name: "Transfer line of the compressor" })).toBeVisible();
+      await expect(page.getByRole("group", { name: "Transfer line" })).toBeVisible();
     },
   ],
   [
@@ -61,6 +61,60 @@ const SCREENS: readonly [name: string, path: string, ready: (page: Page) => Prom
     async (page) => {
       await page.getByRole("button", { name: "Save as…" }).click();
       await expect(page.getByRole("dialog")).toBeVisible();
+    },
+  ],
+  [
+    "bench, lanes and macros",
+    "/bench?preset=harmonium-two-amplifiers",
+    async (page) => {
+      await page.getByRole("radio", { name: /^Macros/ }).click();
+      await expect(page.getByRole("slider", { name: "Place" })).toBeVisible();
+    },
+  ],
+  [
+    "bench, instrument",
+    "/bench?project=neap-tide&strip=ghost-vibes",
+    async (page) => {
+      await page.getByRole("button", { name: "Layer Vibraphone" }).click();
+      await expect(page.getByRole("img", { name: "Course of a note" })).toBeVisible();
+    },
+  ],
+  [
+    "bench, sounds",
+    "/bench?preset=two-to-one",
+    async (page) => {
+      await page.getByRole("radio", { name: "Sounds" }).click();
+      await expect(
+        page
+          .getByRole("list", { name: /^Sounds for/ })
+          .getByRole("button")
+          .first(),
+      ).toBeVisible();
+    },
+  ],
+  [
+    "bench, check",
+    "/bench?project=salt-lanterns&strip=eighths",
+    async (page) => {
+      await page.getByRole("radio", { name: /^Check/ }).click();
+      await expect(page.getByRole("heading", { name: "Remarks" })).toBeVisible();
+    },
+  ],
+  [
+    "bench, other model",
+    "/bench?project=salt-lanterns&strip=strings",
+    async (page) => {
+      await page.getByRole("button", { name: "Other model" }).click();
+      await page.getByRole("menuitem", { name: "Console EQ" }).click();
+      await expect(page.getByRole("dialog")).toContainText("on average");
+    },
+  ],
+  [
+    "meters",
+    "/bench?preset=voice-ease",
+    async (page) => {
+      await page.getByRole("button", { name: /open the meters/ }).click();
+      await expect(page.getByText("Correlation of the sides")).toBeVisible();
     },
   ],
   [

@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { openContext } from "../../src/server/data/context";
 import { inTransaction } from "../../src/server/data/transaction";
 import { insertPreset } from "../../src/server/repositories/presets";
-import { DEMO_PRESETS } from "../../src/demo/presets";
+import { DEMO_PRESETS } from "../../src/demo/library";
 import { emptyCard } from "../../src/core/presets/preset";
 import { type Figure, ratioOf } from "./figure";
 

@@ -5,7 +5,8 @@ import { inTransaction } from "@/server/data/transaction";
 import { insertFolder } from "@/server/repositories/folders";
 import { appendVersion, insertPreset, touchPresets } from "@/server/repositories/presets";
 import { insertProject } from "@/server/repositories/projects";
-import { DEMO_FOLDERS, DEMO_PRESETS, type DemoPreset } from "./presets";
+import { DEMO_PRESETS } from "./library";
+import { DEMO_FOLDERS, type DemoPreset } from "./presets";
 import { DEMO_PROJECTS } from "./projects";
 
 const folderId = (path: string): string => path.toLowerCase().replace(/[^a-z]+/g, "-");

@@ -91,7 +91,7 @@ export const DEMO_FOLDERS = [
   "Main output",
 ] as const;
 
-export const DEMO_PRESETS: readonly DemoPreset[] = [
+export const ROW_PRESETS: readonly DemoPreset[] = [
   {
     id: "narrator-close",
     name: "Narrator, close and calm",

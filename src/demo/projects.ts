@@ -1,8 +1,9 @@
 import type { Chain } from "@/core/chains/chain";
 import type { Project } from "@/core/projects/project";
 import { chainOf } from "@/core/presets/preset";
-import { type Strip, type StripKind, createStrip } from "@/core/strips/strip";
-import { DEMO_PRESETS } from "./presets";
+import { type Layer, type Strip, type StripKind, createStrip } from "@/core/strips/strip";
+import { DEMO_PRESETS } from "./library";
+import { QUAY_VIBRAPHONE } from "./wired-presets";
 import { chain, comp, delay, eq, loaded, note } from "./settings";
 import type { Value } from "@/core/processors/param-spec";
 
@@ -14,6 +15,7 @@ interface StripLine {
   readonly input?: string;
   readonly stereo?: boolean;
   readonly inserts?: Chain;
+  readonly layers?: readonly Layer[];
   readonly fader: number;
   readonly pan?: number;
 }
@@ -26,6 +28,7 @@ function strip({
   input = "",
   stereo = false,
   inserts,
+  layers,
   fader,
   pan = 0,
 }: StripLine): Strip {
@@ -34,7 +37,11 @@ function strip({
   const channels = stereo ? ("stereo" as const) : ("mono" as const);
   return {
     ...blank,
-    source: kind === "audio" ? { type: "input", channels, input, gain: 0, inverted: false } : blank.source,
+    source: layers
+      ? { type: "layers", channels: "stereo", layers: [...layers] }
+      : kind === "audio"
+        ? { type: "input", channels, input, gain: 0, inverted: false }
+        : blank.source,
     inserts: inserts ?? blank.inserts,
     level: { fader, mute: false },
     pan: { pan, width: 100 },
@@ -194,6 +201,15 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
         ),
       },
       { id: "patch-noise", name: "Patch noise", input: "In 7–8", stereo: true, fader: -14 },
+      {
+        id: "ghost-vibes",
+        kind: "instrument",
+        name: "Ghost vibraphone",
+        to: "mallets",
+        fader: -11,
+        layers: QUAY_VIBRAPHONE,
+        inserts: kept("quay-vibraphone"),
+      },
       {
         id: "clock-ticks",
         name: "Clock ticks",

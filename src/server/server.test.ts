@@ -12,7 +12,7 @@ import { findProjectProblem } from "@/core/projects/project";
 import { ContentSchema } from "@/core/presets/schema";
 import { ProjectSchema } from "@/core/projects/schema";
 import { loadDemo } from "@/demo/load";
-import { DEMO_PRESETS } from "@/demo/presets";
+import { DEMO_PRESETS } from "@/demo/library";
 import { DEMO_PROJECTS } from "@/demo/projects";
 import { type OpenContext, openContext } from "./data/context";
 import { DatabaseRefused, openDatabase, setPragmas } from "./data/database";

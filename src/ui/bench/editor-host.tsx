@@ -84,7 +84,7 @@ export function Editor({ bench, model, selected, hand }: EditorHostProps) {
             <ArrowRight size={14} aria-hidden="true" />
           </Button>
           <Button small onClick={() => hand.saveNode(selected.key)}>
-            Save…
+            Save plugin…
           </Button>
           <Button small onClick={hand.takeOut}>
             <Trash2 size={14} aria-hidden="true" />

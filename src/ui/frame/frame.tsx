@@ -28,9 +28,11 @@ function useHasActed(): boolean {
     const once = { once: true, capture: true } as const;
     window.addEventListener("keydown", act, once);
     window.addEventListener("pointerdown", act, once);
+    window.addEventListener("dragenter", act, once);
     return () => {
       window.removeEventListener("keydown", act, once);
       window.removeEventListener("pointerdown", act, once);
+      window.removeEventListener("dragenter", act, once);
     };
   }, []);
   return acted;

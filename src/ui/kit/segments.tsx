@@ -39,7 +39,11 @@ export function Segments<T extends string>({ label, options, value, onChange, sm
           value={option.value}
           disabled={option.disabled ?? false}
           title={option.title}
-          className={cx(ITEM, "relative", tight ? "px-[6px] py-px" : small ? "px-[10px] py-px" : "px-[11px] py-[3px]")}
+          className={cx(
+            ITEM,
+            "relative",
+            tight ? "px-[6px] py-px text-small whitespace-nowrap" : small ? "px-[10px] py-px" : "px-[11px] py-[3px]",
+          )}
         >
           {option.label}
         </ToggleGroup.Item>

@@ -11,11 +11,10 @@ import { measuredNow, onMeters, readSpectrum, useListening } from "./listening";
 export function MetersButton({ children }: { readonly children: ReactNode }) {
   return (
     <Popover.Root>
-      <Popover.Trigger
-        aria-label="Loudness before matching: open the meters"
-        className="rounded-card px-1 hover:bg-sunk"
-      >
+      <Popover.Trigger title="Open the meters" className="rounded-card px-1 hover:bg-sunk">
+        <span className="sr-only">Loudness before matching: </span>
         {children}
+        <span className="sr-only">, open the meters</span>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content

@@ -26,7 +26,7 @@ export const wireOf = (small: boolean): number => (small ? 17 : 25);
 export function NodeList({ nodes, within, view, small = false }: ListProps) {
   const middle = wireOf(small);
   return (
-    <div className="flex min-w-0 items-start">
+    <div className={cx("flex min-w-0 items-start", within !== null && "w-full")}>
       <Gap place={{ within, after: null }} middle={middle} last={nodes.length === 0} />
       {nodes.map((node, at) => (
         <Fragment key={node.key}>

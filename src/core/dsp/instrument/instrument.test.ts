@@ -1,0 +1,257 @@
+import { describe, expect, it } from "vitest";
+import type { HeardInstrument, HeardLayer, PhraseNote } from "../../chains/heard-instrument";
+import { phraseFor } from "../../chains/phrases";
+import { instrumentDesignOf } from "../../processors/designs";
+import { adsr } from "../../processors/instrument/instrument-design";
+import { INSTRUMENTS } from "../../processors/instrument/models";
+import { getModel } from "../../processors/models";
+import type { Values } from "../../processors/param-spec";
+import { decibelsOf, noise, partialAt, rms, setTo } from "../../processors/testing";
+import { PitchTracker } from "../../processors/utility/pitch-tracker";
+import { beatsPerMinute } from "../../units/quantities";
+import { InstrumentRuntime, type Samples } from "./instrument-runtime";
+import { EnvelopeGenerator, type Sample, pitchOf } from "./voice";
+
+const RATE = 48_000;
+const ALL = { low: 0, high: 127 };
+
+const layer = (model: string, values: Values = {}, more: Partial<HeardLayer> = {}): HeardLayer => ({
+  key: model,
+  model,
+  enabled: true,
+  values: setTo(getModel(model), { level: 0, ...values }),
+  sample: null,
+  keys: ALL,
+  velocities: ALL,
+  effects: [],
+  ...more,
+});
+
+const one = (note: number, seconds = 1, velocity = 100): readonly PhraseNote[] => [{ at: 0, seconds, note, velocity }];
+
+interface Played {
+  readonly layers: readonly HeardLayer[];
+  readonly notes: readonly PhraseNote[];
+  readonly seconds: number;
+  readonly samples?: Samples;
+  readonly output?: number;
+  readonly block?: number;
+}
+
+function play({ layers, notes, seconds, samples = new Map(), output, block = 4096 }: Played) {
+  const instrument: HeardInstrument = { layers, output: output ?? null, phrase: { seconds, notes } };
+  const runtime = new InstrumentRuntime(instrument, samples, RATE);
+  const [left, right] = [new Float32Array(seconds * RATE), new Float32Array(seconds * RATE)];
+  for (let at = 0; at < left.length; at += block) {
+    const end = Math.min(left.length, at + block);
+    runtime.addTo(left.subarray(at, end), right.subarray(at, end), end - at);
+  }
+  return { left, right };
+}
+
+/** The pitch of a stretch in Hz. */
+function pitchIn(samples: Float32Array): number {
+  const tracker = new PitchTracker(RATE);
+  for (let i = 0; i < samples.length; i++) {
+    tracker.hear(samples[i]!);
+    if (i % 32 === 0) tracker.work();
+  }
+  return tracker.pitch;
+}
+
+const SAMPLE: Sample = {
+  left: Float32Array.from({ length: RATE }, (_, i) => 0.5 * Math.sin((2 * Math.PI * 300 * i) / RATE)),
+  right: Float32Array.from({ length: RATE }, (_, i) => 0.5 * Math.sin((2 * Math.PI * 300 * i) / RATE)),
+  sampleRate: RATE,
+};
+
+describe.each(INSTRUMENTS.map((model) => [model.name, model] as const))("%s", (_, model) => {
+  const samples = new Map([["s", SAMPLE]]);
+  const own = (more: Partial<HeardLayer> = {}) => layer(model.id, {}, { sample: "s", ...more });
+  const phrase = phraseFor(model.id, beatsPerMinute(120));
+
+  it("plays its phrase: heard, finite, below full scale at its starting level, the same in any block", () => {
+    const whole = play({ layers: [own({ values: setTo(model, {}) })], notes: phrase.notes, seconds: 2, samples });
+    expect(rms(whole.left)).toBeGreaterThan(0.01);
+    const most = whole.left.reduce((peak, x) => Math.max(peak, Math.abs(x)), 0);
+    expect(most).toBeLessThan(1.2);
+    for (const block of [64, 1000])
+      expect(
+        play({ layers: [own({ values: setTo(model, {}) })], notes: phrase.notes, seconds: 2, samples, block }),
+      ).toEqual(whole);
+  });
+
+  it("takes two hundred keys at once, and is silent some time after all are let go", () => {
+    const runtime = new InstrumentRuntime(
+      {
+        layers: [own({ values: setTo(model, { release: 20, ring: 0.3, sustain: 50 }) })],
+        output: null,
+        phrase: { seconds: 0, notes: [] },
+      },
+      samples,
+      RATE,
+    );
+    for (let n = 0; n < 200; n++) runtime.noteOn(n % 128, 127);
+    const [left, right] = [new Float32Array(RATE * 4), new Float32Array(RATE * 4)];
+    runtime.addTo(left, right, RATE / 2);
+    runtime.allOff();
+    runtime.addTo(left.subarray(RATE / 2), right.subarray(RATE / 2), RATE * 3.5);
+    expect(left.every(Number.isFinite)).toBe(true);
+    // A cymbal rings on; all else is gone.
+    expect(rms(left.subarray(-RATE / 2))).toBeLessThan(1e-3);
+  });
+
+  it("answers only to its keys and its touch", () => {
+    const only = own({ keys: { low: 60, high: 64 }, velocities: { low: 50, high: 90 } });
+    const loud = (note: number, velocity: number) =>
+      rms(play({ layers: [only], notes: one(note, 0.3, velocity), seconds: 1, samples }).left) > 0;
+    expect([loud(59, 70), loud(65, 70), loud(62, 49), loud(62, 91)]).toEqual([false, false, false, false]);
+    if (model.id !== "drum-kit") expect(loud(62, 70)).toBe(true);
+  });
+
+  it("is drawn from full level down to nothing, within 0 and 1", () => {
+    const level = instrumentDesignOf(model.id).envelope(setTo(model, {}), 1);
+    for (let t = 0; t < 60; t += 0.05) {
+      expect(level(t)).toBeGreaterThanOrEqual(0);
+      expect(level(t)).toBeLessThanOrEqual(1);
+    }
+    expect(level(60)).toBeLessThan(0.01);
+  });
+});
+
+describe("pitch", () => {
+  const cases: readonly (readonly [model: string, note: number, values: Values])[] = [
+    ["electric-piano", 57, {}],
+    ["bass-synth", 45, { cutoff: 3000, sub: 0 }],
+    ["mallets", 69, { hardness: 20 }],
+  ];
+  for (const [model, note, values] of cases)
+    it(`of the ${model} is that of its key within 5 cents`, () => {
+      const { left } = play({ layers: [layer(model, values)], notes: one(note), seconds: 1 });
+      const cents = 1200 * Math.log2(pitchIn(left.subarray(4800, 40_000)) / pitchOf(note));
+      expect(Math.abs(cents)).toBeLessThan(5);
+    });
+  it("of A4 is 440 Hz", () => {
+    expect(pitchOf(69)).toBe(440);
+  });
+});
+
+describe("the envelope", () => {
+  it("goes the way that is drawn, within 1 %", () => {
+    for (const shape of [
+      { attack: 0.005, decay: 0.2, sustain: 0.6, release: 0.1 },
+      { attack: 0.4, decay: 1, sustain: 0.2, release: 0.7 },
+    ]) {
+      const generator = new EnvelopeGenerator(RATE);
+      generator.set(shape);
+      generator.start();
+      const drawn = adsr(shape, 1);
+      for (let i = 0; i < 2 * RATE; i++) {
+        if (i === RATE) generator.release();
+        const level = generator.next();
+        if (i % 997 === 0) expect(Math.abs(level - drawn(i / RATE))).toBeLessThan(0.01);
+      }
+    }
+  });
+});
+
+describe("the mallets", () => {
+  it("ring in the modes that are drawn, as loud as they are drawn when struck hard", () => {
+    const values: Values = { bar: 2, hardness: 100, ring: 12 };
+    const { left } = play({ layers: [layer("mallets", values)], notes: one(60, 1, 127), seconds: 1 });
+    const early = left.subarray(0, 4800);
+    const size = (hz: number) => partialAt(early, hz, { sampleRate: RATE }).size;
+    const pitch = pitchOf(60);
+    // The higher modes fade a little within the tenth of a second that is looked at.
+    for (const { ratio, level } of instrumentDesignOf("mallets")
+      .partials(setTo(getModel("mallets"), values))
+      .slice(0, 3))
+      expect(Math.abs(decibelsOf(size(pitch * ratio) / size(pitch)) - level)).toBeLessThan(1.5);
+  });
+});
+
+describe("the drum kit", () => {
+  it("sends each drum to its own output", () => {
+    const hit = (note: number, output: number) =>
+      rms(play({ layers: [layer("drum-kit")], notes: one(note, 0.1), seconds: 1, output }).left) > 0;
+    expect([1, 2, 3, 4].map((output) => hit(36, output))).toEqual([true, false, false, false]);
+    expect([1, 2, 3, 4].map((output) => hit(42, output))).toEqual([false, false, true, false]);
+    expect([1, 2, 3, 4].map((output) => hit(48, output))).toEqual([false, false, false, true]);
+  });
+});
+
+describe("the sampler", () => {
+  const samples = new Map([["s", SAMPLE]]);
+  const at = (note: number, values: Values = {}) =>
+    pitchIn(
+      play({
+        layers: [layer("sampler", values, { sample: "s" })],
+        notes: one(note),
+        seconds: 1,
+        samples,
+      }).left.subarray(2400, 20_000),
+    );
+  it("plays its sound at the root key as it is, an octave up at twice the pitch", () => {
+    expect(at(60)).toBeCloseTo(300, 0);
+    expect(at(72)).toBeCloseTo(600, 0);
+    expect(at(60, { tune: 12 })).toBeCloseTo(600, 0);
+    expect(at(72, { tracks: 0 })).toBeCloseTo(300, 0);
+  });
+  it("ends with its sound, or goes round", () => {
+    const end = (loop: number) =>
+      rms(
+        play({
+          layers: [layer("sampler", { loop }, { sample: "s" })],
+          notes: one(60, 2.5),
+          seconds: 3,
+          samples,
+        }).left.subarray(RATE * 1.5, RATE * 2),
+      );
+    expect(end(0)).toBe(0);
+    expect(end(1)).toBeGreaterThan(0.1);
+  });
+  it("is silent with nothing loaded", () => {
+    expect(rms(play({ layers: [layer("sampler")], notes: one(60), seconds: 1 }).left)).toBe(0);
+  });
+});
+
+describe("layers", () => {
+  it("sound together, each through its own effects", () => {
+    const gain = { key: "g", model: "gain", enabled: true, values: setTo(getModel("gain"), { gain: -12 }) };
+    const plain = layer("mallets");
+    const quiet = layer("mallets", {}, { key: "other", effects: [gain] });
+    const size = (layers: HeardLayer[]) => rms(play({ layers, notes: one(60), seconds: 1 }).left);
+    expect(decibelsOf(size([quiet]) / size([plain]))).toBeCloseTo(-12, 1);
+    expect(decibelsOf(size([plain, quiet]) / size([plain]))).toBeCloseTo(decibelsOf(1 + 10 ** (-12 / 20)), 1);
+  });
+  it("go on while values change, and are built anew where a layer is another model", () => {
+    const instrument = (values: Values, model = "mallets"): HeardInstrument => ({
+      layers: [layer(model, values)],
+      output: null,
+      phrase: { seconds: 1, notes: [] },
+    });
+    const runtime = new InstrumentRuntime(instrument({}), new Map(), RATE);
+    expect(runtime.update(instrument({ hardness: 80 }))).toBe(true);
+    expect(runtime.update(instrument({}, "pad-synth"))).toBe(false);
+  });
+});
+
+describe("another rate", () => {
+  it("changes no pitch", async () => {
+    const { resample } = await import("../resample");
+    const tone = { left: SAMPLE.left, right: SAMPLE.right, sampleRate: RATE };
+    for (const rate of [44_100, 96_000]) {
+      const there = resample(tone, rate);
+      const { size } = partialAt(there.left, 300, { sampleRate: rate, from: 1000 });
+      expect(size).toBeCloseTo(0.5, 2);
+    }
+    expect(resample(tone, RATE)).toBe(tone);
+    // What lies above the lower Nyquist frequency does not fold back.
+    const high = noise(0.2, 96_000);
+    const whole = resample(
+      { ...high, left: Float32Array.from(high.left, (_, i) => Math.sin((2 * Math.PI * 40_000 * i) / 96_000)) },
+      RATE,
+    );
+    expect(rms(whole.left.subarray(500, -500))).toBeLessThan(0.005);
+  });
+});
