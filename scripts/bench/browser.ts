@@ -5,6 +5,8 @@ import { join } from "node:path";
 import { type Browser, chromium } from "@playwright/test";
 import { buildSync } from "esbuild";
 import { createServer as startServer } from "../../e2e/server";
+import type { HeardChain, HeardProcessor } from "../../src/core/chains/heard-chain";
+import { SIX_PROCESSORS } from "./chain";
 import { type Figure, median, percentile } from "./figure";
 
 const ARGS = [
@@ -20,11 +22,16 @@ const ARGS = [
 export const openBrowser = (): Promise<Browser> =>
   chromium.launch({ executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args: ARGS });
 
-/** Six stereo biquads in a worker ÷ the browser's own filter nodes, offline, over the same ten seconds. */
-export async function eqVsNative(browser: Browser): Promise<Figure> {
+interface WorkerPage {
+  readonly page: Awaited<ReturnType<Browser["newPage"]>>;
+  readonly close: () => Promise<void>;
+}
+
+/** An empty page beside which a worker of ours is served as /worker.js. */
+async function openWorkerPage(browser: Browser, entry: string): Promise<WorkerPage> {
   const folder = mkdtempSync(join(tmpdir(), "diathesis-bench-"));
   buildSync({
-    entryPoints: ["scripts/bench/eq.worker.ts"],
+    entryPoints: [entry],
     bundle: true,
     format: "iife",
     outfile: join(folder, "worker.js"),
@@ -39,6 +46,39 @@ export async function eqVsNative(browser: Browser): Promise<Figure> {
   await new Promise<void>((resolve) => server.listen(4787, "127.0.0.1", resolve));
   const page = await browser.newPage();
   await page.goto("http://127.0.0.1:4787/");
+  const close = async () => {
+    await page.close();
+    server.close();
+    rmSync(folder, { recursive: true, force: true });
+  };
+  return { page, close };
+}
+
+/** A loop of ten seconds through six processors: a warm worker's round trip ÷ the bare rendering within it. */
+export async function loopRender(browser: Browser): Promise<Figure> {
+  const { page, close } = await openWorkerPage(browser, "scripts/bench/loop.worker.ts");
+  const RUNS = 7;
+  const ratios = await page.evaluate(async (runs) => {
+    const worker = new Worker("/worker.js");
+    const once = (): Promise<number> =>
+      new Promise((resolve) => {
+        const begin = performance.now();
+        worker.onmessage = (event: MessageEvent<{ bare: number }>) =>
+          resolve((performance.now() - begin) / event.data.bare);
+        worker.postMessage(null);
+      });
+    await once();
+    const found: number[] = [];
+    for (let run = 0; run < runs; run++) found.push(await once());
+    return found;
+  }, RUNS);
+  await close();
+  return { name: "loop-render", value: median(ratios), op: "<=", goal: 1.3, unit: "ratio", runs: RUNS };
+}
+
+/** Six stereo biquads in a worker ÷ the browser's own filter nodes, offline, over the same ten seconds. */
+export async function eqVsNative(browser: Browser): Promise<Figure> {
+  const { page, close } = await openWorkerPage(browser, "scripts/bench/eq.worker.ts");
   const RUNS = 11;
   const ratios = await page.evaluate(async (runs) => {
     const worker = new Worker("/worker.js");
@@ -74,40 +114,60 @@ export async function eqVsNative(browser: Browser): Promise<Figure> {
     }
     return found;
   }, RUNS);
-  await page.close();
-  server.close();
-  rmSync(folder, { recursive: true, force: true });
+  await close();
   return { name: "eq-vs-native", value: median(ratios), op: "<=", goal: 0.5, unit: "ratio", runs: RUNS };
 }
 
-/** From the control's message to the first block that uses it, in the real worklet at the "interactive" hint. */
+/** Twelve processors, and what a knob of the first does to them. */
+const TWELVE: readonly HeardChain[] = [-30, -12].map((threshold) =>
+  Array.from({ length: 12 }, (_, n): HeardProcessor => {
+    const { key, model, values, enabled } = SIX_PROCESSORS[n % 6] as HeardProcessor;
+    return {
+      key: `${key} ${n}`,
+      model,
+      enabled,
+      values: model === "vca-compressor" ? { ...values, threshold } : values,
+    };
+  }),
+);
+
+/** From the control's message to the first block that uses it, through twelve processors in the real worklet, "interactive". */
 export async function knobToSound(browser: Browser): Promise<Figure> {
   const server = await startServer(4786, true);
   const page = await browser.newPage();
   await page.goto(`${server.url}/projects`);
   const RUNS = 200;
-  const times = await page.evaluate(async (runs) => {
-    const context = new AudioContext({ latencyHint: "interactive", sampleRate: 48_000 });
-    await context.audioWorklet.addModule("/worklets/audition.js");
-    const node = new AudioWorkletNode(context, "diathesis-audition", { numberOfInputs: 0, outputChannelCount: [2] });
-    node.connect(context.destination);
-    await context.resume();
-    const found: number[] = [];
-    for (let id = 0; id < runs; id++) {
-      await new Promise((resolve) => setTimeout(resolve, 7 + (id % 11)));
-      const begin = performance.now();
-      await new Promise<void>((resolve) => {
-        node.port.onmessage = (event: MessageEvent<{ kind: string; id?: number }>) => {
-          if (event.data.kind === "marked" && event.data.id === id) resolve();
-        };
-        node.port.postMessage({ kind: "sound", side: "a", sound: { chain: [] } });
-        node.port.postMessage({ kind: "mark", id });
-      });
-      found.push(performance.now() - begin);
-    }
-    await context.close();
-    return found;
-  }, RUNS);
+  const times = await page.evaluate(
+    async ({ runs, chains }) => {
+      const context = new AudioContext({ latencyHint: "interactive", sampleRate: 48_000 });
+      await context.audioWorklet.addModule("/worklets/audition.js");
+      const node = new AudioWorkletNode(context, "diathesis-audition", { numberOfInputs: 0, outputChannelCount: [2] });
+      node.connect(context.destination);
+      await context.resume();
+      const tone = Float32Array.from({ length: 48_000 }, (_, i) => 0.3 * Math.sin(i / 40));
+      node.port.postMessage({ kind: "loop", left: tone, right: tone.slice() });
+      node.port.postMessage({ kind: "sound", side: "a", sound: { chain: chains[0] } });
+      node.port.postMessage({ kind: "select", voice: "a" });
+      node.port.postMessage({ kind: "play", playing: true });
+      await new Promise((resolve) => setTimeout(resolve, 1500));
+      const found: number[] = [];
+      for (let id = 0; id < runs; id++) {
+        await new Promise((resolve) => setTimeout(resolve, 7 + (id % 11)));
+        const begin = performance.now();
+        await new Promise<void>((resolve) => {
+          node.port.onmessage = (event: MessageEvent<{ kind: string; id?: number }>) => {
+            if (event.data.kind === "marked" && event.data.id === id) resolve();
+          };
+          node.port.postMessage({ kind: "sound", side: "a", sound: { chain: chains[id % 2] } });
+          node.port.postMessage({ kind: "mark", id });
+        });
+        found.push(performance.now() - begin);
+      }
+      await context.close();
+      return found;
+    },
+    { runs: RUNS, chains: TWELVE },
+  );
   await page.close();
   await server.stop();
   return {

@@ -1,4 +1,5 @@
-import { eqVsNative, firstLoad, knobToSound, openBrowser } from "./browser";
+import { eqVsNative, firstLoad, knobToSound, loopRender, openBrowser } from "./browser";
+import { chainCost } from "./chain";
 import { type Figure, print } from "./figure";
 import { agreement, silentTail } from "./sound";
 import { save } from "./storage";
@@ -13,8 +14,10 @@ const inBrowser = (measure: (browser: Awaited<ReturnType<typeof openBrowser>>) =
 /** Names as they are asked for, and what measures them. */
 const ROWS: readonly [names: readonly string[], measure: () => Promise<readonly Figure[]>][] = [
   [["eq-vs-native"], inBrowser(eqVsNative)],
+  [["chain-vs-eq", "chain-realtime"], () => Promise.resolve(chainCost())],
   [["silent-tail"], () => Promise.resolve([silentTail()])],
   [["knob-to-sound"], inBrowser(knobToSound)],
+  [["loop-render"], inBrowser(loopRender)],
   [["loudness-agrees", "peak-agrees"], () => Promise.resolve(agreement())],
   [["save"], async () => [await save()]],
   [["first-load"], inBrowser(firstLoad)],

@@ -82,7 +82,9 @@ async function around(sound: HeardSound, sampleRate: number) {
       const recording = await recordingOf(sample).catch(() => null);
       if (recording) samples.set(sample, recording);
     }
-  return { keys, samples };
+  // Instruments come with the first of them.
+  const play = sound.instrument ? (await import("@/core/dsp/instrument/play-phrase")).playPhrase : null;
+  return { keys, samples, play };
 }
 
 const silence = (sampleRate: number): StereoSound => ({

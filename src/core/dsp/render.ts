@@ -1,7 +1,8 @@
 import type { HeardChain } from "../chains/heard-chain";
 import { createChainRuntime } from "./chain/chain-runtime";
 import type { HeardSound } from "./heard-sound";
-import { InstrumentRuntime, type Samples } from "./instrument/instrument-runtime";
+import type { HeardInstrument } from "../chains/heard-instrument";
+import type { Samples } from "./instrument/instrument-runtime";
 
 /** Two channels of the same length, samples from −1 to 1. */
 export interface StereoSound {
@@ -29,23 +30,17 @@ export interface Rendering {
   readonly loop: StereoSound;
   readonly samples: Samples;
   readonly keys: ReadonlyMap<string, StereoSound>;
+  /** Plays an instrument's phrase twice; handed over, since not everyone who renders needs instruments. */
+  readonly play: ((instrument: HeardInstrument, samples: Samples, sampleRate: number) => StereoSound) | null;
 }
 
 /** The whole of a loop or phrase, its tail come round: the second of two passes. */
-export function renderSound(sound: HeardSound, { loop, samples, keys }: Rendering): StereoSound {
+export function renderSound(sound: HeardSound, { loop, samples, keys, play }: Rendering): StereoSound {
   const { sampleRate } = loop;
-  const instrument = sound.instrument ? new InstrumentRuntime(sound.instrument, samples, sampleRate) : null;
-  const length = instrument ? instrument.length : loop.left.length;
-  const [left, right] = [new Float32Array(2 * length), new Float32Array(2 * length)];
-  if (instrument) instrument.addTo(left, right, 2 * length);
-  else
-    for (const [to, from] of [
-      [left, loop.left],
-      [right, loop.right],
-    ] as const) {
-      to.set(from);
-      to.set(from, length);
-    }
+  const twice = sound.instrument && play ? play(sound.instrument, samples, sampleRate) : null;
+  const left = twice?.left ?? repeat(loop.left);
+  const right = twice?.right ?? repeat(loop.right);
+  const length = left.length / 2;
   const [lessLeft, lessRight] = sound.minus ? [left.slice(), right.slice()] : [null, null];
   run(sound.chain, { left, right, sampleRate }, keys);
   if (sound.minus && lessLeft && lessRight) {

@@ -10,7 +10,7 @@ import { Num } from "../kit/number";
 import { Segments } from "../kit/segments";
 import { Toggle } from "../kit/toggle";
 import { type MaterialName, useMaterials, useOwnMaterial } from "./materials";
-import { MetersButton } from "./meters";
+import { MetersButton } from "./meters-button";
 import {
   keepAsB,
   measuredNow,

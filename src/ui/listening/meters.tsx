@@ -1,21 +1,22 @@
 "use client";
 
 import { Popover } from "radix-ui";
-import { type ReactNode, useEffect, useRef } from "react";
+import { type RefObject, useEffect, useRef } from "react";
 import { useShallow } from "zustand/react/shallow";
 import { FREQUENCY_LINES, frequencyX, lineOf, pathOf } from "@/core/plots/axes";
 import { formatNumber } from "@/core/units/format";
 import { measuredNow, onMeters, readSpectrum, useListening } from "./listening";
 
-/** The loudness in the bar opens what else there is to read: spectrum, correlation, reduction. */
-export function MetersButton({ children }: { readonly children: ReactNode }) {
+interface Props {
+  readonly anchor: RefObject<HTMLElement | null>;
+  readonly onClose: () => void;
+}
+
+/** What else there is to read beside the loudness in the bar: spectrum, correlation, reduction. */
+export function Meters({ anchor, onClose }: Props) {
   return (
-    <Popover.Root>
-      <Popover.Trigger title="Open the meters" className="rounded-card px-1 hover:bg-sunk">
-        <span className="sr-only">Loudness before matching: </span>
-        {children}
-        <span className="sr-only">, open the meters</span>
-      </Popover.Trigger>
+    <Popover.Root open onOpenChange={(open) => !open && onClose()}>
+      <Popover.Anchor virtualRef={anchor as RefObject<HTMLElement>} />
       <Popover.Portal>
         <Popover.Content
           side="top"
@@ -23,6 +24,11 @@ export function MetersButton({ children }: { readonly children: ReactNode }) {
           sideOffset={12}
           aria-label="Meters"
           className="z-40 grid w-[460px] gap-3 rounded-card border border-edge bg-card p-4 outline-none"
+          onCloseAutoFocus={() => anchor.current?.focus()}
+          onInteractOutside={(event) => {
+            // The button itself closes it.
+            if (anchor.current?.contains(event.target as Node)) event.preventDefault();
+          }}
         >
           <Spectrum />
           <Correlation />

@@ -1,38 +1,141 @@
-import * as wavefile from "wavefile";
 import type { StereoSound } from "../../dsp/render";
 import { type Result, fail, ok } from "../../result";
 
-/** The package gives its class by name to a bundler, and as a whole to Node. */
-const { WaveFile } = ("default" in wavefile ? wavefile.default : wavefile) as typeof wavefile;
+/*
+ * RIFF WAVE, little endian: the chunks "fmt " and "data", any others passed by. After the Multimedia Programming
+ * Interface and Data Specifications 1.0 (IBM and Microsoft, 1991), and WAVE_FORMAT_EXTENSIBLE.
+ */
 
-/** Reads 16, 24 and 32 bit WAV, one or two channels; mono stands on both sides. The error is a sentence. */
-export function readWav(bytes: Uint8Array): Result<StereoSound, string> {
-  try {
-    const file = new WaveFile(bytes);
-    const { numChannels, sampleRate } = file.fmt as { numChannels: number; sampleRate: number };
-    if (numChannels < 1 || numChannels > 2)
-      return fail(`The file has ${numChannels} channels; one or two can be read.`);
-    file.toBitDepth("32f");
-    const samples: unknown = file.getSamples(false, Float32Array);
-    const [left, right] = (numChannels === 1 ? [samples, samples] : samples) as Float32Array[];
-    if (!left || !right) return fail("The file holds no sound.");
-    return ok({ left: Float32Array.from(left), right: Float32Array.from(right), sampleRate });
-  } catch {
-    return fail("This is no WAV file that can be read.");
+const PCM = 1;
+const FLOAT = 3;
+const EXTENSIBLE = 0xfffe;
+
+interface Format {
+  readonly tag: number;
+  readonly channels: number;
+  readonly sampleRate: number;
+  readonly bits: number;
+}
+
+const word = (view: DataView, at: number): string =>
+  String.fromCharCode(view.getUint8(at), view.getUint8(at + 1), view.getUint8(at + 2), view.getUint8(at + 3));
+
+function readFormat(view: DataView, at: number, size: number): Format {
+  const tag = view.getUint16(at, true);
+  return {
+    // An extensible format names the real one in the first two bytes of its identifier.
+    tag: tag === EXTENSIBLE && size >= 26 ? view.getUint16(at + 24, true) : tag,
+    channels: view.getUint16(at + 2, true),
+    sampleRate: view.getUint32(at + 4, true),
+    bits: view.getUint16(at + 14, true),
+  };
+}
+
+type ReadSample = (view: DataView, at: number) => number;
+
+const SAMPLES: Readonly<Record<string, ReadSample>> = {
+  [`${PCM} 16`]: (view, at) => view.getInt16(at, true) / 2 ** 15,
+  [`${PCM} 24`]: (view, at) => (view.getUint16(at, true) + view.getInt8(at + 2) * 2 ** 16) / 2 ** 23,
+  [`${PCM} 32`]: (view, at) => view.getInt32(at, true) / 2 ** 31,
+  [`${FLOAT} 32`]: (view, at) => view.getFloat32(at, true),
+  [`${FLOAT} 64`]: (view, at) => view.getFloat64(at, true),
+};
+
+interface Chunks {
+  readonly format: Format | null;
+  readonly data: { readonly at: number; readonly size: number } | null;
+}
+
+/** A chunk that says it is longer than the file is as long as the file. */
+function findChunks(view: DataView): Chunks {
+  let format: Format | null = null;
+  let at = 12;
+  while (at + 8 <= view.byteLength) {
+    const size = Math.min(view.getUint32(at + 4, true), view.byteLength - at - 8);
+    const name = word(view, at);
+    if (name === "fmt " && size >= 16) format = readFormat(view, at + 8, size);
+    if (name === "data") return { format, data: { at: at + 8, size } };
+    at += 8 + size + (size % 2);
   }
+  return { format, data: null };
 }
 
-/** 24-bit whole numbers, for what is kept: half the size of floats would be heard, a quarter more would not. */
-export function writeWav24({ left, right, sampleRate }: StereoSound): Uint8Array {
-  const file = new WaveFile();
-  const whole = (samples: Float32Array) => samples.map((x) => Math.round(Math.min(1, Math.max(-1, x)) * 8_388_607));
-  file.fromScratch(2, sampleRate, "24", [whole(left), whole(right)]);
-  return file.toBuffer();
+/** Reads 16, 24 and 32 bit WAV and floats, one or two channels; mono stands on both sides. The error is a sentence. */
+export function readWav(bytes: Uint8Array): Result<StereoSound, string> {
+  const none = fail("This is no WAV file that can be read.");
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  if (view.byteLength < 44 || word(view, 0) !== "RIFF" || word(view, 8) !== "WAVE") return none;
+  const { format, data } = findChunks(view);
+  if (!format || !data) return none;
+  const { tag, channels, sampleRate, bits } = format;
+  const read = SAMPLES[`${tag} ${bits}`];
+  if (!read || sampleRate < 1000 || sampleRate > 768_000) return none;
+  if (channels < 1 || channels > 2) return fail(`The file has ${channels} channels; one or two can be read.`);
+  const frame = (channels * bits) / 8;
+  const length = Math.floor(data.size / frame);
+  const [left, right] = [new Float32Array(length), new Float32Array(length)];
+  const second = channels === 2 ? bits / 8 : 0;
+  for (let i = 0; i < length; i++) {
+    const at = data.at + i * frame;
+    left[i] = finite(read(view, at));
+    right[i] = finite(read(view, at + second));
+  }
+  return ok({ left, right, sampleRate });
 }
+
+/** A file of floats may hold anything. */
+const finite = (x: number): number => (Number.isFinite(x) ? x : 0);
+
+interface Layout {
+  readonly tag: number;
+  readonly bits: number;
+  readonly write: (view: DataView, at: number, sample: number) => void;
+}
+
+const HEADER = 44;
+
+function write({ left, right, sampleRate }: StereoSound, { tag, bits, write: put }: Layout): Uint8Array {
+  const frame = (2 * bits) / 8;
+  const size = left.length * frame;
+  const bytes = new Uint8Array(HEADER + size);
+  const view = new DataView(bytes.buffer);
+  const name = (at: number, text: string) =>
+    bytes.set(
+      [...text].map((letter) => letter.charCodeAt(0)),
+      at,
+    );
+  name(0, "RIFF");
+  view.setUint32(4, HEADER - 8 + size, true);
+  name(8, "WAVE");
+  name(12, "fmt ");
+  view.setUint32(16, 16, true);
+  view.setUint16(20, tag, true);
+  view.setUint16(22, 2, true);
+  view.setUint32(24, sampleRate, true);
+  view.setUint32(28, sampleRate * frame, true);
+  view.setUint16(32, frame, true);
+  view.setUint16(34, bits, true);
+  name(36, "data");
+  view.setUint32(40, size, true);
+  for (let i = 0; i < left.length; i++) {
+    put(view, HEADER + i * frame, left[i]!);
+    put(view, HEADER + i * frame + bits / 8, right[i]!);
+  }
+  return bytes;
+}
+
+/** 24-bit whole numbers, for what is kept: what they leave out is below what is heard. */
+export const writeWav24 = (sound: StereoSound): Uint8Array =>
+  write(sound, {
+    tag: PCM,
+    bits: 24,
+    write: (view, at, sample) => {
+      const whole = Math.round(Math.min(1, Math.max(-1, sample)) * (2 ** 23 - 1));
+      view.setUint16(at, whole & 0xffff, true);
+      view.setInt8(at + 2, whole >> 16);
+    },
+  });
 
 /** 32-bit float: nothing is lost and nothing clips. */
-export function writeWav({ left, right, sampleRate }: StereoSound): Uint8Array {
-  const file = new WaveFile();
-  file.fromScratch(2, sampleRate, "32f", [left, right]);
-  return file.toBuffer();
-}
+export const writeWav = (sound: StereoSound): Uint8Array =>
+  write(sound, { tag: FLOAT, bits: 32, write: (view, at, sample) => view.setFloat32(at, sample, true) });

@@ -66,13 +66,20 @@ abstract class DownwardKernel extends KeyedKernel {
     this.filter.process(0, detectorLeft, count, this.within);
     this.filter.process(1, detectorRight, count, this.within);
     let { level, now } = this;
+    let gain = 1;
+    let gainFor = 0;
     for (let i = 0; i < count; i++) {
       level = Math.max(Math.abs(detectorLeft[i]!), Math.abs(detectorRight[i]!), level * forget);
       const ask = this.ask(level);
       now = ask + (ask > now ? opening : closing) * (now - ask);
+      if (now - ask < NO_GAIN && ask - now < NO_GAIN) now = ask;
       if (now > -NO_GAIN) now = 0;
       if (now === 0) continue;
-      const gain = Math.exp(now * NEPERS_PER_DECIBEL);
+      // In a long silence the gain stands still: it is not worked out again and again.
+      if (now !== gainFor) {
+        gain = Math.exp(now * NEPERS_PER_DECIBEL);
+        gainFor = now;
+      }
       left[from + i]! *= gain;
       right[from + i]! *= gain;
     }
@@ -127,7 +134,7 @@ class ExpanderKernel extends DownwardKernel {
     curve.ratio = this.ratio.value;
     curve.knee = this.knee.value;
     curve.range = this.range.value;
-    return expanderGainAt(curve, 20 * Math.log10(Math.max(1e-6, level)));
+    return expanderGainAt(curve, level > 1e-6 ? 20 * Math.log10(level) : -120);
   }
 }
 

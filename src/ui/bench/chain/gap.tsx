@@ -20,7 +20,8 @@ export function Gap({ place, middle, last = false }: Props) {
   return (
     <span
       ref={setNodeRef}
-      className={cx("relative block min-w-[14px] flex-none self-stretch", last && "min-w-[22px] flex-1")}
+      className={cx("relative block self-stretch", last ? "min-w-[22px] flex-1" : "min-w-[14px] flex-none")}
+      style={{ minHeight: 2 * middle }}
     >
       <i className="absolute inset-x-0 h-px bg-edge" style={{ top: middle }} />
       {active && (
