@@ -24,7 +24,7 @@ const plugin = (key: string, model: string, values: Values = {}, label?: string)
     ...(label === undefined ? {} : { label }),
   });
 
-const lane = (key: string, name: string, level: number, pan: number, nodes: Lane["nodes"]): Lane => ({
+const lane = (key: string, name: string, [level, pan]: readonly [number, number], nodes: Lane["nodes"]): Lane => ({
   key,
   name,
   enabled: true,
@@ -55,13 +55,21 @@ const HARMONIUM_TWO: Chain = {
       key: "amps",
       by: { way: "copy" },
       lanes: [
-        lane("small", "Small", -3, -40, [
-          plugin("amp1", "amplifier", { drive: 14, cabinet: 1, treble: 3 }, "Kitchen amp"),
-        ]),
-        lane("big", "Big", -5, 40, [
-          plugin("amp2", "amplifier", { drive: 26, master: 9, cabinet: 3, middle: -2 }, "Hall amp"),
-          plugin("shake", "tremolo", { rate: { note: "1/4", feel: "straight" }, depth: 35 }),
-        ]),
+        lane(
+          "small",
+          "Small",
+          [-3, -40],
+          [plugin("amp1", "amplifier", { drive: 14, cabinet: 1, treble: 3 }, "Kitchen amp")],
+        ),
+        lane(
+          "big",
+          "Big",
+          [-5, 40],
+          [
+            plugin("amp2", "amplifier", { drive: 26, master: 9, cabinet: 3, middle: -2 }, "Hall amp"),
+            plugin("shake", "tremolo", { rate: { note: "1/4", feel: "straight" }, depth: 35 }),
+          ],
+        ),
       ],
     },
     section("post", "Post", [
@@ -111,9 +119,9 @@ const DRUM_BANDS: Chain = {
       key: "bands",
       by: { way: "bands", crossovers: [160, 2600] },
       lanes: [
-        lane("skin", "Skin", 1, 0, [plugin("thump", "vca-compressor", { threshold: -20, ratio: 3, attack: 25 })]),
-        lane("body", "Body", 0, 0, [plugin("grit", "tube", { drive: 10, mix: 40 })]),
-        lane("rim", "Rim", -1.5, 0, [plugin("wide", "chorus", { depth: 20, wet: -12 })]),
+        lane("skin", "Skin", [1, 0], [plugin("thump", "vca-compressor", { threshold: -20, ratio: 3, attack: 25 })]),
+        lane("body", "Body", [0, 0], [plugin("grit", "tube", { drive: 10, mix: 40 })]),
+        lane("rim", "Rim", [-1.5, 0], [plugin("wide", "chorus", { depth: 20, wet: -12 })]),
       ],
     },
     plugin("glue", "fet-compressor", { threshold: -16, mix: 45, makeupMode: 1 }),

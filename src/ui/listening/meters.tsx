@@ -16,7 +16,7 @@ interface Props {
 export function Meters({ anchor, onClose }: Props) {
   return (
     <Popover.Root open onOpenChange={(open) => !open && onClose()}>
-      <Popover.Anchor virtualRef={anchor as RefObject<HTMLElement>} />
+      <Popover.Anchor virtualRef={anchor} />
       <Popover.Portal>
         <Popover.Content
           side="top"

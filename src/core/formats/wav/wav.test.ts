@@ -10,7 +10,11 @@ const SOUND = {
 };
 
 /** A file of another layout, put together byte by byte. */
-function fileOf(tag: number, channels: number, bits: number, data: readonly number[], extra: readonly number[] = []) {
+function fileOf(
+  [tag, channels, bits]: readonly [number, number, number],
+  data: readonly number[],
+  extra: readonly number[] = [],
+) {
   const bytes = [
     ...[..."RIFF"].map((c) => c.charCodeAt(0)),
     ...[0, 0, 0, 0],
@@ -36,7 +40,7 @@ describe("a WAV file", () => {
   });
   it("of 16 bits and one channel stands on both sides; chunks that are not known are passed by", () => {
     const list = [..."LIST"].map((c) => c.charCodeAt(0)).concat([3, 0, 0, 0, 1, 2, 3, 0]);
-    const read = readWav(fileOf(1, 1, 16, [0, 0x40, 0, 0xc0], list));
+    const read = readWav(fileOf([1, 1, 16], [0, 0x40, 0, 0xc0], list));
     expect(read).toEqual({
       ok: true,
       value: { left: Float32Array.from([0.5, -0.5]), right: Float32Array.from([0.5, -0.5]), sampleRate: 48_000 },
@@ -60,11 +64,13 @@ describe("a WAV file", () => {
       new Uint8Array(0),
       new Uint8Array(60).fill(7),
       writeWav(SOUND).slice(0, 20),
-      fileOf(2, 1, 4, [0]),
+      fileOf([2, 1, 4], [0]),
     ]) {
       const read = readWav(bytes);
       expect(!read.ok && read.error).toMatch(/\.$/);
     }
-    expect(readWav(fileOf(1, 6, 16, []))).toMatchObject({ error: "The file has 6 channels; one or two can be read." });
+    expect(readWav(fileOf([1, 6, 16], []))).toMatchObject({
+      error: "The file has 6 channels; one or two can be read.",
+    });
   });
 });

@@ -6,6 +6,9 @@ import { type Result, fail, ok } from "../../result";
  * Interface and Data Specifications 1.0 (IBM and Microsoft, 1991), and WAVE_FORMAT_EXTENSIBLE.
  */
 
+/** Bytes before the samples of a file without other chunks. */
+const HEADER = 44;
+
 const PCM = 1;
 const FLOAT = 3;
 const EXTENSIBLE = 0xfffe;
@@ -60,12 +63,16 @@ function findChunks(view: DataView): Chunks {
   return { format, data: null };
 }
 
+const NO_CHUNKS: Chunks = { format: null, data: null };
+
+const isWave = (view: DataView): boolean =>
+  view.byteLength >= HEADER && word(view, 0) === "RIFF" && word(view, 8) === "WAVE";
+
 /** Reads 16, 24 and 32 bit WAV and floats, one or two channels; mono stands on both sides. The error is a sentence. */
 export function readWav(bytes: Uint8Array): Result<StereoSound, string> {
   const none = fail("This is no WAV file that can be read.");
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  if (view.byteLength < 44 || word(view, 0) !== "RIFF" || word(view, 8) !== "WAVE") return none;
-  const { format, data } = findChunks(view);
+  const { format, data } = isWave(view) ? findChunks(view) : NO_CHUNKS;
   if (!format || !data) return none;
   const { tag, channels, sampleRate, bits } = format;
   const read = SAMPLES[`${tag} ${bits}`];
@@ -91,8 +98,6 @@ interface Layout {
   readonly bits: number;
   readonly write: (view: DataView, at: number, sample: number) => void;
 }
-
-const HEADER = 44;
 
 function write({ left, right, sampleRate }: StereoSound, { tag, bits, write: put }: Layout): Uint8Array {
   const frame = (2 * bits) / 8;
