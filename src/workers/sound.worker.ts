@@ -93,6 +93,16 @@ const silence = (sampleRate: number): StereoSound => ({
   sampleRate,
 });
 
+async function measureAnew(material: string, sampleRate: number, sound: HeardSound | null): Promise<Measurement> {
+  const loop = await loopOf(material, sampleRate);
+  if (!sound) return measure(loop);
+  return measure(renderSound(sound, { loop, ...(await around(sound, sampleRate)) }));
+}
+
+/** What was measured stays true: A and B are often the same, and one steps back and forth through a list. */
+const measured = new Map<string, Measurement>();
+const REMEMBERED = 60;
+
 const service = {
   /** The loop itself, to be handed to the audio thread, and its picture. Rejects where there is none. */
   async makeLoop(material: string, sampleRate: number) {
@@ -110,9 +120,14 @@ const service = {
 
   /** What the loop measures through a sound, its tail come round; null for the loop as it is. */
   async measureLoop(material: string, sampleRate: number, sound: HeardSound | null): Promise<Measurement> {
-    const loop = await loopOf(material, sampleRate);
-    if (!sound) return measure(loop);
-    return measure(renderSound(sound, { loop, ...(await around(sound, sampleRate)) }));
+    const asked = JSON.stringify([material, sampleRate, sound]);
+    const known = measured.get(asked);
+    if (known) return known;
+    const found = await measureAnew(material, sampleRate, sound);
+    measured.set(asked, found);
+    const [oldest] = measured.keys();
+    if (measured.size > REMEMBERED && oldest !== undefined) measured.delete(oldest);
+    return found;
   },
 
   /** Milliseconds that a second of the loop costs, for each of some sounds: the best of a few goes. */

@@ -92,6 +92,7 @@ function OpenBench({ bench }: { readonly bench: BenchState }) {
   const view: ChainView = {
     ...chainView,
     selected: instrument?.selected ? null : chainView.selected,
+    chosen: instrument?.selected ? NONE : chainView.chosen,
     onSelect: (key, how) => {
       instrument?.select(null);
       chainView.onSelect(key, how);
@@ -135,6 +136,8 @@ function OpenBench({ bench }: { readonly bench: BenchState }) {
     />
   );
 }
+
+const NONE: ReadonlySet<string> = new Set();
 
 function useChainView(bench: BenchState, hand: BenchHands): ChainView {
   const light = useLights();

@@ -221,15 +221,20 @@ async function measureAll(): Promise<void> {
   const { material, a, b } = get();
   const of = (sound: HeardSound | null) => theEngine().measure(material, sound);
   const instrument = heardSide("a")?.instrument;
-  const all = async () => {
-    const dry = await of(instrument ? { chain: [], instrument } : null);
-    return { dry, withA: a ? await of(heardSide("a")) : dry, withB: b ? await of(heardSide("b")) : null };
+  const show = (measured: Listening["measured"]): boolean => {
+    if (mine !== round) return false;
+    set({ measured: { ...get().measured, ...measured } });
+    sendGains();
+    return true;
   };
-  const found = await all().catch(() => null);
-  if (mine !== round || !found) return;
-  const { dry, withA, withB } = found;
-  set({ measured: { dry, a: withA, ...(withB ? { b: withB } : {}) } });
-  sendGains();
+  try {
+    const dry = await of(instrument ? { chain: [], instrument } : null);
+    if (!show({ dry })) return;
+    if (!show({ a: a ? await of(heardSide("a")) : dry })) return;
+    if (b) show({ b: await of(heardSide("b")) });
+  } catch {
+    // What cannot be measured, because its material is gone, is shown without figures.
+  }
 }
 
 function sendGains(): void {

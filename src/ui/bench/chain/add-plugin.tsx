@@ -34,7 +34,7 @@ export function AddPlugin({ onAdd, small = false, label = "Add plugin" }: Props)
       ) : (
         <DropdownMenu.Trigger
           id="add-plugin"
-          className="flex h-[50px] flex-none items-center gap-2 rounded-card border border-edge border-dashed px-3 text-soft hover:border-ink hover:text-ink"
+          className="flex h-[50px] flex-none items-center gap-2 rounded-card border border-edge border-dashed px-3 whitespace-nowrap text-soft hover:border-ink hover:text-ink"
         >
           <Plus size={16} aria-hidden="true" /> Add plugin
         </DropdownMenu.Trigger>

@@ -75,7 +75,7 @@ export function ChainStrip({ chain, view, onMove }: Props) {
         >
           <NodeList nodes={chain.nodes} within={null} view={view} />
         </div>
-        <div style={{ paddingTop: hasSections ? 20 : 1 }}>
+        <div className="flex-none" style={{ paddingTop: hasSections ? 20 : 1 }}>
           <AddPlugin onAdd={(model) => view.onAdd(model, { within: null, after: chain.nodes.at(-1)?.key ?? null })} />
         </div>
       </div>

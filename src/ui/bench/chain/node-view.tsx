@@ -137,7 +137,7 @@ function LaneView({ lane, view }: { readonly lane: Lane; readonly view: ChainVie
   const level = lane.enabled ? formatLevel(lane.level, LANE_LEVEL.min) : "off";
   return (
     <div className="flex items-start gap-1">
-      <span className="grid w-[76px] flex-none gap-px pt-[1px] pl-[6px]">
+      <span className="grid w-[88px] flex-none gap-px pt-[1px] pl-[6px]">
         <span className="truncate text-small" title={lane.name}>
           {lane.name}
         </span>

@@ -13,17 +13,20 @@ interface Props {
   readonly editor: EditorProps;
   readonly id: ParamId;
   readonly label?: string;
+  /** In a narrow column: words that do not fit beside each other stand in a list. */
+  readonly narrow?: boolean;
 }
 
 const ROW = "grid h-[30px] grid-cols-[minmax(72px,92px)_1fr] items-center gap-[10px]";
 /** More letters than this do not stand side by side. */
 const ROOM = 34;
+const NARROW_ROOM = 18;
 
 const isSwitch = ({ choices }: ParamSpec): boolean =>
   choices?.length === 2 && choices[0]?.label === "Off" && choices[1]?.label === "On";
 
 /** One parameter, as its kind asks: a value line, a switch, a few words side by side, or a list. */
-export function ControlLine({ editor, id, label }: Props) {
+export function ControlLine({ editor, id, label, narrow = false }: Props) {
   const { model, processor, onTurn } = editor;
   const spec = getSpec(model, id);
   const name = label ?? spec.name;
@@ -47,7 +50,7 @@ export function ControlLine({ editor, id, label }: Props) {
     return (
       <div className={ROW}>
         <span className="truncate">{name}</span>
-        {letters <= ROOM ? (
+        {letters <= (narrow ? NARROW_ROOM : ROOM) ? (
           <Segments
             small
             label={spec.name}
@@ -135,7 +138,13 @@ export function ControlGroups({ editor, without = [], columns = 2 }: GroupsProps
           {specs
             .filter((spec) => spec.group === group)
             .map((spec) => (
-              <ControlLine key={spec.id} editor={editor} id={spec.id} label={labelWithin(spec)} />
+              <ControlLine
+                key={spec.id}
+                editor={editor}
+                id={spec.id}
+                label={labelWithin(spec)}
+                narrow={columns === 3}
+              />
             ))}
         </section>
       ))}

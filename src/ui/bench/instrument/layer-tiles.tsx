@@ -22,7 +22,7 @@ export function LayerTiles({ instrument, tempo }: Props) {
     <section aria-label="Instrument" className="flex flex-none items-start gap-3">
       <ul className="flex gap-3">
         {layers.map((layer) => (
-          <li key={layer.key} className="grid w-[138px] grid-cols-[minmax(0,1fr)] gap-[3px]">
+          <li key={layer.key} className="grid w-[138px] grid-cols-[minmax(0,1fr)] content-start gap-[3px]">
             <button
               type="button"
               data-node={layer.key}
