@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { processor } from "../recall/testing/wired";
-import { WIRED } from "../recall/testing/wired";
+import { renderChain } from "../dsp/render";
+import { EFFECTS } from "../processors/models";
+import { noise } from "../processors/testing";
+import { WIRED, processor } from "../recall/testing/wired";
 import { beatsPerMinute } from "../units/quantities";
 import { EMPTY_CHAIN, findChainProblem, processorsOf } from "./chain";
 import { differencesOf, describeDifferences } from "./differences";
@@ -96,6 +98,18 @@ describe("hearing a tree", () => {
     expect(alone("innerB")).toEqual([false, true]);
     expect(alone("gone")).toEqual([true, true]);
   });
+});
+
+describe("a chain of two hundred plugins", () => {
+  it("is taken, heard and finite", () => {
+    const models = EFFECTS.map((model) => model.id);
+    const nodes = Array.from({ length: 200 }, (_, n) => processor(`p${n}`, models[n % models.length]));
+    const chain = { ...EMPTY_CHAIN, nodes };
+    expect(findChainProblem(chain, "chain")).toBeNull();
+    const sound = noise(0.05, 48_000);
+    const { left } = renderChain(hearChain(chain, TEMPO), sound);
+    expect(left.every(Number.isFinite)).toBe(true);
+  }, 30_000);
 });
 
 describe("what differs in a tree", () => {

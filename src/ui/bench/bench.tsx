@@ -130,7 +130,7 @@ function OpenBench({ bench }: { readonly bench: BenchState }) {
           label: "the side",
           size: 268,
           min: 220,
-          children: <SidePane bench={bench} hand={hand} />,
+          children: <SidePane bench={bench} hand={hand} instrument={instrument} />,
         },
       ]}
     />
@@ -143,11 +143,11 @@ function useChainView(bench: BenchState, hand: BenchHands): ChainView {
   const light = useLights();
   const solo = useListening((l) => l.solo);
   const { differences, selected, chosen, tempo } = bench;
-  const changed = new Set(
-    differences.flatMap((d) =>
-      d.kind === "value" || d.kind === "enabled" ? [d.processor] : d.kind === "added" ? [d.processor.key] : [],
-    ),
-  );
+  const changed = new Map<string, number>();
+  for (const d of differences) {
+    if (d.kind === "added") changed.set(d.processor.key, 0);
+    if (d.kind === "value" || d.kind === "enabled") changed.set(d.processor, (changed.get(d.processor) ?? 0) + 1);
+  }
   return {
     tempo,
     selected: selected?.key ?? null,

@@ -9,8 +9,8 @@ export interface ChainView {
   readonly selected: string | null;
   /** Nodes that the next action is for, the selected one among them. */
   readonly chosen: ReadonlySet<string>;
-  /** Plugins that are not as they were saved. */
-  readonly changed: ReadonlySet<string>;
+  /** How many values of a plugin are not as they were saved; 0 for a plugin that is new. */
+  readonly changed: ReadonlyMap<string, number>;
   readonly solo: string | null;
   readonly light: LightRef;
   readonly onSelect: (key: string, how: "only" | "also" | "upTo") => void;

@@ -31,7 +31,14 @@ export function Tile({ processor, view, small }: Props) {
   const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id: key });
   const { onKeyDown: _, ...pointer } = listeners ?? {};
   const size = small ? { width: 112, height: 34 } : { width: 138, height: 50 };
-  const state = `${processor.enabled ? "" : ", off"}${view.changed.has(key) ? ", differs from its preset" : ""}`;
+  const differs = view.changed.get(key);
+  const words =
+    differs === undefined
+      ? null
+      : differs === 0
+        ? "new since it was saved"
+        : `${differs} value${differs === 1 ? "" : "s"} differ${differs === 1 ? "s" : ""} from its preset`;
+  const state = `${processor.enabled ? "" : ", off"}${words ? `, ${words}` : ""}`;
   return (
     <div
       ref={setNodeRef}
@@ -63,10 +70,10 @@ export function Tile({ processor, view, small }: Props) {
       <span className="flex items-baseline justify-between gap-2 text-small">
         <span className="truncate" title={processorName(processor)}>
           {processorName(processor)}
-          {view.changed.has(key) && (
-            <span className="text-edit" title="Differs from its preset">
+          {words && (
+            <span className="num-small text-[11px] text-edit" title={`${words[0]!.toUpperCase()}${words.slice(1)}`}>
               {" "}
-              ·
+              {differs === 0 ? "+" : `·${differs}`}
             </span>
           )}
         </span>

@@ -5,6 +5,7 @@ import { Button } from "../../kit/button";
 import { Segments } from "../../kit/segments";
 import { openSave } from "../../save/save";
 import { DifferencesPane } from "../differences-pane";
+import type { Instrument } from "../instrument/use-instrument";
 import type { Bench } from "../use-bench";
 import type { BenchHands } from "../use-bench-gestures";
 import { CheckPane, useRemarks } from "./check-pane";
@@ -14,12 +15,13 @@ import { SoundsPane } from "./sounds-pane";
 interface Props {
   readonly bench: Bench;
   readonly hand: BenchHands;
+  readonly instrument: Instrument | null;
 }
 
 type Tab = "changes" | "sounds" | "macros" | "check";
 
 /** Beside the bench: what has changed, what else fits, the macros, and what an ear would look at again. */
-export function SidePane({ bench, hand }: Props) {
+export function SidePane({ bench, hand, instrument }: Props) {
   const [tab, setTab] = useState<Tab>("changes");
   const { differences, chain } = bench;
   const remarks = useRemarks(bench);
@@ -50,7 +52,7 @@ export function SidePane({ bench, hand }: Props) {
             onPutBack={hand.putBack}
           />
         )}
-        {tab === "sounds" && <SoundsPane bench={bench} hand={hand} />}
+        {tab === "sounds" && <SoundsPane bench={bench} hand={hand} instrument={instrument} />}
         {tab === "macros" && <MacrosPane bench={bench} />}
         {tab === "check" && <CheckPane bench={bench} remarks={remarks} />}
       </div>
@@ -59,7 +61,7 @@ export function SidePane({ bench, hand }: Props) {
   );
 }
 
-function Foot({ bench, hand }: Props) {
+function Foot({ bench, hand }: Pick<Props, "bench" | "hand">) {
   const { place, strip, reference, differences, chain, isDraft, editing } = bench;
   return (
     <>

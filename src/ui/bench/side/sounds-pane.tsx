@@ -6,9 +6,8 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetQuery } from "@/contracts/endpoints";
 import type { PresetRow } from "@/contracts/records";
-import { type Chain, type ChainNode, type Processor, nodeName, processorName, processorsOf } from "@/core/chains/chain";
-import { freshClipping } from "@/core/chains/clipping";
-import { chainOf, withFrom } from "@/core/presets/preset";
+import { processorsOf } from "@/core/chains/chain";
+import { chainOf } from "@/core/presets/preset";
 import { defaultValues } from "@/core/processors/model";
 import { findModel } from "@/core/processors/models";
 import * as gestures from "@/core/recall/gestures";
@@ -18,33 +17,33 @@ import { cx } from "../../kit/class-names";
 import { Segments } from "../../kit/segments";
 import { Shapes } from "../../kit/shape";
 import { useLastList } from "../../library/last-list";
-import { mintKey } from "../../projects/mint";
+import type { Instrument } from "../instrument/use-instrument";
 import type { Bench } from "../use-bench";
 import type { BenchHands } from "../use-bench-gestures";
+import {
+  type Slot,
+  fromOf,
+  loadInstrument,
+  pluginOf,
+  saveSlotAs,
+  slotOf,
+  stepsToLoad,
+  titleOf,
+  useSaveSlot,
+} from "./slot";
 import { useSounds } from "./sounds";
 
 interface Props {
   readonly bench: Bench;
   readonly hand: BenchHands;
-}
-
-/** What the sounds are for: what is selected, or the whole chain. */
-export type Slot =
-  | { readonly kind: "processor"; readonly processor: Processor }
-  | { readonly kind: "section"; readonly section: Extract<ChainNode, { type: "section" }> }
-  | { readonly kind: "chain" };
-
-function slotOf({ selected }: Bench, whole: boolean): Slot {
-  if (!whole && selected?.type === "processor") return { kind: "processor", processor: selected };
-  if (!whole && selected?.type === "section") return { kind: "section", section: selected };
-  return { kind: "chain" };
+  readonly instrument: Instrument | null;
 }
 
 /** The presets that fit a slot, in the order and with the words of the list last shown. */
 function useFitting(slot: Slot) {
   const { sort } = useLastList();
-  const query: PresetQuery =
-    slot.kind === "processor" ? { kind: "plugin", model: slot.processor.model, sort } : { kind: "chain", sort };
+  const plugin = pluginOf(slot);
+  const query: PresetQuery = plugin ? { kind: "plugin", model: plugin.model, sort } : { kind: "chain", sort };
   const pages = useInfiniteQuery({
     queryKey: [...KEYS.presets, "fitting", query],
     queryFn: ({ pageParam }) => api.listPresets({ ...query, limit: 100, ...(pageParam ? { after: pageParam } : {}) }),
@@ -54,25 +53,17 @@ function useFitting(slot: Slot) {
   return { pages, rows: pages.data?.pages.flatMap((page) => page.items) ?? [] };
 }
 
-const titleOf = (slot: Slot): string =>
-  slot.kind === "processor"
-    ? processorName(slot.processor)
-    : slot.kind === "section"
-      ? nodeName(slot.section)
-      : "the chain";
-
-const fromOf = (slot: Slot, chain: Chain) =>
-  (slot.kind === "processor" ? slot.processor.from : slot.kind === "section" ? slot.section.from : chain.from) ?? null;
-
 /** One panel for every plugin, section and chain: what fits, load, next and previous, save, the model's own start. */
-export function SoundsPane({ bench, hand }: Props) {
+export function SoundsPane({ bench, hand, instrument }: Props) {
   const { whole, setWhole } = useSounds();
-  const slot = slotOf(bench, whole);
+  const slot = slotOf(bench, whole, instrument?.selected ?? null);
   const { rows, pages } = useFitting(slot);
   const from = fromOf(slot, bench.chain);
   const at = rows.findIndex((row) => row.id === from?.preset);
-  const load = (row: PresetRow) =>
+  const load = (row: PresetRow) => {
+    if (slot.kind === "layer") return loadInstrument(instrument, slot.layer, row);
     void bench.gesture(`Load ${row.card.name}`, (h) => stepsToLoad(h, slot, row, bench.chain));
+  };
   const step = (by: 1 | -1) => {
     const row = rows[at < 0 ? (by > 0 ? 0 : rows.length - 1) : (at + by + rows.length) % rows.length];
     if (row) load(row);
@@ -96,7 +87,6 @@ export function SoundsPane({ bench, hand }: Props) {
       run: () => step(-1),
     },
   ]);
-  const model = slot.kind === "processor" ? findModel(slot.processor.model) : null;
   return (
     <>
       <div className="flex items-center gap-2">
@@ -108,8 +98,8 @@ export function SoundsPane({ bench, hand }: Props) {
           options={[
             {
               value: "selected",
-              label: bench.selected?.type === "section" ? "Section" : "Plugin",
-              disabled: !bench.selected || bench.selected.type === "split",
+              label: instrument?.selected ? "Instrument" : bench.selected?.type === "section" ? "Section" : "Plugin",
+              disabled: !instrument?.selected && (!bench.selected || bench.selected.type === "split"),
             },
             { value: "chain", label: "Chain" },
           ]}
@@ -162,67 +152,59 @@ export function SoundsPane({ bench, hand }: Props) {
           Show more
         </Button>
       )}
-      <div className="flex flex-wrap gap-2 border-rule border-t pt-3">
-        {slot.kind !== "chain" && (
-          <Button
-            small
-            onClick={() => hand.saveNode(slot.kind === "processor" ? slot.processor.key : slot.section.key)}
-          >
-            Save as…
-          </Button>
-        )}
-        {model && slot.kind === "processor" && (
-          <Button
-            small
-            onClick={() =>
-              void bench.gesture(`${model.name} as it starts`, (h) =>
-                gestures.turn(h, slot.processor.key, defaultValues(model)),
-              )
-            }
-          >
-            The model’s own start
-          </Button>
-        )}
-        {from && slot.kind !== "chain" && (
-          <Button
-            small
-            onClick={() => {
-              const row = rows.find((r) => r.id === from.preset);
-              if (row) load(row);
-            }}
-          >
-            Back to saved
-          </Button>
-        )}
-      </div>
+      <SlotFoot bench={bench} hand={hand} instrument={instrument} slot={slot} rows={rows} onLoad={load} />
     </>
   );
 }
 
-/** The steps that put a preset into a slot; what stands around it stays. */
-function stepsToLoad(hand: gestures.Hand, slot: Slot, row: PresetRow, now: Chain) {
-  const content = withFrom(row.content, { preset: row.id, version: row.version, name: row.card.name });
-  const loaded = chainOf(content);
-  if (slot.kind === "processor") {
-    const [processor] = processorsOf(loaded);
-    return processor ? gestures.replaceNode(hand, { ...processor, key: slot.processor.key }) : [];
-  }
-  if (slot.kind === "chain") return gestures.replaceInserts(hand, loaded);
-  const fresh = freshClipping(loaded, mintKey);
-  const nodes = fresh.nodes.flatMap((node) => (node.type === "section" ? node.nodes : [node]));
-  const section: ChainNode = {
-    ...slot.section,
-    nodes,
-    ...(loaded.from ? { from: loaded.from } : {}),
-  };
-  const others = gestures.macrosWithout(now, slot.section.key);
-  return [
-    ...gestures.setMacros(hand, others),
-    ...gestures.replaceNode(hand, section),
-    ...addMacros(hand, others, fresh.macros),
-  ];
+interface FootProps extends Props {
+  readonly slot: Slot;
+  readonly rows: readonly PresetRow[];
+  readonly onLoad: (row: PresetRow) => void;
 }
 
-/** Added behind those that are left, once their targets are there. */
-const addMacros = (hand: gestures.Hand, others: Chain["macros"], macros: readonly Chain["macros"][number][]) =>
-  macros.length === 0 ? [] : gestures.setMacrosFrom(hand, others, [...others, ...macros]);
+/** What can be done with the sound that stands in the slot. */
+function SlotFoot({ bench, hand, instrument, slot, rows, onLoad }: FootProps) {
+  const saveOver = useSaveSlot(bench, slot, instrument);
+  const from = fromOf(slot, bench.chain);
+  const plugin = pluginOf(slot);
+  const model = plugin ? findModel(plugin.model) : null;
+  if (slot.kind === "chain") return null;
+  return (
+    <div className="flex flex-wrap gap-2 border-rule border-t pt-3">
+      {from && (
+        <Button small onClick={() => void saveOver(from)}>
+          Save new version
+        </Button>
+      )}
+      <Button small onClick={() => saveSlotAs(bench, hand, slot)}>
+        Save as…
+      </Button>
+      {model && (
+        <Button
+          small
+          onClick={() =>
+            slot.kind === "layer"
+              ? instrument?.turn(slot.layer.key, defaultValues(model))
+              : void bench.gesture(`${model.name} as it starts`, (h) =>
+                  gestures.turn(h, plugin?.key ?? "", defaultValues(model)),
+                )
+          }
+        >
+          The model’s own start
+        </Button>
+      )}
+      {from && (
+        <Button
+          small
+          onClick={() => {
+            const row = rows.find((r) => r.id === from.preset);
+            if (row) onLoad(row);
+          }}
+        >
+          Back to saved
+        </Button>
+      )}
+    </div>
+  );
+}

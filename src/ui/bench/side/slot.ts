@@ -1,0 +1,141 @@
+"use client";
+
+import { useQueryClient } from "@tanstack/react-query";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import type { PresetRow } from "@/contracts/records";
+import {
+  type Chain,
+  type ChainNode,
+  type From,
+  type Processor,
+  nodeName,
+  processorName,
+  processorsOf,
+} from "@/core/chains/chain";
+import { clip, freshClipping } from "@/core/chains/clipping";
+import { type Content, chainOf, withFrom } from "@/core/presets/preset";
+import { saveChain } from "@/core/presets/save";
+import { CONTENT_SCHEMA } from "@/core/presets/version";
+import * as gestures from "@/core/recall/gestures";
+import type { Layer } from "@/core/strips/strip";
+import { say, sayError } from "../../kit/say";
+import { mintKey } from "../../projects/mint";
+import { openSave } from "../../save/save";
+import type { Instrument } from "../instrument/use-instrument";
+import type { Bench } from "../use-bench";
+import type { BenchHands } from "../use-bench-gestures";
+
+/** What the sounds are for: what is selected, or the whole chain. */
+export type Slot =
+  | { readonly kind: "processor"; readonly processor: Processor }
+  | { readonly kind: "section"; readonly section: Extract<ChainNode, { type: "section" }> }
+  | { readonly kind: "layer"; readonly layer: Layer }
+  | { readonly kind: "chain" };
+
+export function slotOf({ selected }: Bench, whole: boolean, layer: Layer | null): Slot {
+  if (!whole && layer) return { kind: "layer", layer };
+  if (!whole && selected?.type === "processor") return { kind: "processor", processor: selected };
+  if (!whole && selected?.type === "section") return { kind: "section", section: selected };
+  return { kind: "chain" };
+}
+
+/** The one plugin that the slot is for; null for a section and the chain. */
+export const pluginOf = (slot: Slot): Processor | null =>
+  slot.kind === "processor" ? slot.processor : slot.kind === "layer" ? slot.layer.instrument : null;
+
+export function titleOf(slot: Slot): string {
+  const plugin = pluginOf(slot);
+  if (plugin) return processorName(plugin);
+  return slot.kind === "section" ? nodeName(slot.section) : "the chain";
+}
+
+export const fromOf = (slot: Slot, chain: Chain) =>
+  (slot.kind === "chain" ? chain.from : slot.kind === "section" ? slot.section.from : pluginOf(slot)?.from) ?? null;
+
+export function saveSlotAs({ place, strip }: Bench, hand: BenchHands, slot: Slot): void {
+  if (slot.kind === "processor") hand.saveNode(slot.processor.key);
+  if (slot.kind === "section") hand.saveNode(slot.section.key);
+  if (slot.kind === "layer" && place.project && strip)
+    openSave({ project: place.project, strip: strip.id, layer: slot.layer.key, instrument: true });
+}
+
+/** The preset's instrument in the layer; its keys, its touch and its effects stay. */
+export function loadInstrument(instrument: Instrument | null, layer: Layer, row: PresetRow): void {
+  const { content } = row;
+  if (content.kind !== "plugin") return;
+  const from = { preset: row.id, version: row.version, name: row.card.name };
+  instrument?.change(`Load ${row.card.name}`, layer.key, (now) => ({
+    ...now,
+    instrument: { ...content.processor, key: now.instrument.key, from },
+  }));
+}
+
+/** What stands in the slot as the next version of the preset that it came from. */
+export function useSaveSlot(bench: Bench, slot: Slot, instrument: Instrument | null) {
+  const queries = useQueryClient();
+  const contentNow = (): Content | null => {
+    const plugin = pluginOf(slot);
+    if (plugin) {
+      const { from: _, ...processor } = plugin;
+      return { kind: "plugin", schema: CONTENT_SCHEMA, processor };
+    }
+    if (slot.kind !== "section") return null;
+    const { macros } = clip(
+      { ...bench.chain, nodes: slot.section.nodes },
+      slot.section.nodes.map((n) => n.key),
+    );
+    return saveChain({ nodes: slot.section.nodes, macros: [...macros] });
+  };
+  const follow = (from: From) => {
+    if (slot.kind === "layer")
+      return instrument?.change(`Save version ${from.version}`, slot.layer.key, (now) => ({
+        ...now,
+        instrument: { ...now.instrument, from },
+      }));
+    const node = slot.kind === "processor" ? slot.processor : slot.kind === "section" ? slot.section : null;
+    if (node)
+      void bench.gesture(`Save version ${from.version}`, (hand) => gestures.replaceNode(hand, { ...node, from }));
+  };
+  return async (from: From): Promise<void> => {
+    const content = contentNow();
+    if (!content) return;
+    try {
+      const { preset } = await api.saveVersion(from.preset, from.version, content);
+      follow({ preset: preset.id, version: preset.version, name: preset.card.name });
+      await queries.invalidateQueries({ queryKey: KEYS.presets });
+      say(`Saved version ${preset.version} of “${preset.card.name}”. Earlier ones are kept.`);
+    } catch (error) {
+      sayError(error instanceof Error ? error.message : String(error));
+    }
+  };
+}
+
+/** The steps that put a preset into a slot; what stands around it stays. */
+export function stepsToLoad(hand: gestures.Hand, slot: Slot, row: PresetRow, now: Chain) {
+  const content = withFrom(row.content, { preset: row.id, version: row.version, name: row.card.name });
+  const loaded = chainOf(content);
+  if (slot.kind === "processor") {
+    const [processor] = processorsOf(loaded);
+    return processor ? gestures.replaceNode(hand, { ...processor, key: slot.processor.key }) : [];
+  }
+  if (slot.kind === "chain") return gestures.replaceInserts(hand, loaded);
+  if (slot.kind === "layer") return [];
+  const fresh = freshClipping(loaded, mintKey);
+  const nodes = fresh.nodes.flatMap((node) => (node.type === "section" ? node.nodes : [node]));
+  const section: ChainNode = {
+    ...slot.section,
+    nodes,
+    ...(loaded.from ? { from: loaded.from } : {}),
+  };
+  const others = gestures.macrosWithout(now, slot.section.key);
+  return [
+    ...gestures.setMacros(hand, others),
+    ...gestures.replaceNode(hand, section),
+    ...addMacros(hand, others, fresh.macros),
+  ];
+}
+
+/** Added behind those that are left, once their targets are there. */
+const addMacros = (hand: gestures.Hand, others: Chain["macros"], macros: readonly Chain["macros"][number][]) =>
+  macros.length === 0 ? [] : gestures.setMacrosFrom(hand, others, [...others, ...macros]);
