@@ -33,114 +33,165 @@ function coefficientOf(index: number, order: number, k: number, q: number): numb
   return (1 - x) / (1 + x);
 }
 
-/** The four blocks that run through a filter together: both branches of both channels. */
-type Blocks = readonly [leftOne: Float64Array, leftTwo: Float64Array, rightOne: Float64Array, rightTwo: Float64Array];
+const flushed = (x: number): number => (Math.abs(x) < FLUSH ? 0 : x);
 
-const blocksOf = (longest: number): Blocks => [
-  new Float64Array(longest),
-  new Float64Array(longest),
-  new Float64Array(longest),
-  new Float64Array(longest),
-];
+/** What one branch remembers: its last input and the last output of each of its all-passes. */
+const BRANCH = 4;
+const CHANNEL = 2 * BRANCH;
 
 /**
- * Doubles the rate of two channels, or halves it. Each all-pass waits for its own last result, so four that do not
- * depend on each other run side by side: both branches, left and right.
+ * Doubles the rate of a channel, or halves it, by six all-passes: three in each branch. All of it runs in one loop with its
+ * state in locals: the stages of neighbouring samples overlap in the machine, which passes of their own would not.
  */
-class HalfBand {
-  private readonly states: readonly Float64Array[];
-  private readonly blocks: Blocks;
+class SteepHalfBand {
+  private readonly states = new Float64Array(2 * CHANNEL);
 
-  /** An even number of coefficients, in turn for one branch and the other. */
-  constructor(
-    private readonly coefficients: readonly number[],
-    longest: number,
-  ) {
-    this.states = coefficients.map(() => new Float64Array(4));
-    this.blocks = blocksOf(longest);
-  }
+  constructor(private readonly coefficients: readonly number[]) {}
 
-  up(left: Float64Array, right: Float64Array, count: number, out: Channels): void {
-    const [leftOne, leftTwo, rightOne, rightTwo] = this.blocks;
+  up(channel: 0 | 1, input: Float64Array, count: number, out: Float64Array): void {
+    const [a1, b1, a2, b2, a3, b3] = this.six();
+    const { states } = this;
+    const at = channel * CHANNEL;
+    let p0 = states[at]!;
+    let p1 = states[at + 1]!;
+    let p2 = states[at + 2]!;
+    let p3 = states[at + 3]!;
+    let q0 = states[at + 4]!;
+    let q1 = states[at + 5]!;
+    let q2 = states[at + 6]!;
+    let q3 = states[at + 7]!;
     for (let i = 0; i < count; i++) {
-      leftOne[i] = leftTwo[i] = left[i]!;
-      rightOne[i] = rightTwo[i] = right[i]!;
+      const x = input[i]!;
+      const u1 = a1 * (x - p1) + p0;
+      const u2 = a2 * (u1 - p2) + p1;
+      const u3 = a3 * (u2 - p3) + p2;
+      const v1 = b1 * (x - q1) + q0;
+      const v2 = b2 * (v1 - q2) + q1;
+      const v3 = b3 * (v2 - q3) + q2;
+      p0 = q0 = x;
+      p1 = u1;
+      p2 = u2;
+      p3 = u3;
+      q1 = v1;
+      q2 = v2;
+      q3 = v3;
+      out[2 * i] = u3;
+      out[2 * i + 1] = v3;
     }
-    this.run(count);
-    const [outLeft, outRight] = out;
-    for (let i = 0; i < count; i++) {
-      outLeft[2 * i] = leftOne[i]!;
-      outLeft[2 * i + 1] = leftTwo[i]!;
-      outRight[2 * i] = rightOne[i]!;
-      outRight[2 * i + 1] = rightTwo[i]!;
-    }
+    this.keep(at, p0, p1, p2);
+    this.keep(at + 3, p3, q0, q1);
+    states[at + 6] = flushed(q2);
+    states[at + 7] = flushed(q3);
   }
 
   /** `count` samples come out of twice as many. */
-  down(from: Channels, count: number, left: Float64Array, right: Float64Array): void {
-    const [leftOne, leftTwo, rightOne, rightTwo] = this.blocks;
-    const [fromLeft, fromRight] = from;
+  down(channel: 0 | 1, from: Float64Array, count: number, out: Float64Array): void {
+    const [a1, b1, a2, b2, a3, b3] = this.six();
+    const { states } = this;
+    const at = channel * CHANNEL;
+    let p0 = states[at]!;
+    let p1 = states[at + 1]!;
+    let p2 = states[at + 2]!;
+    let p3 = states[at + 3]!;
+    let q0 = states[at + 4]!;
+    let q1 = states[at + 5]!;
+    let q2 = states[at + 6]!;
+    let q3 = states[at + 7]!;
     for (let i = 0; i < count; i++) {
-      leftOne[i] = fromLeft[2 * i + 1]!;
-      leftTwo[i] = fromLeft[2 * i]!;
-      rightOne[i] = fromRight[2 * i + 1]!;
-      rightTwo[i] = fromRight[2 * i]!;
+      const x = from[2 * i + 1]!;
+      const y = from[2 * i]!;
+      const u1 = a1 * (x - p1) + p0;
+      const u2 = a2 * (u1 - p2) + p1;
+      const u3 = a3 * (u2 - p3) + p2;
+      const v1 = b1 * (y - q1) + q0;
+      const v2 = b2 * (v1 - q2) + q1;
+      const v3 = b3 * (v2 - q3) + q2;
+      p0 = x;
+      p1 = u1;
+      p2 = u2;
+      p3 = u3;
+      q0 = y;
+      q1 = v1;
+      q2 = v2;
+      q3 = v3;
+      out[i] = (u3 + v3) / 2;
     }
-    this.run(count);
-    for (let i = 0; i < count; i++) {
-      left[i] = (leftOne[i]! + leftTwo[i]!) / 2;
-      right[i] = (rightOne[i]! + rightTwo[i]!) / 2;
-    }
+    this.keep(at, p0, p1, p2);
+    this.keep(at + 3, p3, q0, q1);
+    states[at + 6] = flushed(q2);
+    states[at + 7] = flushed(q3);
   }
 
   clear(): void {
-    for (const state of this.states) state.fill(0);
+    this.states.fill(0);
   }
 
-  private run(count: number): void {
-    for (let c = 0; c < this.coefficients.length; c += 2) this.pass(c, count);
+  private six(): readonly [number, number, number, number, number, number] {
+    return this.coefficients as unknown as readonly [number, number, number, number, number, number];
   }
 
-  private pass(c: number, count: number): void {
-    const [leftOne, leftTwo, rightOne, rightTwo] = this.blocks;
-    const [one, two] = [this.coefficients[c]!, this.coefficients[c + 1]!];
-    const before = this.states[c]!;
-    const after = this.states[c + 1]!;
-    let [x0, x1, x2, x3] = [before[0]!, before[1]!, before[2]!, before[3]!];
-    let [y0, y1, y2, y3] = [after[0]!, after[1]!, after[2]!, after[3]!];
-    for (let i = 0; i < count; i++) {
-      const a = leftOne[i]!;
-      const b = leftTwo[i]!;
-      const d = rightOne[i]!;
-      const e = rightTwo[i]!;
-      y0 = one * (a - y0) + x0;
-      y1 = two * (b - y1) + x1;
-      y2 = one * (d - y2) + x2;
-      y3 = two * (e - y3) + x3;
-      x0 = a;
-      x1 = b;
-      x2 = d;
-      x3 = e;
-      leftOne[i] = y0;
-      leftTwo[i] = y1;
-      rightOne[i] = y2;
-      rightTwo[i] = y3;
-    }
-    before[0] = x0;
-    before[1] = x1;
-    before[2] = x2;
-    before[3] = x3;
-    after[0] = flushed(y0);
-    after[1] = flushed(y1);
-    after[2] = flushed(y2);
-    after[3] = flushed(y3);
+  private keep(at: number, one: number, two: number, three: number): void {
+    this.states[at] = flushed(one);
+    this.states[at + 1] = flushed(two);
+    this.states[at + 2] = flushed(three);
   }
 }
 
-const flushed = (x: number): number => (Math.abs(x) < FLUSH ? 0 : x);
+/** The same with one all-pass in each branch. */
+class GentleHalfBand {
+  private readonly states = new Float64Array(8);
 
-type Channels = readonly [left: Float64Array, right: Float64Array];
-const channelsOf = (longest: number): Channels => [new Float64Array(longest), new Float64Array(longest)];
+  constructor(private readonly coefficients: readonly number[]) {}
+
+  up(channel: 0 | 1, input: Float64Array, count: number, out: Float64Array): void {
+    const { states } = this;
+    const a = this.coefficients[0]!;
+    const b = this.coefficients[1]!;
+    const at = channel * 4;
+    let before = states[at]!;
+    let p = states[at + 2]!;
+    let q = states[at + 3]!;
+    for (let i = 0; i < count; i++) {
+      const x = input[i]!;
+      p = a * (x - p) + before;
+      q = b * (x - q) + before;
+      before = x;
+      out[2 * i] = p;
+      out[2 * i + 1] = q;
+    }
+    states[at] = before;
+    states[at + 2] = flushed(p);
+    states[at + 3] = flushed(q);
+  }
+
+  down(channel: 0 | 1, from: Float64Array, count: number, out: Float64Array): void {
+    const { states } = this;
+    const a = this.coefficients[0]!;
+    const b = this.coefficients[1]!;
+    const at = channel * 4;
+    let x0 = states[at]!;
+    let y0 = states[at + 1]!;
+    let p = states[at + 2]!;
+    let q = states[at + 3]!;
+    for (let i = 0; i < count; i++) {
+      const x = from[2 * i + 1]!;
+      const y = from[2 * i]!;
+      p = a * (x - p) + x0;
+      q = b * (y - q) + y0;
+      x0 = x;
+      y0 = y;
+      out[i] = (p + q) / 2;
+    }
+    states[at] = x0;
+    states[at + 1] = y0;
+    states[at + 2] = flushed(p);
+    states[at + 3] = flushed(q);
+  }
+
+  clear(): void {
+    this.states.fill(0);
+  }
+}
 
 /** The audible band ends at 20.4 kHz of 48; what lies above folds back at −90 dB and less. */
 const NEAR = halfBandCoefficients(6, 0.075);
@@ -152,21 +203,26 @@ export class Oversampler {
   /** The samples at the higher rate, to be shaped in place between `up` and `down`. */
   readonly left = new Float64Array(OVERSAMPLING * GRID);
   readonly right = new Float64Array(OVERSAMPLING * GRID);
-  private readonly high: Channels = [this.left, this.right];
-  private readonly middle = channelsOf(2 * GRID);
-  private readonly upNear = new HalfBand(NEAR, GRID);
-  private readonly upFar = new HalfBand(FAR, 2 * GRID);
-  private readonly downFar = new HalfBand(FAR, 2 * GRID);
-  private readonly downNear = new HalfBand(NEAR, GRID);
+  private readonly middle = new Float64Array(2 * GRID);
+  private readonly upNear = new SteepHalfBand(NEAR);
+  private readonly upFar = new GentleHalfBand(FAR);
+  private readonly downFar = new GentleHalfBand(FAR);
+  private readonly downNear = new SteepHalfBand(NEAR);
 
   up(left: Float64Array, right: Float64Array, count: number): void {
-    this.upNear.up(left, right, count, this.middle);
-    this.upFar.up(this.middle[0], this.middle[1], 2 * count, this.high);
+    const { middle, upNear, upFar } = this;
+    upNear.up(0, left, count, middle);
+    upFar.up(0, middle, 2 * count, this.left);
+    upNear.up(1, right, count, middle);
+    upFar.up(1, middle, 2 * count, this.right);
   }
 
   down(left: Float64Array, right: Float64Array, count: number): void {
-    this.downFar.down(this.high, 2 * count, this.middle[0], this.middle[1]);
-    this.downNear.down(this.middle, count, left, right);
+    const { middle, downFar, downNear } = this;
+    downFar.down(0, this.left, 2 * count, middle);
+    downNear.down(0, middle, count, left);
+    downFar.down(1, this.right, 2 * count, middle);
+    downNear.down(1, middle, count, right);
   }
 
   clear(): void {

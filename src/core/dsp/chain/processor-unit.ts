@@ -96,13 +96,15 @@ export class ProcessorUnit implements Unit {
       this.waiting.pass(left, right, from, to);
       return;
     }
-    const isDirect = settled && this.latency === 0;
+    const isDirect = settled;
     this.kernel.listen?.(
       this.keyedBy === null ? null : this.keys.find(this.keyedBy),
       this.keys.shift + (isDirect ? 0 : from),
     );
-    if (isDirect) this.kernel.process(left, right, from, to);
-    else this.fade(left, right, from, to);
+    if (isDirect) {
+      this.waiting.feed(left, right, from, to);
+      this.kernel.process(left, right, from, to);
+    } else this.fade(left, right, from, to);
     this.guard(left, right, from, to);
   }
 

@@ -76,6 +76,18 @@ export class Waiting {
     }
   }
 
+  /** Takes the sound in and gives nothing back: for when it may be needed soon. */
+  feed(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    if (this.samples === 0) return;
+    let { at } = this;
+    for (let i = from; i < to; i++) {
+      this.left[at] = left[i]!;
+      this.right[at] = right[i]!;
+      at = at + 1 === this.samples ? 0 : at + 1;
+    }
+    this.at = at;
+  }
+
   clear(): void {
     this.left.fill(0);
     this.right.fill(0);

@@ -177,6 +177,12 @@ class TubeKernel extends SaturationKernel {
     const [before, after, offset] = [this.before.value, this.after.value, this.offset.value];
     const [beforeStep, afterStep, offsetStep] = [this.step(this.before), this.step(this.after), this.step(this.offset)];
     const { shaped } = this;
+    if (beforeStep === 0 && afterStep === 0 && offsetStep === 0) {
+      // Nothing glides: what the working point itself gives is the same for all samples.
+      const rest = softClip(offset);
+      for (let i = 0; i < count; i++) samples[i] = after * (softClip(before * samples[i]! + offset) - rest);
+      return;
+    }
     for (let i = 0; i < count; i++) {
       const n = shaped + i;
       const x = (before + beforeStep * n) * samples[i]!;
