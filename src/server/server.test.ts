@@ -176,7 +176,7 @@ describe("the library", () => {
   it("counts what is left by kind and tag, with a folder and all below it", async () => {
     await loadDemo(context);
     const page = await pagePresets(context.db, { folder: "voices" });
-    expect([page.total, page.facets.kinds]).toEqual([5, { chain: 4, plugin: 1 }]);
+    expect([page.total, page.facets.kinds]).toEqual([6, { chain: 5, plugin: 1 }]);
     expect((await library.listFolders(context)).map((f) => [f.name, f.count])).toContainEqual(["Voices", 5]);
   });
 
