@@ -177,7 +177,7 @@ describe("the library", () => {
     await loadDemo(context);
     const page = await pagePresets(context.db, { folder: "voices" });
     expect([page.total, page.facets.kinds]).toEqual([6, { chain: 5, plugin: 1 }]);
-    expect((await library.listFolders(context)).map((f) => [f.name, f.count])).toContainEqual(["Voices", 5]);
+    expect((await library.listFolders(context)).map((f) => [f.name, f.count])).toContainEqual(["Voices", 6]);
   });
 
   it("keeps every version, and finds by the newest card after each change", async () => {
