@@ -51,9 +51,9 @@ async function firstSeconds(file: File): Promise<{ bytes: ArrayBuffer; cutFrom: 
   const wanted = Math.floor((LONGEST * bytesASecond) / frame) * frame;
   if (length <= wanted) return { bytes: await file.arrayBuffer(), cutFrom: null };
   const bytes = await file.slice(0, begin + wanted).arrayBuffer();
-  const view = new DataView(bytes);
-  view.setUint32(4, bytes.byteLength - 8, true);
-  view.setUint32(begin - 4, wanted, true);
+  const sizes = new DataView(bytes);
+  sizes.setUint32(4, bytes.byteLength - 8, true);
+  sizes.setUint32(begin - 4, wanted, true);
   return { bytes, cutFrom: length / bytesASecond };
 }
 

@@ -96,35 +96,35 @@ const finite = (x: number): number => (Number.isFinite(x) ? x : 0);
 interface Layout {
   readonly tag: number;
   readonly bits: number;
-  readonly write: (view: DataView, at: number, sample: number) => void;
+  readonly write: (file: DataView, at: number, sample: number) => void;
 }
 
 function write({ left, right, sampleRate }: StereoSound, { tag, bits, write: put }: Layout): Uint8Array {
   const frame = (2 * bits) / 8;
   const size = left.length * frame;
   const bytes = new Uint8Array(HEADER + size);
-  const view = new DataView(bytes.buffer);
+  const file = new DataView(bytes.buffer);
   const name = (at: number, text: string) =>
     bytes.set(
       [...text].map((letter) => letter.charCodeAt(0)),
       at,
     );
   name(0, "RIFF");
-  view.setUint32(4, HEADER - 8 + size, true);
+  file.setUint32(4, HEADER - 8 + size, true);
   name(8, "WAVE");
   name(12, "fmt ");
-  view.setUint32(16, 16, true);
-  view.setUint16(20, tag, true);
-  view.setUint16(22, 2, true);
-  view.setUint32(24, sampleRate, true);
-  view.setUint32(28, sampleRate * frame, true);
-  view.setUint16(32, frame, true);
-  view.setUint16(34, bits, true);
+  file.setUint32(16, 16, true);
+  file.setUint16(20, tag, true);
+  file.setUint16(22, 2, true);
+  file.setUint32(24, sampleRate, true);
+  file.setUint32(28, sampleRate * frame, true);
+  file.setUint16(32, frame, true);
+  file.setUint16(34, bits, true);
   name(36, "data");
-  view.setUint32(40, size, true);
+  file.setUint32(40, size, true);
   for (let i = 0; i < left.length; i++) {
-    put(view, HEADER + i * frame, left[i]!);
-    put(view, HEADER + i * frame + bits / 8, right[i]!);
+    put(file, HEADER + i * frame, left[i]!);
+    put(file, HEADER + i * frame + bits / 8, right[i]!);
   }
   return bytes;
 }
@@ -134,13 +134,13 @@ export const writeWav24 = (sound: StereoSound): Uint8Array =>
   write(sound, {
     tag: PCM,
     bits: 24,
-    write: (view, at, sample) => {
+    write: (file, at, sample) => {
       const whole = Math.round(Math.min(1, Math.max(-1, sample)) * (2 ** 23 - 1));
-      view.setUint16(at, whole & 0xffff, true);
-      view.setInt8(at + 2, whole >> 16);
+      file.setUint16(at, whole & 0xffff, true);
+      file.setInt8(at + 2, whole >> 16);
     },
   });
 
 /** 32-bit float: nothing is lost and nothing clips. */
 export const writeWav = (sound: StereoSound): Uint8Array =>
-  write(sound, { tag: FLOAT, bits: 32, write: (view, at, sample) => view.setFloat32(at, sample, true) });
+  write(sound, { tag: FLOAT, bits: 32, write: (file, at, sample) => file.setFloat32(at, sample, true) });
