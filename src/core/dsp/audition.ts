@@ -125,10 +125,19 @@ class LoopAudition implements Audition, KeyBus {
   }
 
   setSound(side: "a" | "b", sound: HeardSound | null): void {
+    const before = this.sounds[side];
     this.sounds = { ...this.sounds, [side]: sound };
     const current = this.currentLayer;
-    if (current?.voice === side && sound && this.takes(current, sound)) return;
-    if (this.voice === side || (this.voice === "dry" && side === "a")) this.bringIn(this.voice);
+    if (this.voice === side && !(current && sound && this.takes(current, sound))) this.bringIn(side);
+    if (this.voice === "dry" && side === "a") this.followDry(before);
+  }
+
+  /** Dry is the instrument of A where it has one; material goes on as it is. */
+  private followDry(before: HeardSound | null): void {
+    const [was, is] = [dryOf(before), dryOf(this.sounds.a)];
+    if (!was && !is) return;
+    const current = this.currentLayer;
+    if (!(is && current && this.takes(current, is))) this.bringIn("dry");
   }
 
   select(voice: Voice): void {
@@ -143,9 +152,11 @@ class LoopAudition implements Audition, KeyBus {
   }
 
   noteOn(note: number, velocity: number): void {
+    const instrument = this.currentLayer?.instrument;
+    if (!instrument) return;
     this.held += 1;
     this.ringing = this.ringFor;
-    this.currentLayer?.instrument?.noteOn(note, velocity);
+    instrument.noteOn(note, velocity);
   }
 
   noteOff(note: number): void {

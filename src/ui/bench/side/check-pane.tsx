@@ -1,5 +1,6 @@
 "use client";
 
+import equal from "fast-deep-equal";
 import { useEffect, useState } from "react";
 import { processorName, processorsOf } from "@/core/chains/chain";
 import { type Mend, checkChain } from "@/core/chains/check";
@@ -22,7 +23,7 @@ interface Props {
 /** Peaks are looked at now and then: a remark that comes and goes would only disturb. In milliseconds. */
 const LOOK_EVERY = 1000;
 
-/** The highest sample that has reached each plugin since the chain was last changed. */
+/** The highest sample that has reached each plugin since the chain was last changed, of those where it clipped. */
 function usePeaks(chain: Bench["chain"]): ReadonlyMap<string, number> {
   const [peaks, setPeaks] = useState<ReadonlyMap<string, number>>(new Map());
   useEffect(() => {
@@ -30,7 +31,11 @@ function usePeaks(chain: Bench["chain"]): ReadonlyMap<string, number> {
     const stop = onMeters(({ processors }) => {
       for (const { key, peakIn } of processors) highest.set(key, Math.max(highest.get(key) ?? 0, peakIn));
     });
-    const timer = setInterval(() => setPeaks(new Map(highest)), LOOK_EVERY);
+    const timer = setInterval(() => {
+      const clipped = new Map([...highest].filter(([, peak]) => peak > 1));
+      // The same remarks again are no reason to draw anything anew.
+      setPeaks((before) => (equal([...before], [...clipped]) ? before : clipped));
+    }, LOOK_EVERY);
     return () => {
       stop();
       clearInterval(timer);
