@@ -1,6 +1,6 @@
 import { type Remote, wrap } from "comlink";
 import { type FromWorklet, type ToWorklet, WORKLET_NAME } from "@/contracts/audition";
-import { type HeardChain, isSplit } from "@/core/chains/heard-chain";
+import { keyMaterials } from "@/core/chains/heard-chain";
 import type { Meters, Voice } from "@/core/dsp/audition";
 import type { HeardSound } from "@/core/dsp/heard-sound";
 import type { Measurement } from "@/core/dsp/measure/measure";
@@ -51,12 +51,6 @@ interface Line {
 
 /** Points of the spectrum: 23 Hz apart at 48 kHz. */
 const SPECTRUM = 2048;
-
-/** The materials that key something in a chain. */
-const keysIn = (chain: HeardChain): readonly string[] =>
-  chain.flatMap((node): readonly string[] =>
-    isSplit(node) ? node.lanes.flatMap((lane) => keysIn(lane.nodes)) : node.keyedBy ? [node.keyedBy] : [],
-  );
 
 async function openLine(hear: (meters: Meters) => void): Promise<Line> {
   const context = new AudioContext({ latencyHint: "interactive", sampleRate: ENGINE_RATE });
@@ -209,7 +203,7 @@ class BrowserSoundEngine implements SoundEngine {
 
   /** What a sound needs beside itself goes to the audio thread once; until it is there, and where it is gone, it is silence. */
   private sendAround({ chain, instrument }: HeardSound): void {
-    for (const material of keysIn(chain))
+    for (const material of keyMaterials(chain))
       this.sendOnce(material, async () => {
         const { left, right } = await this.worker.makeLoop(material, ENGINE_RATE);
         this.tell({ kind: "key", material, left, right }, [left.buffer, right.buffer]);

@@ -1,6 +1,5 @@
 import { expose, transfer } from "comlink";
-import type { HeardChain, HeardNode } from "@/core/chains/heard-chain";
-import { isSplit } from "@/core/chains/heard-chain";
+import { keyMaterials } from "@/core/chains/heard-chain";
 import type { HeardSound } from "@/core/dsp/heard-sound";
 import type { Sample } from "@/core/dsp/instrument/voice";
 import { type Measurement, measure } from "@/core/dsp/measure/measure";
@@ -66,15 +65,10 @@ function peaksOf({ left, right }: StereoSound): number[] {
   });
 }
 
-const keysIn = (chain: HeardChain): readonly string[] =>
-  chain.flatMap((node: HeardNode): readonly string[] =>
-    isSplit(node) ? node.lanes.flatMap((lane) => keysIn(lane.nodes)) : node.keyedBy ? [node.keyedBy] : [],
-  );
-
 /** All that a sound needs beside itself: the materials that key it, the recordings that its samplers play. */
 async function around(sound: HeardSound, sampleRate: number) {
   const keys = new Map<string, StereoSound>();
-  for (const material of new Set(keysIn(sound.chain)))
+  for (const material of keyMaterials(sound.chain))
     keys.set(material, await loopOf(material, sampleRate).catch(() => silence(sampleRate)));
   const samples = new Map<string, Sample>();
   for (const { sample } of sound.instrument?.layers ?? [])

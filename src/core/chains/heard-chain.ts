@@ -36,3 +36,12 @@ export type HeardNode = HeardProcessor | HeardSplit;
 export type HeardChain = readonly HeardNode[];
 
 export const isSplit = (node: HeardNode): node is HeardSplit => "lanes" in node;
+
+/** The materials that key something in a chain, wherever it stands. */
+export const keyMaterials = (chain: HeardChain): readonly string[] => [
+  ...new Set(
+    chain.flatMap((node): readonly string[] =>
+      isSplit(node) ? node.lanes.flatMap((lane) => keyMaterials(lane.nodes)) : node.keyedBy ? [node.keyedBy] : [],
+    ),
+  ),
+];

@@ -4,7 +4,6 @@ import { useRouter } from "next/navigation";
 import { findProcessor, nodeName } from "@/core/chains/chain";
 import { findNode } from "@/core/chains/tree";
 import { MODELS, findModel } from "@/core/processors/models";
-import * as gestures from "@/core/recall/gestures";
 import { Empty, Loading } from "../kit/bits";
 import { Button } from "../kit/button";
 import { Panels } from "../kit/panels";
@@ -158,7 +157,6 @@ function useChainView(bench: BenchState, hand: BenchHands): ChainView {
     onSelect: bench.select,
     onPreviewLead: (key, value) => bench.preview(key, { [leadOf(bench, key)]: value }),
     onLead: (key, value) => bench.turn(key, { [leadOf(bench, key)]: value }),
-    onSwitch: (keys, on) => void bench.gesture("Switch", (h) => gestures.switchOn(h, keys, on)),
     onSolo: setSolo,
     onAdd: hand.add,
   };

@@ -16,7 +16,6 @@ export interface ChainView {
   readonly onSelect: (key: string, how: "only" | "also" | "upTo") => void;
   readonly onPreviewLead: (key: string, value: Value) => void;
   readonly onLead: (key: string, value: Value) => void;
-  readonly onSwitch: (keys: readonly string[], on: boolean) => void;
   readonly onSolo: (lane: string | null) => void;
   readonly onAdd: (model: string, place: Place) => void;
 }
