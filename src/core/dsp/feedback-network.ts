@@ -1,6 +1,9 @@
-import { FLUSH, GRID } from "./grid";
+import { FLUSH, GRID, flushed } from "./grid";
 
 const LINES = 8;
+
+/** Samples between one line and the next: at powers of two apart they would drive each other out of the processor's cache. */
+const APART = 72;
 
 /** How the lines of a network wander: a slow turn each, a little out of step. */
 const WANDER_RATE = 0.7;
@@ -29,15 +32,17 @@ export function primeFrom(length: number): number {
  */
 export class FeedbackNetwork {
   readonly lengths: readonly number[];
-  private readonly lines: readonly Float64Array[];
+  /** All lines behind each other, each `pitch` samples long. */
+  private readonly lines: Float64Array;
+  private readonly pitch: number;
   private readonly mask: number;
   private readonly filters = new Float64Array(LINES * 3);
   private readonly targets = new Float64Array(LINES * 3);
   private readonly states = new Float64Array(LINES * 2);
   private readonly offsets = new Float64Array(LINES);
   private readonly nextOffsets = new Float64Array(LINES);
-  private readonly heard: readonly Float64Array[];
-  private readonly sum = new Float64Array(GRID);
+  /** What the lines give in a segment, behind each other. */
+  private readonly heard = new Float64Array(LINES * GRID);
   private written = 0;
   private phase = 0;
   private left = 0;
@@ -51,8 +56,8 @@ export class FeedbackNetwork {
     if (lengths.length !== LINES) throw new Error(`A network has ${LINES} lines, not ${lengths.length}`);
     this.lengths = lengths;
     this.mask = 2 ** Math.ceil(Math.log2(Math.max(...lengths) + wander + 4)) - 1;
-    this.lines = lengths.map(() => new Float64Array(this.mask + 1));
-    this.heard = lengths.map(() => new Float64Array(GRID));
+    this.pitch = this.mask + 1 + APART;
+    this.lines = new Float64Array(LINES * this.pitch);
   }
 
   aim(filters: readonly LineFilter[], steps: number, jump: boolean): void {
@@ -62,7 +67,7 @@ export class FeedbackNetwork {
   }
 
   clear(): void {
-    for (const line of this.lines) line.fill(0);
+    this.lines.fill(0);
     this.states.fill(0);
   }
 
@@ -84,46 +89,20 @@ export class FeedbackNetwork {
 
   /**
    * A segment of the grid: what enters stands in `left` and `right`, and is replaced by the sound of the lines. No line is
-   * shorter than a segment, so each is read, filtered and written as a block.
+   * shorter than a segment, so all that is read has been written. Two lines run in one loop, since the recursions of
+   * neighbours overlap in the machine, which loops of their own would not.
    */
   process(left: Float64Array, right: Float64Array, count: number, within: number): void {
-    const { sum } = this;
-    for (let i = 0; i < count; i++) sum[i] = 0;
-    for (let l = 0; l < LINES; l++) this.read(l, count, within);
-    for (let i = 0; i < count; i++) sum[i]! *= 2 / LINES;
-    for (let l = 0; l < LINES; l++) this.write(l, l % 2 === 0 ? left : right, count);
-    this.mixTo(left, 0, count);
-    this.mixTo(right, 1, count);
+    if (this.wander !== 0) for (let l = 0; l < LINES; l++) this.readWandering(l, count, within);
+    for (let l = 0; l < LINES; l += 2) this.filterTwo(l, count);
+    this.reflect(left, right, count);
     this.written += count;
-  }
-
-  private read(l: number, count: number, within: number): void {
-    const { mask, filters, states, sum } = this;
-    const line = this.lines[l]!;
-    const heard = this.heard[l]!;
-    if (this.wander === 0) {
-      const start = this.written - this.lengths[l]!;
-      for (let i = 0; i < count; i++) heard[i] = line[(start + i) & mask]!;
-    } else this.readWandering(l, count, within);
-    const [b0, b1, a1] = [filters[l * 3]!, filters[l * 3 + 1]!, filters[l * 3 + 2]!];
-    let x1 = states[l * 2]!;
-    let y1 = states[l * 2 + 1]!;
-    for (let i = 0; i < count; i++) {
-      const x = heard[i]!;
-      y1 = b0 * x + b1 * x1 - a1 * y1;
-      x1 = x;
-      heard[i] = y1;
-      sum[i]! += y1;
-    }
-    states[l * 2] = x1;
-    states[l * 2 + 1] = y1;
   }
 
   /** By the cubic of Catmull and Rom: a straight line between samples would damp the highs on each pass. */
   private readWandering(l: number, count: number, within: number): void {
-    const { mask } = this;
-    const line = this.lines[l]!;
-    const heard = this.heard[l]!;
+    const { lines, heard, mask } = this;
+    const line = l * this.pitch;
     const step = (this.nextOffsets[l]! - this.offsets[l]!) / GRID;
     // Counted from the last point of the grid, so that the size of the blocks changes no bit.
     const begin = this.written - within - this.lengths[l]! + this.offsets[l]!;
@@ -131,30 +110,85 @@ export class FeedbackNetwork {
       const at = begin + (1 + step) * (within + i);
       const whole = Math.floor(at);
       const share = at - whole;
-      const before = line[(whole - 1) & mask]!;
-      const near = line[whole & mask]!;
-      const far = line[(whole + 1) & mask]!;
-      const beyond = line[(whole + 2) & mask]!;
+      const before = lines[line + ((whole - 1) & mask)]!;
+      const near = lines[line + (whole & mask)]!;
+      const far = lines[line + ((whole + 1) & mask)]!;
+      const beyond = lines[line + ((whole + 2) & mask)]!;
       const slope = (far - before) / 2;
       const bend = before - 2.5 * near + 2 * far - beyond / 2;
       const twist = (beyond - before) / 2 + 1.5 * (near - far);
-      heard[i] = near + share * (slope + share * (bend + share * twist));
+      heard[l * GRID + i] = near + share * (slope + share * (bend + share * twist));
     }
   }
 
-  private write(l: number, input: Float64Array, count: number): void {
-    const { mask, written, sum } = this;
-    const line = this.lines[l]!;
-    const heard = this.heard[l]!;
+  /** Lines that stand still are read on the way; those that wander have been read. */
+  private filterTwo(l: number, count: number): void {
+    const { heard, lengths, filters: f, states: s } = this;
+    const still = this.wander === 0;
+    const source = still ? this.lines : heard;
+    const mask = still ? this.mask : GRID - 1;
+    const from0 = l * (still ? this.pitch : GRID);
+    const from1 = (l + 1) * (still ? this.pitch : GRID);
+    const at0 = still ? this.written - lengths[l]! : 0;
+    const at1 = still ? this.written - lengths[l + 1]! : 0;
+    const to = l * GRID;
+    const c = l * 3;
+    const z = l * 2;
+    const a0 = f[c]!;
+    const a1 = f[c + 1]!;
+    const a2 = f[c + 2]!;
+    const b0 = f[c + 3]!;
+    const b1 = f[c + 4]!;
+    const b2 = f[c + 5]!;
+    let x0 = s[z]!;
+    let y0 = s[z + 1]!;
+    let x1 = s[z + 2]!;
+    let y1 = s[z + 3]!;
     for (let i = 0; i < count; i++) {
-      const put = input[i]! + heard[i]! - sum[i]!;
-      line[(written + i) & mask] = put < FLUSH && put > -FLUSH ? 0 : put;
+      const p = source[from0 + ((at0 + i) & mask)]!;
+      y0 = a0 * p + a1 * x0 - a2 * y0;
+      x0 = p;
+      heard[to + i] = y0;
+      const q = source[from1 + ((at1 + i) & mask)]!;
+      y1 = b0 * q + b1 * x1 - b2 * y1;
+      x1 = q;
+      heard[to + i + GRID] = y1;
     }
+    s[z] = x0;
+    s[z + 1] = y0;
+    s[z + 2] = x1;
+    s[z + 3] = y1;
   }
 
-  /** Every other line, with its sign turned each time: neighbours in time do not add up. */
-  private mixTo(out: Float64Array, first: 0 | 1, count: number): void {
-    const [a, b, c, d] = [this.heard[first]!, this.heard[first + 2]!, this.heard[first + 4]!, this.heard[first + 6]!];
-    for (let i = 0; i < count; i++) out[i] = a[i]! - b[i]! + c[i]! - d[i]!;
+  /**
+   * All lines go back into all, the left into the even, the right into the odd. What comes out takes every other line, with
+   * its sign turned each time: neighbours in time do not add up.
+   */
+  private reflect(left: Float64Array, right: Float64Array, count: number): void {
+    const { heard, lines, mask, pitch, written } = this;
+    for (let i = 0; i < count; i++) {
+      const at = (written + i) & mask;
+      const y0 = heard[i]!;
+      const y1 = heard[i + GRID]!;
+      const y2 = heard[i + 2 * GRID]!;
+      const y3 = heard[i + 3 * GRID]!;
+      const y4 = heard[i + 4 * GRID]!;
+      const y5 = heard[i + 5 * GRID]!;
+      const y6 = heard[i + 6 * GRID]!;
+      const y7 = heard[i + 7 * GRID]!;
+      const sum = (2 / LINES) * (y0 + y1 + (y2 + y3) + (y4 + y5 + (y6 + y7)));
+      const l = left[i]! - sum;
+      const r = right[i]! - sum;
+      lines[at] = flushed(l + y0);
+      lines[at + pitch] = flushed(r + y1);
+      lines[at + 2 * pitch] = flushed(l + y2);
+      lines[at + 3 * pitch] = flushed(r + y3);
+      lines[at + 4 * pitch] = flushed(l + y4);
+      lines[at + 5 * pitch] = flushed(r + y5);
+      lines[at + 6 * pitch] = flushed(l + y6);
+      lines[at + 7 * pitch] = flushed(r + y7);
+      left[i] = y0 - y2 + (y4 - y6);
+      right[i] = y1 - y3 + (y5 - y7);
+    }
   }
 }

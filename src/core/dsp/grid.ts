@@ -7,6 +7,9 @@ export const GRID = 32;
 /** Below this a state is silence. It is far above the denormals, which would slow a silent tail many times. */
 export const FLUSH = 1e-25;
 
+/** One comparison of the size: which side of zero a sample lies on is a guess that a processor loses every other time. */
+export const flushed = (x: number): number => (Math.abs(x) < FLUSH ? 0 : x);
+
 /** Grid steps in a time, at least one. */
 export const gridSteps = (seconds: number, sampleRate: number): number =>
   Math.max(1, Math.round((seconds * sampleRate) / GRID));

@@ -1,4 +1,4 @@
-import { FLUSH, GRID } from "./grid";
+import { GRID, flushed } from "./grid";
 import { OVERSAMPLING } from "./oversampling";
 
 /**
@@ -32,8 +32,6 @@ function coefficientOf(index: number, order: number, k: number, q: number): numb
   const x = Math.sqrt((1 - w * k) * (1 - w / k)) / (1 + w);
   return (1 - x) / (1 + x);
 }
-
-const flushed = (x: number): number => (Math.abs(x) < FLUSH ? 0 : x);
 
 /** What one branch remembers: its last input and the last output of each of its all-passes. */
 const BRANCH = 4;

@@ -87,8 +87,10 @@ export class ProcessorUnit implements Unit {
   process(left: Float32Array, right: Float32Array, from: number, to: number): void {
     let peakIn = this.peakIn;
     for (let i = from; i < to; i++) {
-      const peak = Math.max(Math.abs(left[i]!), Math.abs(right[i]!));
-      if (peak > peakIn) peakIn = peak;
+      const l = Math.abs(left[i]!);
+      const r = Math.abs(right[i]!);
+      if (l > peakIn) peakIn = l;
+      if (r > peakIn) peakIn = r;
     }
     this.peakIn = peakIn;
     const settled = this.share === (this.enabled ? 1 : 0) && !this.leaving;

@@ -1,5 +1,5 @@
 import { DelayLine } from "../../dsp/delay-line";
-import { FLUSH, GRID, gridSteps } from "../../dsp/grid";
+import { FLUSH, GRID, flushed, gridSteps } from "../../dsp/grid";
 import { GridKernel, slopeOf } from "../../dsp/grid-kernel";
 import type { Kernel } from "../../dsp/kernel";
 import type { HeardValues } from "../model";
@@ -122,7 +122,5 @@ class EchoKernel extends GridKernel {
     return side.damped - side.low;
   }
 }
-
-const flushed = (x: number): number => (Math.abs(x) < FLUSH ? 0 : x);
 
 export const createEcho = (sampleRate: number): Kernel => new EchoKernel(sampleRate);

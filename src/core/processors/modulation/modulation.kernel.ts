@@ -110,11 +110,12 @@ class ChorusKernel extends TurningKernel {
     const [dry, wet] = [this.dry.value, this.wet.value];
     const [oneNow, oneStep, twoNow, twoStep] = [one.now, one.step, two.now, two.step];
     const begin = this.within - from;
+    const shift = line.writeFrom(samples, from, to) - from + 1;
     for (let i = from; i < to; i++) {
       const n = begin + i;
       const x = samples[i]!;
-      line.write(x);
-      const voices = (line.readBetween(oneNow + oneStep * n) + line.readBetween(twoNow + twoStep * n)) / 2;
+      const first = line.readBetweenAt(shift + i, oneNow + oneStep * n);
+      const voices = (first + line.readBetweenAt(shift + i, twoNow + twoStep * n)) / 2;
       samples[i] = (dry + drySlope * n) * x + (wet + wetSlope * n) * voices;
     }
   }

@@ -1,6 +1,6 @@
-import { DelayLine } from "../../dsp/delay-line";
+import { DelayLine, type Taps, noTaps } from "../../dsp/delay-line";
 import { FeedbackNetwork, primeFrom } from "../../dsp/feedback-network";
-import { FLUSH, GRID, gridSteps } from "../../dsp/grid";
+import { FLUSH, GRID, flushed, gridSteps } from "../../dsp/grid";
 import { GridKernel, slopeOf } from "../../dsp/grid-kernel";
 import type { Kernel, KernelFactory } from "../../dsp/kernel";
 import { decibels, gainOf } from "../../units/quantities";
@@ -30,7 +30,7 @@ class Smear {
     for (let i = 0; i < count; i++) {
       const delayed = line[at]!;
       const put = samples[i]! + SMEAR * delayed;
-      line[at] = put < FLUSH && put > -FLUSH ? 0 : put;
+      line[at] = flushed(put);
       samples[i] = delayed - SMEAR * put;
       at = at + 1 === line.length ? 0 : at + 1;
     }
@@ -47,7 +47,9 @@ class ReverbKernel extends GridKernel {
   private readonly predelay: readonly [DelayLine, DelayLine];
   private network: FeedbackNetwork;
   private smears: readonly (readonly [Smear, Smear])[] = [];
-  private early: readonly (readonly [number, number])[] = [];
+  /** First reflections of the left and of the right, behind the pre-delay. */
+  private early: readonly [Taps, Taps] = [noTaps(), noTaps()];
+  private readonly hasEarly: boolean;
   private readonly dry = this.ramp(1);
   private readonly wet = this.ramp();
   private readonly width = this.ramp(1);
@@ -60,9 +62,8 @@ class ReverbKernel extends GridKernel {
   private readonly wetRight = new Float64Array(GRID);
   private readonly firstLeft = new Float64Array(GRID);
   private readonly firstRight = new Float64Array(GRID);
-  private readonly moving = new Float64Array(GRID);
-  /** What enters the network: at the pre-delay itself, as loud as it is. */
-  private readonly entry: readonly [number, number] = [0, 1];
+  private readonly beforeEntry = new Float64Array(GRID);
+  private readonly beforeFirst = new Float64Array(GRID);
   private delay = 1;
   private before = 1;
   private wanted = 1;
@@ -74,6 +75,7 @@ class ReverbKernel extends GridKernel {
     sampleRate: number,
   ) {
     super(sampleRate);
+    this.hasEarly = space.early.length > 0;
     const longest = Math.max(0, ...space.early.map(([ms]) => ms)) * 1.5;
     const line = () => new DelayLine((LONGEST_PREDELAY + longest / 1000) * sampleRate + GRID);
     this.predelay = [line(), line()];
@@ -93,7 +95,7 @@ class ReverbKernel extends GridKernel {
     this.aim(this.dry, levelGain(values.dry ?? 0), jump);
     this.aim(this.wet, levelGain(values.wet ?? 0), jump);
     this.aim(this.width, (values.width ?? 100) / 100, jump);
-    this.aim(this.earlyGain, this.early.length > 0 ? gainOf(decibels(values.early ?? -6)) : 0, jump);
+    this.aim(this.earlyGain, this.hasEarly ? gainOf(decibels(values.early ?? -6)) : 0, jump);
     this.aim(this.lowCut, 1 - Math.exp((-2 * Math.PI * (values.lowCut ?? 20)) / this.sampleRate), jump);
     this.wanted = Math.max(1, Math.round(((values.predelay ?? 0) / 1000) * this.sampleRate));
     if (!jump) return;
@@ -121,15 +123,32 @@ class ReverbKernel extends GridKernel {
   }
 
   protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    const { network, wetLeft, wetRight, firstLeft, firstRight } = this;
+    const { wetLeft, wetRight } = this;
     const count = to - from;
     this.enter(0, left, from, count);
     this.enter(1, right, from, count);
-    network.process(wetLeft, wetRight, count, this.within);
-    const [drySlope, wetSlope] = [slopeOf(this.dry), slopeOf(this.wet)];
-    const [width, early] = [this.width.value, this.earlyGain.value];
-    const { within } = this;
-    const [dry0, wet0] = [this.dry.value, this.wet.value];
+    for (let s = 0; s < this.smears.length; s++) {
+      this.smears[s]![0].pass(wetLeft, count);
+      this.smears[s]![1].pass(wetRight, count);
+    }
+    const push = this.push.value;
+    for (let i = 0; i < count; i++) {
+      wetLeft[i]! *= push;
+      wetRight[i]! *= push;
+    }
+    this.network.process(wetLeft, wetRight, count, this.within);
+    this.leave(left, right, from, count);
+    if (this.fade > 0) this.fade = Math.max(0, this.fade - this.fadeStep * count);
+  }
+
+  private leave(left: Float32Array, right: Float32Array, from: number, count: number): void {
+    const { wetLeft, wetRight, firstLeft, firstRight, within } = this;
+    const drySlope = slopeOf(this.dry);
+    const wetSlope = slopeOf(this.wet);
+    const width = this.width.value;
+    const early = this.earlyGain.value;
+    const dry0 = this.dry.value;
+    const wet0 = this.wet.value;
     for (let i = 0; i < count; i++) {
       const l = wetLeft[i]! + early * firstLeft[i]!;
       const r = wetRight[i]! + early * firstRight[i]!;
@@ -139,12 +158,10 @@ class ReverbKernel extends GridKernel {
       left[from + i] = dry * left[from + i]! + wet * (middle + width * (l - middle));
       right[from + i] = dry * right[from + i]! + wet * (middle + width * (r - middle));
     }
-    if (this.fade > 0) this.fade = Math.max(0, this.fade - this.fadeStep * count);
   }
 
-  /** One channel behind its pre-delay: its first reflections, and what enters the network, smeared. */
+  /** One channel behind its pre-delay: its first reflections, and what enters the network. */
   private enter(channel: 0 | 1, samples: Float32Array, from: number, count: number): void {
-    const { early } = this;
     const lowCut = this.lowCut.value;
     const line = this.predelay[channel];
     const wet = channel === 0 ? this.wetLeft : this.wetRight;
@@ -154,34 +171,30 @@ class ReverbKernel extends GridKernel {
       const x = samples[from + i]!;
       low += lowCut * (x - low);
       wet[i] = x - low;
-      first[i] = 0;
     }
     this.lows[channel] = low;
     line.writeBlock(wet, count);
-    for (let e = channel; e < early.length; e += 2) this.read(line, first, count, early[e]!);
-    for (let i = 0; i < count; i++) wet[i] = 0;
-    this.read(line, wet, count, this.entry);
-    for (let s = 0; s < this.smears.length; s++) this.smears[s]![channel].pass(wet, count);
-    const push = this.push.value;
-    for (let i = 0; i < count; i++) wet[i]! *= push;
+    this.take(channel, this.delay, wet, first, count);
+    if (this.fade > 0) this.move(channel, wet, first, count);
   }
 
-  /** Adds what lies so far behind the pre-delay, which may be on its way from one place to another. */
-  private read(line: DelayLine, out: Float64Array, count: number, [behind, gain]: readonly [number, number]): void {
-    if (this.fade === 0) {
-      line.addBlock(out, count, this.delay + behind, gain);
-      return;
-    }
-    const { moving } = this;
-    for (let i = 0; i < count; i++) moving[i] = 0;
-    line.addBlock(moving, count, this.delay + behind, gain);
+  /** Reads the entry and the first reflections at a pre-delay. */
+  // eslint-disable-next-line max-params -- called for each segment: an object for it would be allocated in the audio path
+  private take(channel: 0 | 1, delay: number, entry: Float64Array, first: Float64Array, count: number): void {
+    const line = this.predelay[channel];
+    line.readBlock(entry, count, delay);
+    if (this.hasEarly) line.readTaps(first, count, delay, this.early[channel]);
+  }
+
+  /** Cross-fades from what is heard at the pre-delay before to what was read at the new one. */
+  private move(channel: 0 | 1, wet: Float64Array, first: Float64Array, count: number): void {
+    const { beforeEntry, beforeFirst } = this;
+    this.take(channel, this.before, beforeEntry, beforeFirst, count);
     for (let i = 0; i < count; i++) {
       const fade = Math.max(0, this.fade - this.fadeStep * i);
-      out[i]! += moving[i]! * (1 - fade);
-      moving[i] = 0;
+      wet[i] = wet[i]! + fade * (beforeEntry[i]! - wet[i]!);
+      first[i] = first[i]! + fade * (beforeFirst[i]! - first[i]!);
     }
-    line.addBlock(moving, count, this.before + behind, gain);
-    for (let i = 0; i < count; i++) out[i]! += moving[i]! * Math.max(0, this.fade - this.fadeStep * i);
   }
 
   private build(size: number): FeedbackNetwork {
@@ -192,7 +205,12 @@ class ReverbKernel extends GridKernel {
       new Smear(primeFrom(samples(ms))),
       new Smear(primeFrom(samples(ms * 1.07))),
     ]);
-    this.early = space.early.map(([ms, gain]) => [Math.max(1, Math.round(samples(ms))), gain]);
+    this.early = [noTaps(), noTaps()];
+    space.early.forEach(([ms, gain], at) => {
+      const taps = this.early[at % 2 === 0 ? 0 : 1];
+      taps.delays[at >> 1] = Math.max(1, Math.round(samples(ms)));
+      taps.gains[at >> 1] = gain;
+    });
     return new FeedbackNetwork(
       space.lines.map((ms) => primeFrom(samples(ms))),
       (space.wander * sampleRate) / 48_000,

@@ -118,11 +118,14 @@ class MultitapDelayKernel extends GridKernel {
     const begin = this.within;
     const wetSlope = slopeOf(this.wet);
     const drySlope = slopeOf(this.dry);
+    const { wetLeft, wetRight } = this;
+    const wetNow = this.wet.value;
+    const dryNow = this.dry.value;
     for (let i = 0; i < count; i++) {
-      const wet = this.wet.value + wetSlope * (begin + i);
-      const dry = this.dry.value + drySlope * (begin + i);
-      left[from + i] = dry * left[from + i]! + wet * this.wetLeft[i]!;
-      right[from + i] = dry * right[from + i]! + wet * this.wetRight[i]!;
+      const wet = wetNow + wetSlope * (begin + i);
+      const dry = dryNow + drySlope * (begin + i);
+      left[from + i] = dry * left[from + i]! + wet * wetLeft[i]!;
+      right[from + i] = dry * right[from + i]! + wet * wetRight[i]!;
     }
     this.written += count;
   }
@@ -131,15 +134,22 @@ class MultitapDelayKernel extends GridKernel {
     const reader = this.readers[tap]!;
     const gainLeft = this.lefts[tap]!;
     const gainRight = this.rights[tap]!;
+    const isSilent = gainLeft.left === 0 && gainLeft.value === 0 && gainRight.value === 0;
+    // A silent tap is read only on its way to another place, so that it arrives there.
+    if (isSilent && reader.fade <= 0) return;
     this.read(reader, count);
-    if (gainLeft.left === 0 && gainLeft.value === 0 && gainRight.value === 0) return;
+    if (isSilent) return;
     const begin = this.within;
+    const { wetLeft, wetRight } = this;
+    const { now } = reader;
     const leftSlope = slopeOf(gainLeft);
     const rightSlope = slopeOf(gainRight);
+    const leftNow = gainLeft.value;
+    const rightNow = gainRight.value;
     for (let i = 0; i < count; i++) {
-      const heard = reader.now[i]!;
-      this.wetLeft[i]! += heard * (gainLeft.value + leftSlope * (begin + i));
-      this.wetRight[i]! += heard * (gainRight.value + rightSlope * (begin + i));
+      const heard = now[i]!;
+      wetLeft[i]! += heard * (leftNow + leftSlope * (begin + i));
+      wetRight[i]! += heard * (rightNow + rightSlope * (begin + i));
     }
   }
 

@@ -58,9 +58,13 @@ class VcaCompressorKernel extends KeyedKernel {
     const keyLeft = this.heardLeft(left);
     const keyRight = this.heardRight(right);
     const { shift } = this;
+    const wetNow = this.wet.value;
+    const dryNow = this.dry.value;
     let envelope = this.envelope;
     for (let i = from; i < to; i++) {
-      const level = Math.max(Math.abs(keyLeft[i + shift]!), Math.abs(keyRight[i + shift]!));
+      const l = Math.abs(keyLeft[i + shift]!);
+      const r = Math.abs(keyRight[i + shift]!);
+      const level = l > r ? l : r;
       let asked = 0;
       if (level > quiet) {
         const over = DECIBELS_PER_NEPER * Math.log(level) - threshold;
@@ -70,8 +74,8 @@ class VcaCompressorKernel extends KeyedKernel {
       envelope = asked + coefficient * (envelope - asked);
       if (envelope > -NO_REDUCTION) envelope = 0;
       const n = begin + i - from;
-      const wet = this.wet.value + wetSlope * n;
-      const dry = this.dry.value + drySlope * n;
+      const wet = wetNow + wetSlope * n;
+      const dry = dryNow + drySlope * n;
       const gain = dry + (envelope === 0 ? wet : wet * Math.exp(envelope * NEPERS_PER_DECIBEL));
       left[i] = left[i]! * gain;
       right[i] = right[i]! * gain;
