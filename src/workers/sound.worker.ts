@@ -3,7 +3,7 @@ import { keyMaterials } from "@/core/chains/heard-chain";
 import type { HeardSound } from "@/core/dsp/heard-sound";
 import type { Sample } from "@/core/dsp/instrument/voice";
 import { type Measurement, measure } from "@/core/dsp/measure/measure";
-import { type StereoSound, renderSound } from "@/core/dsp/render";
+import type { StereoSound } from "@/core/dsp/render";
 import { resample } from "@/core/dsp/resample";
 import { findMaterial } from "@/core/materials/material";
 
@@ -13,6 +13,9 @@ const recordings = new Map<string, Promise<StereoSound>>();
 
 /** What a material of one's own is called: its hash behind this. */
 const OWN = "own:";
+
+/** Processors come with the first sound that goes through some. */
+const renderer = () => import("@/core/dsp/render");
 
 /** Files come with the first sound of one's own. */
 const wavFormat = () => import("@/core/formats/wav/wav");
@@ -90,6 +93,7 @@ const silence = (sampleRate: number): StereoSound => ({
 async function measureAnew(material: string, sampleRate: number, sound: HeardSound | null): Promise<Measurement> {
   const loop = await loopOf(material, sampleRate);
   if (!sound) return measure(loop);
+  const { renderSound } = await renderer();
   return measure(renderSound(sound, { loop, ...(await around(sound, sampleRate)) }));
 }
 
@@ -128,6 +132,7 @@ const service = {
   async costOf(material: string, sampleRate: number, sounds: readonly HeardSound[]): Promise<readonly number[]> {
     const loop = await loopOf(material, sampleRate);
     const costs: number[] = [];
+    const { renderSound } = await renderer();
     for (const sound of sounds) {
       const beside = await around(sound, sampleRate);
       let best = Number.POSITIVE_INFINITY;

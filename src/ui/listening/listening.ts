@@ -210,7 +210,26 @@ const MEASURE_AFTER = 120;
 let measuring: ReturnType<typeof setTimeout> | undefined;
 let round = 0;
 
+/** Before the first press the browser gives no sound: what goes through processors is measured from then on. */
+function whenTouched(run: () => void): void {
+  if (navigator.userActivation.hasBeenActive) return run();
+  const once = { once: true, capture: true } as const;
+  window.addEventListener("keydown", run, once);
+  window.addEventListener("pointerdown", run, once);
+}
+
+let waitsForTouch = false;
+
 function scheduleMeasuring(): void {
+  if (waitsForTouch) return;
+  waitsForTouch = true;
+  whenTouched(() => {
+    waitsForTouch = false;
+    measureSoon();
+  });
+}
+
+function measureSoon(): void {
   clearTimeout(measuring);
   measuring = setTimeout(() => void measureAll(), MEASURE_AFTER);
 }

@@ -1,0 +1,138 @@
+"use client";
+
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { Command } from "cmdk";
+import { useRouter } from "next/navigation";
+import { useLayoutEffect, useRef } from "react";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import { KIND_NAMES } from "@/core/presets/preset";
+import { showKey, useEnabledActions } from "../actions/actions";
+import { Key } from "../kit/bits";
+import { useRecall } from "../plan/recall";
+import { FIELD, FIELD_INPUT, FieldFrame } from "./field-frame";
+
+const ITEM =
+  "flex min-h-[34px] cursor-pointer items-center justify-between gap-3 px-3 data-[selected=true]:bg-live-tint data-[selected=true]:text-live";
+const HEADING =
+  "[&_[cmdk-group-heading]]:h2 [&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1";
+
+/** As in the library: every word typed must begin a word of what is listed. */
+function beginsEveryWord(listed: string, typed: string): number {
+  const words = listed.toLowerCase().split(/[^\p{L}\p{N}]+/u);
+  const sought = typed
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((word) => word !== "");
+  return sought.every((word) => words.some((w) => w.startsWith(word))) ? 1 : 0;
+}
+
+interface Props {
+  readonly typed: string;
+  readonly onTyped: (words: string) => void;
+  /** Back to where the hand was. */
+  readonly onDone: () => void;
+  /** The hand went elsewhere by itself. */
+  readonly onLeft: () => void;
+}
+
+/** The field with all that can be done below it. It takes over what was typed while it was on its way. */
+export function Palette({ typed, onTyped, onDone, onLeft }: Props) {
+  const field = useRef<HTMLInputElement>(null);
+  useLayoutEffect(() => field.current?.focus(), []);
+  return (
+    <Command
+      label="Find a sound, a strip, an action"
+      className={FIELD}
+      filter={beginsEveryWord}
+      onKeyDown={(event) => {
+        if (event.key !== "Escape") return;
+        event.preventDefault();
+        onDone();
+      }}
+      onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && onLeft()}
+    >
+      <FieldFrame>
+        <Command.Input
+          ref={field}
+          value={typed}
+          onValueChange={onTyped}
+          placeholder="An action, a sound, a project"
+          className={FIELD_INPUT}
+        />
+      </FieldFrame>
+      <Command.List
+        onMouseDown={(event) => event.preventDefault()}
+        className="absolute inset-x-0 top-[34px] z-40 max-h-[420px] overflow-auto rounded-card border border-edge bg-card pb-1"
+      >
+        <Found words={typed} onDone={onDone} />
+      </Command.List>
+    </Command>
+  );
+}
+
+/** What the words match: actions of this screen, sounds, projects. */
+function Found({ words, onDone }: { readonly words: string; readonly onDone: () => void }) {
+  const router = useRouter();
+  const recall = useRecall();
+  const actions = useEnabledActions().filter((a) => !a.keyOnly && a.id !== "find" && a.id !== "actions");
+  const q = words.trim();
+  const presets = useQuery({
+    queryKey: [...KEYS.presets, "field", q],
+    queryFn: () => api.listPresets({ q, limit: 6 }),
+    placeholderData: keepPreviousData,
+  });
+  const projects = useQuery({ queryKey: KEYS.projects, queryFn: api.listProjects });
+  const done = (run: () => void) => () => {
+    onDone();
+    run();
+  };
+  return (
+    <>
+      <Command.Empty className="px-3 py-4 text-soft">Nothing matches. Esc leaves the field.</Command.Empty>
+      <Command.Group heading="Actions" className={HEADING}>
+        {actions.map((action) => (
+          <Command.Item
+            key={action.id}
+            value={`${action.title} ${action.group}`}
+            onSelect={done(action.run)}
+            className={ITEM}
+          >
+            <span>{action.title}</span>
+            {action.keys?.[0] && <Key>{showKey(action.keys[0])}</Key>}
+          </Command.Item>
+        ))}
+      </Command.Group>
+      {q !== "" && (
+        <Command.Group heading={recall.targetWords ? `Apply ${recall.targetWords}` : "Sounds"} className={HEADING}>
+          {presets.data?.items.map((preset) => (
+            <Command.Item
+              key={preset.id}
+              value={`${q} ${preset.card.name} ${preset.id}`}
+              onSelect={done(() =>
+                recall.targetWords ? recall.apply(preset) : router.push(`/bench?preset=${preset.id}`),
+              )}
+              className={ITEM}
+            >
+              <span className="name">{preset.card.name}</span>
+              <span className="text-small text-soft">{KIND_NAMES[preset.kind]}</span>
+            </Command.Item>
+          ))}
+        </Command.Group>
+      )}
+      <Command.Group heading="Projects" className={HEADING}>
+        {projects.data?.projects.map((project) => (
+          <Command.Item
+            key={project.id}
+            value={`${project.name} ${project.artist} project`}
+            onSelect={done(() => router.push(`/projects/${project.id}`))}
+            className={ITEM}
+          >
+            <span className="name">{project.name}</span>
+            <span className="text-small text-soft">{project.artist}</span>
+          </Command.Item>
+        ))}
+      </Command.Group>
+    </>
+  );
+}
