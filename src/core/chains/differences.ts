@@ -1,6 +1,6 @@
 import equal from "fast-deep-equal";
 import type { ParamId, Value } from "../processors/param-spec";
-import { type Chain, type ChainNode, type Lane, type Processor, processorsOf } from "./chain";
+import { type Chain, type ChainNode, type From, type Lane, type Processor, mapProcessor, processorsOf } from "./chain";
 import { lanesOf, nodesIn } from "./tree";
 
 /** One way in which a chain is not as it was saved. */
@@ -117,6 +117,19 @@ export function differencesOf(saved: Chain, now: Chain): readonly Difference[] {
     ...(equal(wiring.saved, wiring.now) ? [] : [{ kind: "order" } as const]),
     ...(equal(saved.macros, now.macros) ? [] : [{ kind: "macros" } as const]),
   ];
+}
+
+/**
+ * The chain with each plugin as its own preset has it, for a chain that was never saved as a whole. `find` gives the saved
+ * plugin, null while it is not known; plugins without a preset, or of another model by now, stay as they are.
+ */
+export function asInPluginPresets(chain: Chain, find: (from: From) => Processor | null): Chain {
+  return processorsOf(chain).reduce((saved, { key, model, from }) => {
+    const partner = from ? find(from) : null;
+    if (partner?.model !== model) return saved;
+    const { values, enabled } = partner;
+    return mapProcessor(saved, key, (p) => ({ ...p, values, enabled }));
+  }, chain);
 }
 
 /** "3 values", "1 plugin and 2 values"; "nothing" for no difference. */

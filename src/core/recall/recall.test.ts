@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { type Chain, type Processor, findChainProblem } from "../chains/chain";
-import { describeDifferences, differencesOf, partnersOf } from "../chains/differences";
+import { asInPluginPresets, describeDifferences, differencesOf, partnersOf } from "../chains/differences";
 import { defaultValues } from "../processors/model";
 import { getModel } from "../processors/models";
 import type { Values } from "../processors/param-spec";
@@ -279,6 +279,17 @@ describe("what differs", () => {
     expect(differencesOf(chain(EQ, COMP), chain({ ...EQ, key: "other" }, COMP))).toEqual([]);
     expect(partnersOf(chain(EQ, COMP), chain({ ...EQ, key: "other" })).get("other")).toBe(EQ);
     expect(differencesOf(chain(EQ), chain({ ...COMP, key: "eq" })).map((d) => d.kind)).toEqual(["added", "removed"]);
+  });
+  it("is told against each plugin's own preset where the chain was never saved", () => {
+    const from = { preset: "p", version: 2, name: "Close" };
+    const saved = { ...COMP, key: "other", values: { ...COMP.values, threshold: -11 } };
+    const now = chain(EQ, { ...COMP, from });
+    const find = (asked: typeof from) => (asked === from ? saved : null);
+    expect(differencesOf(asInPluginPresets(now, find), now)).toEqual([
+      { kind: "value", processor: COMP.key, param: "threshold", from: -11, to: COMP.values.threshold },
+    ]);
+    // Another model by now: the preset says nothing about it.
+    expect(asInPluginPresets(chain({ ...EQ, from }), find)).toEqual(chain({ ...EQ, from }));
   });
 });
 

@@ -87,7 +87,7 @@ function tell(difference: Difference, chain: Chain): Told {
 
 /** Value by value, what is not as it was saved; each can be put back alone. */
 export function DifferencesPane({ chain, reference, differences, onPutBack }: Props) {
-  if (!reference)
+  if (!reference && differences.length === 0)
     return (
       <>
         <SideHeading>Not saved yet</SideHeading>
@@ -98,10 +98,15 @@ export function DifferencesPane({ chain, reference, differences, onPutBack }: Pr
     );
   return (
     <>
-      <SideHeading>
-        {differences.length === 0 ? "As saved in" : "Differs from"} version {reference.version}
-      </SideHeading>
-      {differences.length === 0 && <p className="text-small text-soft">Every value is as in “{reference.name}”.</p>}
+      {reference && (
+        <SideHeading>
+          {differences.length === 0 ? "As saved in" : "Differs from"} version {reference.version}
+        </SideHeading>
+      )}
+      {!reference && <SideHeading>Differs from the plugins’ presets</SideHeading>}
+      {reference && differences.length === 0 && (
+        <p className="text-small text-soft">Every value is as in “{reference.name}”.</p>
+      )}
       <ul className="grid gap-[14px]">
         {differences.map((difference) => {
           const { what, from, to, canPutBack } = tell(difference, chain);

@@ -1,6 +1,6 @@
 "use client";
 
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useSearchParams } from "next/navigation";
 import { useEffect, useEffectEvent, useMemo, useState } from "react";
 import * as api from "@/clients/api";
@@ -16,7 +16,7 @@ import {
   processorName,
   processorsOf,
 } from "@/core/chains/chain";
-import { type Difference, differencesOf, partnersOf } from "@/core/chains/differences";
+import { type Difference, asInPluginPresets, differencesOf, partnersOf } from "@/core/chains/differences";
 import { getSpec } from "@/core/processors/model";
 import { findModel, getModel } from "@/core/processors/models";
 import type { ParamId, Value } from "@/core/processors/param-spec";
@@ -99,6 +99,12 @@ function referenceOf(inserts: Chain): From | null {
 
 export type Choose = "only" | "also" | "upTo";
 
+interface Saved {
+  readonly chain: Chain;
+  /** Of the preset that holds all of it; null where each plugin has its own. */
+  readonly content: Content | null;
+}
+
 export interface Bench {
   readonly place: Place;
   readonly editing: ProjectEditing;
@@ -113,7 +119,8 @@ export interface Bench {
   readonly chosen: readonly string[];
   readonly select: (key: string | null, how?: Choose) => void;
   readonly reference: From | null;
-  readonly saved: { readonly chain: Chain; readonly content: Content } | null;
+  /** As it was saved: as a whole, or, where it never was, each plugin as its own preset has it. */
+  readonly saved: Saved | null;
   readonly partners: ReadonlyMap<string, Processor>;
   readonly differences: readonly Difference[];
   /** While a control is dragged: heard and shown, not yet done. */
@@ -186,7 +193,9 @@ export function useBench(): Bench {
 /** The chain beside the preset that it came from. */
 function useCompared(base: Chain, chain: Chain): Pick<Bench, "reference" | "saved" | "partners" | "differences"> {
   const reference = referenceOf(base);
-  const saved = useSaved(reference);
+  const whole = useSaved(reference);
+  const parts = useSavedPlugins(reference ? EMPTY_CHAIN : base);
+  const saved = whole ?? parts;
   return {
     reference,
     saved,
@@ -244,7 +253,7 @@ function labelOf(processor: Processor, values: Turned): string {
   return `${processorName(processor)}, ${words.slice(0, 2).join(", ")}`;
 }
 
-function useSaved(reference: From | null) {
+function useSaved(reference: From | null): Saved | null {
   const query = useQuery({
     queryKey: KEYS.version(reference?.preset ?? "", reference?.version ?? 0),
     queryFn: () => api.getPreset(reference?.preset ?? "", reference?.version),
@@ -258,6 +267,36 @@ function useSaved(reference: From | null) {
     return { content, chain: chainOf(withFrom(content, { preset, version, name })) };
   }, [content, preset, version, name]);
 }
+
+const processorOf = (content: Content): Processor | null => {
+  const [only, ...others] = processorsOf(chainOf(content));
+  return only && others.length === 0 ? only : null;
+};
+
+/** Null where no plugin came from a preset, and until they have come. */
+function useSavedPlugins(chain: Chain): Saved | null {
+  const origins = processorsOf(chain).flatMap((p) => p.from ?? []);
+  const found = useQueries({
+    queries: origins.map(({ preset, version }) => ({
+      queryKey: KEYS.version(preset, version),
+      queryFn: () => api.getPreset(preset, version),
+      retry: false,
+    })),
+    combine: (answers) => answers.map(({ data }) => data?.preset.content ?? null),
+  });
+  return useMemo(() => {
+    if (found.every((content) => content === null)) return null;
+    const names = origins.map(nameOfVersion);
+    const find = (from: From) => {
+      const content = found[names.indexOf(nameOfVersion(from))];
+      return content ? processorOf(content) : null;
+    };
+    return { content: null, chain: asInPluginPresets(chain, find) };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the origins stand in the chain
+  }, [chain, found]);
+}
+
+const nameOfVersion = ({ preset, version }: From): string => `${preset} ${version}`;
 
 interface Around {
   readonly name: string;

@@ -75,7 +75,7 @@ export function useSaveAgain({ place, strip, reference, saved, editing, gesture 
   };
   return () => {
     const project = editing.body?.project;
-    const content = saved && strip && project ? contentNow(saved.content, strip, project) : null;
+    const content = saved?.content && strip && project ? contentNow(saved.content, strip, project) : null;
     if (!reference || !content) return ask();
     void save(reference, reference.version, content);
   };
