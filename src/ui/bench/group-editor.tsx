@@ -10,6 +10,7 @@ import { Segments } from "../kit/segments";
 import { Toggle } from "../kit/toggle";
 import { ValueLine } from "../kit/value-line";
 import type { Bench } from "./use-bench";
+import { touched } from "./learning";
 import type { BenchHands } from "./use-bench-gestures";
 
 const CROSSOVER = frequencySpec("crossover", "Crossover", [20, 20_000, 800]);
@@ -118,6 +119,7 @@ function LaneLine({
         value={lane.level}
         saved={saved?.level}
         tempo={bench.tempo}
+        onTouch={() => touched({ node: lane.key, param: "level" })}
         onChange={(level) => bench.previewLane(lane.key, { level: Number(level) })}
         onChangeEnd={(level) => hand.setLane(lane.key, { level: Number(level) })}
       />
@@ -126,6 +128,7 @@ function LaneLine({
         value={lane.pan}
         saved={saved?.pan}
         tempo={bench.tempo}
+        onTouch={() => touched({ node: lane.key, param: "pan" })}
         onChange={(pan) => bench.previewLane(lane.key, { pan: Number(pan) })}
         onChangeEnd={(pan) => hand.setLane(lane.key, { pan: Number(pan) })}
       />

@@ -10,8 +10,10 @@ export interface Decoded {
 
 /** In seconds: more than a loop to judge by needs. */
 const LONGEST = 30;
-/** A file that is no WAV is decoded whole: more than this is refused beforehand. In bytes. */
-const LARGEST = 200 * 1024 * 1024;
+/** Of other files the beginning is tried first: more than half a minute of all but the least compressed. In bytes. */
+const BEGINNING = 8 * 1024 * 1024;
+/** What cannot be read by its beginning is decoded whole, where it is no larger than this. In bytes. */
+const LARGEST = 60 * 1024 * 1024;
 /** Where the header of a WAV file ends at the latest. In bytes. */
 const HEADER = 256 * 1024;
 
@@ -57,21 +59,43 @@ async function firstSeconds(file: File): Promise<{ bytes: ArrayBuffer; cutFrom: 
   return { bytes, cutFrom: length / bytesASecond };
 }
 
+const decode = (bytes: ArrayBuffer): Promise<AudioBuffer> =>
+  new OfflineAudioContext(2, 1, 48_000).decodeAudioData(bytes);
+
+/** A long file that is no WAV, by its beginning: most kinds are made of pieces that stand for themselves. Null where it is not. */
+async function decodeBeginning(file: File): Promise<{ buffer: AudioBuffer; seconds: number } | null> {
+  try {
+    const buffer = await decode(await file.slice(0, BEGINNING).arrayBuffer());
+    return buffer.duration < LONGEST ? null : { buffer, seconds: (buffer.duration * file.size) / BEGINNING };
+  } catch {
+    return null;
+  }
+}
+
+/** Null for what is too large to be read whole. */
+async function decodeFile(file: File): Promise<{ buffer: AudioBuffer; seconds: number } | null> {
+  const wav = await firstSeconds(file).catch(() => null);
+  const beginning = !wav && file.size > BEGINNING ? await decodeBeginning(file) : null;
+  if (beginning) return beginning;
+  if (!wav && file.size > LARGEST) return null;
+  const buffer = await decode(wav?.bytes ?? (await file.arrayBuffer()));
+  return { buffer, seconds: wav?.cutFrom ?? buffer.duration };
+}
+
 /** Any sound that the browser decodes, the first half minute of it. The error is a sentence. */
 export async function decodeSound(file: File): Promise<Result<Decoded, string>> {
-  const wav = await firstSeconds(file).catch(() => null);
-  if (!wav && file.size > LARGEST)
-    return fail(`“${file.name}” is larger than ${LARGEST / 1024 / 1024} MB. Cut it shorter, or take a WAV file of it.`);
   try {
-    const bytes = wav?.bytes ?? (await file.arrayBuffer());
-    const buffer = await new OfflineAudioContext(2, 1, 48_000).decodeAudioData(bytes);
+    const decoded = await decodeFile(file);
+    if (!decoded)
+      return fail(
+        `“${file.name}” is larger than ${LARGEST / 1024 / 1024} MB. Cut it shorter, or take a WAV file of it.`,
+      );
+    const { buffer, seconds } = decoded;
     if (buffer.length === 0) return fail(`“${file.name}” holds no sound.`);
-    const whole = buffer.duration;
     const count = Math.min(buffer.length, Math.round(LONGEST * buffer.sampleRate));
     const left = buffer.getChannelData(0).slice(0, count);
     const right = buffer.numberOfChannels > 1 ? buffer.getChannelData(1).slice(0, count) : left.slice();
-    const cutFrom = wav?.cutFrom ?? (whole > LONGEST ? whole : null);
-    return ok({ sound: { left, right, sampleRate: buffer.sampleRate }, cutFrom });
+    return ok({ sound: { left, right, sampleRate: buffer.sampleRate }, cutFrom: seconds > LONGEST ? seconds : null });
   } catch {
     return fail(`“${file.name}” is no sound that can be read here.`);
   }
