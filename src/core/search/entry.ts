@@ -1,0 +1,96 @@
+import { processorName, processorsOf } from "../chains/chain";
+import { type Card, type Content, chainOf } from "../presets/preset";
+import { findModel } from "../processors/models";
+import { layersOf } from "../strips/strip";
+import type { Field } from "./query";
+
+/** The parts of a text that is searched, the weightiest first. Words of a name count for more than those of an origin. */
+export interface SearchText {
+  readonly name: string;
+  readonly tags: string;
+  readonly purpose: string;
+  readonly origin: string;
+}
+
+/** How the words of each part weigh when hits are ranked. */
+export const WEIGHTS: Readonly<Record<keyof SearchText, number>> = { name: 10, tags: 4, purpose: 2, origin: 1 };
+
+/** All that the index knows of a preset. `row` is its number in the store. */
+export interface IndexEntry {
+  readonly row: number;
+  readonly text: SearchText;
+  readonly values: Readonly<Partial<Record<Field, readonly string[]>>>;
+  readonly folder: string | null;
+  readonly sortName: string;
+  /** Milliseconds since 1970. */
+  readonly savedAt: number;
+  readonly touchedAt: number;
+}
+
+/** What is inside a preset, as it is kept beside it: an index is built without opening a document. */
+export interface Inside {
+  /** Names of plugins, their own where they have one. */
+  readonly names: readonly string[];
+  readonly models: readonly string[];
+  readonly families: readonly string[];
+  readonly makers: readonly string[];
+}
+
+const unique = (list: readonly string[]): readonly string[] => [...new Set(list)];
+
+export function insideOf(content: Content): Inside {
+  const source = content.kind === "strip" ? content.strip.source : undefined;
+  const instruments = source ? layersOf({ source }).map((l) => l.instrument) : [];
+  const processors = [...instruments, ...processorsOf(chainOf(content))];
+  const models = processors.flatMap((p) => findModel(p.model) ?? []);
+  return {
+    names: processors.map(processorName),
+    models: unique(models.map((m) => m.name)),
+    families: unique(models.map((m) => m.family)),
+    makers: unique(models.map((m) => m.maker)),
+  };
+}
+
+export function searchText(card: Card, inside: Inside): SearchText {
+  const origin = Object.values(card.origin).filter((word) => word !== undefined);
+  return {
+    name: card.name,
+    tags: card.tags.join(" "),
+    purpose: `${card.purpose} ${inside.names.join(" ")}`,
+    origin: origin.join(" "),
+  };
+}
+
+/** Several of a kind in one line: "Copper Heron; Tidal Clocks". */
+const several = (text: string | undefined): readonly string[] =>
+  (text ?? "").split(";").flatMap((one) => (one.trim() === "" ? [] : [one.trim()]));
+
+/** What fields say of a preset. `folder`: the name of its folder and of those above. */
+export function valuesOf(
+  card: Card,
+  inside: Inside,
+  more: { kind: string; folder: readonly string[]; year: string; used: boolean; pack: string | null },
+): IndexEntry["values"] {
+  const { origin } = card;
+  return {
+    kind: [more.kind],
+    name: [card.name],
+    for: several(card.purpose),
+    family: inside.families,
+    has: inside.models,
+    maker: inside.makers,
+    artist: several(origin.artist),
+    client: several(origin.client),
+    song: several(origin.song),
+    project: several(origin.project),
+    performer: several(origin.performer),
+    instrument: several(origin.instrument),
+    mic: several(origin.microphone),
+    tag: card.tags,
+    folder: more.folder,
+    pack: more.pack === null ? [] : [more.pack],
+    rating: card.rating > 0 ? [String(card.rating)] : [],
+    year: [more.year],
+    used: [more.used ? "yes" : "no"],
+  };
+}

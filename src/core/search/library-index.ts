@@ -1,0 +1,192 @@
+import type { IndexEntry } from "./entry";
+import { FIELD_NAMES, type Field, type Query } from "./query";
+import { type Corrected, type Slots, TextTable } from "./text-table";
+import { ValueTable } from "./values";
+
+export type Sort = "rank" | "used" | "saved" | "name";
+
+/** The last one of a page, behind which the next begins. */
+export type Cursor = readonly [value: number | string, row: number];
+
+export interface Request {
+  readonly query: Query;
+  /** Only these folders; null for all. */
+  readonly folders: ReadonlySet<string> | null;
+  readonly sort: Sort;
+  readonly after: Cursor | null;
+  readonly limit: number;
+}
+
+export type Facets = Readonly<Record<Field, readonly (readonly [value: string, n: number])[]>>;
+
+export interface Found {
+  /** Row numbers of the page, in order. */
+  readonly rows: readonly number[];
+  readonly total: number;
+  readonly next: Cursor | null;
+  readonly facets: Facets;
+  /** Words that were read as others, because nothing begins with them. */
+  readonly corrected: readonly Corrected[];
+}
+
+/** Facets that are counted for a list; names and years of every preset would only be long. */
+export const FACETS: readonly Field[] = FIELD_NAMES.filter((f) => f !== "name" && f !== "folder");
+/** Values shown for each. */
+const MOST_VALUES = 40;
+
+/**
+ * All presets of a library in memory, to be searched, filtered, counted and paged. Entries are kept in slots: one that
+ * changes gets a new slot, and the old one is dead until the index is made anew.
+ */
+export class LibraryIndex {
+  private readonly text = new TextTable();
+  private readonly values = new ValueTable();
+  private readonly rows: number[] = [];
+  private readonly names: string[] = [];
+  private readonly folders: (string | null)[] = [];
+  private readonly saved: number[] = [];
+  private readonly touched: number[] = [];
+  private readonly slotOf = new Map<number, number>();
+
+  /** Presets in it. */
+  get size(): number {
+    return this.slotOf.size;
+  }
+
+  /** The share of slots that are dead, 0 to 1. */
+  get waste(): number {
+    return this.rows.length === 0 ? 0 : 1 - this.size / this.rows.length;
+  }
+
+  /** Adds a preset, or puts it in the place of what the index had of it. */
+  put(entry: IndexEntry): void {
+    this.remove(entry.row);
+    this.slotOf.set(entry.row, this.rows.length);
+    this.rows.push(entry.row);
+    this.names.push(entry.sortName);
+    this.folders.push(entry.folder);
+    this.saved.push(entry.savedAt);
+    this.touched.push(entry.touchedAt);
+    this.text.add(entry.text);
+    this.values.add(entry.values);
+  }
+
+  remove(row: number): void {
+    const slot = this.slotOf.get(row);
+    if (slot === undefined) return;
+    this.slotOf.delete(row);
+    this.text.drop(slot);
+  }
+
+  find({ query, folders, sort, after, limit }: Request): Found {
+    const { slots, count, rankOf, corrected } = this.matching(query, folders);
+    const order = this.orderBy(sort, rankOf);
+    const page = pageOf({ slots, count }, order, after, limit);
+    const last = page.at(-1);
+    const facets = Object.fromEntries(
+      FACETS.map((field) => [field, this.values.count(slots, count, field, MOST_VALUES)]),
+    ) as Facets;
+    return {
+      rows: page.map((slot) => this.rows[slot]!),
+      total: count,
+      next:
+        last !== undefined && page.length === limit && page.length < count
+          ? [order.value(last), this.rows[last]!]
+          : null,
+      facets,
+      corrected,
+    };
+  }
+
+  private matching({ words, not, terms }: Query, folders: ReadonlySet<string> | null) {
+    const fits = this.fitting(terms, not, folders);
+    const ranked = words.length > 0 ? this.text.rank(words) : null;
+    const { slots, count: all } = ranked ?? this.all();
+    let count = 0;
+    for (let i = 0; i < all; i++) {
+      const slot = slots[i]!;
+      if (fits(slot)) slots[count++] = slot;
+    }
+    return { slots, count, rankOf: ranked?.rankOf ?? null, corrected: ranked?.corrected ?? [] };
+  }
+
+  /** Whether a slot says what is asked, has none of the words that must not be there, and is in one of the folders. */
+  private fitting(terms: Query["terms"], not: Query["not"], folders: ReadonlySet<string> | null) {
+    const asked = terms.map((term) => this.values.ask(term));
+    const without = not.map((word) => this.text.having(word));
+    return (slot: number): boolean =>
+      (!folders || folders.has(this.folders[slot] ?? "")) &&
+      !without.some((set) => set.has(slot)) &&
+      asked.every((a) => this.values.says(slot, a));
+  }
+
+  private all(): Slots {
+    const slots = new Int32Array(this.size);
+    let count = 0;
+    for (let slot = 0; slot < this.rows.length; slot++) if (this.text.isLive(slot)) slots[count++] = slot;
+    return { slots, count };
+  }
+
+  private orderBy(sort: Sort, rankOf: ((slot: number) => number) | null): Order {
+    const rowOf = (slot: number) => this.rows[slot]!;
+    const newestFirst = (list: readonly number[]): Order => ({
+      rowOf,
+      value: (slot) => list[slot]!,
+      compare: (a, b) => (b as number) - (a as number),
+      rows: -1,
+    });
+    switch (sort) {
+      case "saved":
+        return newestFirst(this.saved);
+      case "name":
+        return { rowOf, value: (slot) => this.names[slot]!, compare: (a, b) => (a < b ? -1 : a > b ? 1 : 0), rows: 1 };
+      case "used":
+        return newestFirst(this.touched);
+      case "rank":
+        if (!rankOf) return newestFirst(this.touched);
+        return { rowOf, value: rankOf, compare: (a, b) => (b as number) - (a as number), rows: -1 };
+    }
+  }
+}
+
+interface Order {
+  readonly rowOf: (slot: number) => number;
+  readonly value: (slot: number) => number | string;
+  readonly compare: (a: number | string, b: number | string) => number;
+  /** 1 where rows of one value stand from the oldest to the newest, −1 the other way round. */
+  readonly rows: 1 | -1;
+}
+
+/** The first `limit` slots behind `after`, in order: a heap of that many, its last on top. */
+function pageOf({ slots, count }: Slots, order: Order, after: Cursor | null, limit: number): readonly number[] {
+  const { rowOf, value, compare, rows } = order;
+  const before = (a: number, b: number): number => compare(value(a), value(b)) || rows * (rowOf(a) - rowOf(b));
+  const isBehind = (slot: number): boolean => {
+    if (!after) return true;
+    return (compare(value(slot), after[0]) || rows * (rowOf(slot) - after[1])) > 0;
+  };
+  const heap: number[] = [];
+  const sink = (from: number) => {
+    let at = from;
+    for (;;) {
+      let last = at;
+      for (const child of [2 * at + 1, 2 * at + 2])
+        if (child < heap.length && before(heap[child]!, heap[last]!) > 0) last = child;
+      if (last === at) return;
+      [heap[at], heap[last]] = [heap[last]!, heap[at]!];
+      at = last;
+    }
+  };
+  for (let i = 0; i < count; i++) {
+    const slot = slots[i]!;
+    if (!isBehind(slot)) continue;
+    if (heap.length < limit) {
+      heap.push(slot);
+      if (heap.length === limit) for (let at = (limit >> 1) - 1; at >= 0; at--) sink(at);
+    } else if (before(slot, heap[0]!) < 0) {
+      heap[0] = slot;
+      sink(0);
+    }
+  }
+  return heap.sort(before);
+}
