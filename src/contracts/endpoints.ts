@@ -27,7 +27,10 @@ export const HealthSchema = z.strictObject({
 });
 
 export const PresetQuerySchema = z.strictObject({
-  q: z.string().max(500).optional(),
+  /** In the language of the search field; see docs/finding.md. */
+  q: z.string().max(20_000).optional(),
+  /** Filters beside the field, in the same language. */
+  only: z.string().max(20_000).optional(),
   kind: PresetKindSchema.optional(),
   /** Plugin presets of this model only. */
   model: z.string().min(1).max(80).optional(),
@@ -45,10 +48,12 @@ export const PresetPageSchema = z.strictObject({
   items: z.array(PresetRowSchema),
   total: z.int(),
   next: z.string().nullable(),
-  facets: z.strictObject({
-    kinds: z.record(z.string(), z.int()),
-    tags: z.record(z.string(), z.int()),
-  }),
+  /** For each field, its values among all that were found, the most frequent first. */
+  facets: z.record(z.string(), z.array(z.strictObject({ value: z.string(), n: z.int() }))),
+  /** What of the search was not understood; its words were looked for. */
+  unclear: z.array(z.string()),
+  /** Words that nothing begins with, and what they were read as. */
+  corrected: z.array(z.strictObject({ typed: z.string(), read: z.string() })),
 });
 
 export const NewPresetSchema = z.strictObject({

@@ -36,6 +36,7 @@ export async function loadDemo(context: Context): Promise<void> {
         name: path.split("/").at(-1) ?? path,
         parent: above === "" ? null : folderId(above),
       });
+      note({ kind: "folder", id: folderId(path) });
     }
     for (const preset of DEMO_PRESETS) {
       const [first, ...later] = preset.versions;

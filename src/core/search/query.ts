@@ -128,6 +128,36 @@ export function parseQuery(text: string): Query {
 /** A value as it must be typed to be found exactly. */
 export const quoteValue = (value: string): string => `"${value.replaceAll('"', "")}"`;
 
+/** Chosen values of fields, beside the field on top: any of the values of one field, and all fields. */
+export type Filters = ReadonlyMap<Field, readonly string[]>;
+
+const FILTER = /(\p{L}+):((?:"[^"]*",?)+)/gu;
+
+/** Filters as they stand in an address; what is no filter is passed over. */
+export function readFilters(text: string): Filters {
+  const filters = new Map<Field, readonly string[]>();
+  for (const [, name = "", list = ""] of text.matchAll(FILTER))
+    if (isField(name))
+      filters.set(
+        name,
+        [...list.matchAll(VALUE)].flatMap(([, quoted]) => quoted ?? []),
+      );
+  return filters;
+}
+
+export const writeFilters = (filters: Filters): string =>
+  [...filters]
+    .filter(([, values]) => values.length > 0)
+    .map(([field, values]) => `${field}:${values.map(quoteValue).join(",")}`)
+    .join(" ");
+
+/** Switches one value of a field on or off. */
+export function toggleFilter(filters: Filters, field: Field, value: string): Filters {
+  const before = filters.get(field) ?? [];
+  const after = before.includes(value) ? before.filter((v) => v !== value) : [...before, value];
+  return new Map([...filters, [field, after]]);
+}
+
 /** The part of the text that is being typed at its end, where a field's value is: for completing it. */
 export function openField(
   text: string,

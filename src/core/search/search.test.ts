@@ -1,9 +1,19 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { completionsOf } from "./complete";
 import { emptyCard } from "../presets/preset";
 import { type IndexEntry, searchText, valuesOf } from "./entry";
 import { LibraryIndex, type Request, type Sort } from "./library-index";
-import { NOTHING_SOUGHT, openField, parseQuery, quoteValue } from "./query";
+import {
+  type Filters,
+  NOTHING_SOUGHT,
+  openField,
+  parseQuery,
+  quoteValue,
+  readFilters,
+  toggleFilter,
+  writeFilters,
+} from "./query";
 import { slipsAllowed, slipsToBegin, wordsOf } from "./words";
 
 const begins = (word: string) => ({ word, whole: false });
@@ -62,6 +72,56 @@ describe("the language of the field", () => {
     expect(openField('tag:warm,"to')).toEqual({ field: "tag", begun: "to", from: 9 });
     expect(openField("tag:warm close")).toBeNull();
     expect(openField("colour:re")).toBeNull();
+  });
+});
+
+describe("completing", () => {
+  const counts = {
+    artist: [
+      { value: "Copper Heron", n: 12 },
+      { value: "Tidal Clocks", n: 4 },
+    ],
+    tag: [{ value: "warm", n: 3 }],
+  };
+  it("goes on with the values of the field that is typed, by the beginning of any of their words", () => {
+    expect(completionsOf("warm artist:her", counts)).toEqual([
+      { text: 'warm artist:"Copper Heron" ', label: "Copper Heron", aside: "12", of: "value" },
+    ]);
+    expect(completionsOf('artist:"Copper Heron",ti', counts).map((c) => c.text)).toEqual([
+      'artist:"Copper Heron","Tidal Clocks" ',
+    ]);
+    expect(completionsOf("artist:", counts)).toHaveLength(2);
+    expect(completionsOf("tag:warm", counts)).toEqual([]);
+  });
+  it("goes on with names of fields from two letters on, and leaves finished words alone", () => {
+    expect(completionsOf("close per", counts).map((c) => c.text)).toEqual(["close performer:"]);
+    expect(completionsOf("p", counts)).toEqual([]);
+    expect(completionsOf("performer ", counts)).toEqual([]);
+  });
+});
+
+describe("filters", () => {
+  const value = fc.string({ minLength: 1, maxLength: 12 }).filter((v) => v.trim() !== "" && !v.includes('"'));
+  const filters = fc
+    .array(fc.tuple(fc.constantFrom("artist", "tag", "for"), fc.uniqueArray(value, { minLength: 1, maxLength: 3 })))
+    .map((list) => new Map(list) as Filters);
+  it("come out of an address as they went in, and mean the same to the field", () => {
+    fc.assert(
+      fc.property(filters, (some) => {
+        expect(readFilters(writeFilters(some))).toEqual(some);
+        expect(parseQuery(writeFilters(some)).terms.map((t) => [t.field, t.values.length])).toEqual(
+          [...some].map(([field, values]) => [field, values.length]),
+        );
+      }),
+    );
+  });
+  it("are switched on and off again", () => {
+    fc.assert(
+      fc.property(filters, value, (some, one) => {
+        const twice = toggleFilter(toggleFilter(some, "song", one), "song", one);
+        expect(writeFilters(twice)).toBe(writeFilters(some));
+      }),
+    );
   });
 });
 

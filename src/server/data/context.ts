@@ -1,6 +1,7 @@
 import { EventEmitter } from "node:events";
 import { randomBytes } from "node:crypto";
 import type { Knex } from "knex";
+import { LibrarySearch } from "../search/library-search";
 import { openDatabase } from "./database";
 import { type FolderLock, lockFolder } from "./lock";
 
@@ -16,6 +17,7 @@ export interface Context {
   readonly folder: string;
   readonly now: () => Date;
   readonly mint: () => string;
+  readonly search: LibrarySearch;
   readonly events: EventEmitter<{ change: [{ seq: number; records: readonly ChangedRecord[] }] }>;
 }
 
@@ -31,13 +33,15 @@ export async function openContext(folder: string): Promise<OpenContext> {
   const lock: FolderLock = lockFolder(folder, `process ${process.pid}`);
   try {
     const db = await openDatabase(folder, new Date());
+    const search = new LibrarySearch();
+    await search.build(db);
     const events = new EventEmitter<{ change: [{ seq: number; records: readonly ChangedRecord[] }] }>();
     events.setMaxListeners(200);
     const close = async () => {
       await db.destroy();
       lock.release();
     };
-    return { db, folder, now: () => new Date(), mint: mintId, events, close };
+    return { db, folder, now: () => new Date(), mint: mintId, search, events, close };
   } catch (error) {
     lock.release();
     throw error;

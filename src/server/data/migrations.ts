@@ -1,4 +1,6 @@
 import type { Knex } from "knex";
+import { liftContent } from "@/core/presets/migrations";
+import { insideOf } from "@/core/search/entry";
 
 export interface NamedMigration {
   readonly name: string;
@@ -23,7 +25,24 @@ export const MIGRATIONS: readonly NamedMigration[] = [
     up: (db) => db.raw(MEDIA),
     down: forwardOnly,
   },
+  { name: "003-inside", up: addInside, down: forwardOnly },
 ];
+
+/** What is inside each preset and which pack it came with: an index is built without opening a document. */
+async function addInside(db: Knex): Promise<void> {
+  await db.raw(
+    'ALTER TABLE presets ADD COLUMN inside TEXT NOT NULL DEFAULT \'{"names":[],"models":[],"families":[],"makers":[]}\'',
+  );
+  await db.raw("ALTER TABLE presets ADD COLUMN pack TEXT");
+  const rows = await db("presets as p")
+    .join("preset_versions as v", (join) => join.on("v.preset", "p.id").andOn("v.version", "p.version"))
+    .join("documents as d", "d.id", "v.document")
+    .select<{ row: number; body: string }[]>("p.row", "d.body");
+  for (const { row, body } of rows)
+    await db("presets")
+      .where({ row })
+      .update({ inside: JSON.stringify(insideOf(liftContent(JSON.parse(body)))) });
+}
 
 /** Sounds of the person's own, each once, by what is in it. */
 const MEDIA = `

@@ -1,5 +1,6 @@
 import type { Knex } from "knex";
 import type { ChangedRecord, Context } from "./context";
+import type { Staged } from "../search/library-search";
 import { statementsOf } from "./statements";
 
 /** Either the database or a transaction of it. */
@@ -15,14 +16,18 @@ export async function inTransaction<T>(
 ): Promise<T> {
   const records: ChangedRecord[] = [];
   let seq = 0;
+  let staged: Staged | null = null;
   const result = await context.db.transaction(async (tx) => {
     const value = await work(tx, (record) => records.push(record));
     if (records.length > 0) {
       const insert = (await statementsOf(tx))("INSERT INTO changes (at, records) VALUES (?, ?)");
       seq = Number(insert.run(context.now().toISOString(), JSON.stringify(records)).lastInsertRowid);
+      staged = await context.search.stage(tx, records);
     }
     return value;
   });
+  if (staged) context.search.take(staged);
+  if (context.search.isWasteful) await context.search.build(context.db);
   if (records.length > 0) context.events.emit("change", { seq, records });
   return result;
 }

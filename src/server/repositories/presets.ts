@@ -1,13 +1,12 @@
 import type { Knex } from "knex";
-import type { PresetQuery } from "@/contracts/endpoints";
 import type { PresetRow, VersionRow } from "@/contracts/records";
-import { type Card, type Content, type PresetKind, chainOf } from "@/core/presets/preset";
+import type { Card, Content, PresetKind } from "@/core/presets/preset";
 import { liftContent } from "@/core/presets/migrations";
 import { fingerprint } from "@/core/presets/fingerprint";
-import { processorName, processorsOf } from "@/core/chains/chain";
+import { type Inside, WEIGHTS, insideOf, searchText } from "@/core/search/entry";
+import { fold } from "@/core/search/words";
 import { statementsOf } from "../data/statements";
 import type { Executor } from "../data/transaction";
-import { folderWithDescendants } from "./folders";
 
 interface StoredPreset {
   readonly row: number;
@@ -33,7 +32,7 @@ const toRow = (stored: StoredPreset): PresetRow => ({
 });
 
 /** Names in the order in which a person files them: no case, no accents. */
-const sortName = (name: string): string => name.normalize("NFKD").replace(/\p{M}/gu, "").toLowerCase();
+const sortName = fold;
 
 const withDocuments = (db: Executor): Knex.QueryBuilder =>
   db("presets as p")
@@ -83,21 +82,35 @@ export interface NewPresetRecord {
   readonly card: Card;
   readonly at: string;
   readonly usedAt?: string | null;
+  /** The pack that it came with. */
+  readonly pack?: string | null;
 }
 
 type Statements = Awaited<ReturnType<typeof statementsOf>>;
 
 export async function insertPreset(
   db: Executor,
-  { id, content, card, at, usedAt = null }: NewPresetRecord,
+  { id, content, card, at, usedAt = null, pack = null }: NewPresetRecord,
 ): Promise<void> {
+  const inside = insideOf(content);
   const statement = await statementsOf(db);
   const { lastInsertRowid: row } = statement(
-    `INSERT INTO presets (id, kind, folder, sort_name, card, card_revision, version, saved_at, used_at, touched_at)
-     VALUES (?, ?, ?, ?, ?, 1, 1, ?, ?, ?)`,
-  ).run(id, content.kind, card.folder, sortName(card.name), JSON.stringify(card), at, usedAt, usedAt ?? at);
+    `INSERT INTO presets (id, kind, folder, sort_name, card, inside, pack, card_revision, version, saved_at, used_at, touched_at)
+     VALUES (?, ?, ?, ?, ?, ?, ?, 1, 1, ?, ?, ?)`,
+  ).run(
+    id,
+    content.kind,
+    card.folder,
+    sortName(card.name),
+    JSON.stringify(card),
+    JSON.stringify(inside),
+    pack,
+    at,
+    usedAt,
+    usedAt ?? at,
+  );
   insertVersion(statement, { id, version: 1, content, at });
-  insertIndex(statement, row, card, content);
+  insertIndex(statement, row, card, inside);
 }
 
 interface VersionRecord {
@@ -119,7 +132,12 @@ export async function appendVersion(db: Executor, record: VersionRecord): Promis
   insertVersion(await statementsOf(db), record);
   await db("presets")
     .where({ id: record.id })
-    .update({ version: record.version, saved_at: record.at, touched_at: record.at });
+    .update({
+      version: record.version,
+      inside: JSON.stringify(insideOf(record.content)),
+      saved_at: record.at,
+      touched_at: record.at,
+    });
   const { row, card } = (await db("presets").where({ id: record.id }).first("row", "card")) as {
     row: number;
     card: string;
@@ -150,160 +168,52 @@ export const touchPresets = (db: Executor, ids: readonly string[], at: string): 
 
 /** Puts a card in the place of the one that the index had. */
 async function indexCard(db: Executor, row: number, card: Card, content: Content): Promise<void> {
+  const inside = insideOf(content);
   const statement = await statementsOf(db);
   statement("DELETE FROM preset_search WHERE rowid = ?").run(row);
   statement("DELETE FROM preset_tags WHERE preset = ?").run(row);
-  insertIndex(statement, row, card, content);
+  insertIndex(statement, row, card, inside);
 }
 
-function insertIndex(statement: Statements, row: number | bigint, card: Card, content: Content): void {
-  const inside = processorsOf(chainOf(content)).map(processorName);
-  const origin = Object.values(card.origin).filter((word) => word !== undefined);
+function insertIndex(statement: Statements, row: number | bigint, card: Card, inside: Inside): void {
+  const { name, tags, purpose, origin } = searchText(card, inside);
   statement("INSERT INTO preset_search (rowid, name, tags, purpose, origin) VALUES (?, ?, ?, ?, ?)").run(
     BigInt(row),
-    card.name,
-    card.tags.join(" "),
-    `${card.purpose} ${inside.join(" ")}`,
-    origin.join(" "),
+    name,
+    tags,
+    purpose,
+    origin,
   );
   for (const tag of new Set(card.tags)) statement("INSERT INTO preset_tags (preset, tag) VALUES (?, ?)").run(row, tag);
 }
 
 /** Every word of the search must begin a word of the card; null for a search without words. */
-export function matchExpression(q: string): string | null {
-  const words = q.normalize("NFKC").match(/[\p{L}\p{N}\p{M}]+/gu) ?? [];
+export function matchExpression(words: readonly string[]): string | null {
   return words.length === 0 ? null : words.map((word) => `"${word}"*`).join(" ");
 }
 
-const DEFAULT_PAGE = 60;
-
-async function filtered(db: Executor, query: PresetQuery): Promise<() => Knex.QueryBuilder> {
-  const folders = query.folder ? await folderWithDescendants(db, query.folder) : null;
-  const match = query.q ? matchExpression(query.q) : null;
-  return () => {
-    const presets = db("presets as p").whereNull("p.binned_at");
-    if (query.kind) void presets.where("p.kind", query.kind);
-    if (query.model) void presets.whereIn("p.id", ofModel(db, query.model));
-    if (folders) void presets.whereIn("p.folder", [...folders]);
-    if (query.tag) void presets.whereIn("p.row", db("preset_tags").where({ tag: query.tag }).select("preset"));
-    if (match)
-      void presets.joinRaw("JOIN preset_search s ON s.rowid = p.row").whereRaw("preset_search MATCH ?", [match]);
-    return presets;
-  };
+/** Rows by the durable text index, best first: what the index in memory is held against. The weights are its own. */
+export async function searchDurably(db: Executor, words: readonly string[], limit: number): Promise<readonly number[]> {
+  const match = matchExpression(words);
+  if (match === null) return [];
+  const rows = (await db("presets as p")
+    .whereNull("p.binned_at")
+    .joinRaw("JOIN preset_search s ON s.rowid = p.row")
+    .whereRaw("preset_search MATCH ?", [match])
+    .orderByRaw(`bm25(preset_search, ${Object.values(WEIGHTS).join(", ")}), p.row DESC`)
+    .limit(limit)
+    .select("p.row")) as { row: number }[];
+  return rows.map(({ row }) => row);
 }
 
-/** Plugin presets whose newest version is of a model. */
-const ofModel = (db: Executor, model: string): Knex.QueryBuilder =>
-  db("presets as q")
-    .join("preset_versions as v", (join) => join.on("v.preset", "q.id").andOn("v.version", "q.version"))
-    .join("documents as d", "d.id", "v.document")
-    .where("q.kind", "plugin")
-    .whereRaw("json_extract(d.body, '$.processor.model') = ?", [model])
-    .select("q.id");
-
-/** How names weigh against tags, purpose and origin when hits are ranked. */
-const RANK = "bm25(preset_search, 10, 4, 2, 1), p.touched_at DESC, p.row";
-
-type Cursor = readonly [string | number, number];
-
-/** An earlier page's end, as `next` hands it out; what cannot be read is the first page. */
-function parseCursor(after: string | undefined): Cursor | null {
-  try {
-    const cursor: unknown = JSON.parse(Buffer.from(after ?? "", "base64url").toString());
-    return Array.isArray(cursor) && cursor.length === 2 ? (cursor as unknown as Cursor) : null;
-  } catch {
-    return null;
-  }
-}
-
-const writeCursor = (cursor: Cursor): string => Buffer.from(JSON.stringify(cursor)).toString("base64url");
-
-export interface Page {
-  readonly items: readonly PresetRow[];
-  readonly total: number;
-  readonly next: string | null;
-  readonly facets: { readonly kinds: Record<string, number>; readonly tags: Record<string, number> };
-}
-
-/** How a page is ordered: by rank for a search, else by a column whose last value is where the next page begins. */
-interface Order {
-  readonly ranked: boolean;
-  readonly column: "p.sort_name" | "p.saved_at" | "p.touched_at";
-  readonly direction: "asc" | "desc";
-}
-
-const SORTS: Record<NonNullable<PresetQuery["sort"]>, Omit<Order, "ranked">> = {
-  name: { column: "p.sort_name", direction: "asc" },
-  saved: { column: "p.saved_at", direction: "desc" },
-  used: { column: "p.touched_at", direction: "desc" },
-};
-
-const orderOf = ({ q, sort }: PresetQuery): Order => ({
-  ranked: sort === undefined && q !== undefined && matchExpression(q) !== null,
-  ...SORTS[sort ?? "used"],
-});
-
-/** Rows of one page and one more, which tells that there is a next. */
-async function findRows(
-  base: Knex.QueryBuilder,
-  { ranked, column, direction }: Order,
-  cursor: Cursor | null,
-  limit: number,
-) {
-  const rows = base.select("p.row", `${column} as at`).limit(limit + 1);
-  if (ranked) void rows.orderByRaw(RANK).offset(cursor ? cursor[1] : 0);
-  else {
-    void rows.orderBy([
-      { column, order: direction },
-      { column: "p.row", order: direction },
-    ]);
-    if (cursor) void rows.whereRaw(`(${column}, p.row) ${direction === "asc" ? ">" : "<"} (?, ?)`, [...cursor]);
-  }
-  return (await rows) as { row: number; at: string }[];
-}
-
-/** A page of presets. Lists go by the last row seen; ranked hits by how many were seen. */
-export async function pagePresets(db: Executor, query: PresetQuery): Promise<Page> {
-  const base = await filtered(db, query);
-  const limit = query.limit ?? DEFAULT_PAGE;
-  const cursor = parseCursor(query.after);
-  const order = orderOf(query);
-  const found = await findRows(base(), order, cursor, limit);
-  const page = found.slice(0, limit);
-  const last = page.at(-1);
-  const seen = (cursor?.[1] ?? 0) + page.length;
-  const next = found.length > limit && last ? writeCursor(order.ranked ? ["", seen] : [last.at, last.row]) : null;
-  const [{ n: total } = { n: 0 }] = (await base().count({ n: "*" })) as { n: number }[];
-  const items = await rowsInOrder(
-    db,
-    page.map((p) => p.row),
-  );
-  return { items, total, next, facets: await countFacets(db, base) };
-}
-
-async function rowsInOrder(db: Executor, rows: readonly number[]): Promise<readonly PresetRow[]> {
+/** Rows of a list, in the order in which they are asked for. */
+export async function rowsInOrder(db: Executor, rows: readonly number[]): Promise<readonly PresetRow[]> {
   const stored = (await withDocuments(db).whereIn("p.row", [...rows])) as StoredPreset[];
   const byRow = new Map(stored.map((s) => [s.row, s]));
   return rows.flatMap((row) => {
     const found = byRow.get(row);
     return found ? [toRow(found)] : [];
   });
-}
-
-async function countFacets(db: Executor, base: () => Knex.QueryBuilder): Promise<Page["facets"]> {
-  const kinds = (await base().groupBy("p.kind").select("p.kind as value").count({ n: "*" })) as {
-    value: string;
-    n: number;
-  }[];
-  const tags = (await base()
-    .join("preset_tags as t", "t.preset", "p.row")
-    .groupBy("t.tag")
-    .orderBy("n", "desc")
-    .limit(30)
-    .select("t.tag as value")
-    .count({ n: "*" })) as { value: string; n: number }[];
-  const record = (rows: readonly { value: string; n: number }[]) => Object.fromEntries(rows.map((r) => [r.value, r.n]));
-  return { kinds: record(kinds), tags: record(tags) };
 }
 
 export async function countPresets(db: Executor): Promise<number> {

@@ -1,4 +1,4 @@
-import type { CardChanges, NewPreset, PresetDetail, PresetQuery } from "@/contracts/endpoints";
+import type { CardChanges, NewPreset, PresetDetail } from "@/contracts/endpoints";
 import type { Folder, PresetRow, Use } from "@/contracts/records";
 import { processorsOf } from "@/core/chains/chain";
 import { differencesOf } from "@/core/chains/differences";
@@ -14,8 +14,6 @@ import * as presets from "../repositories/presets";
 import { findProject, listUses } from "../repositories/projects";
 
 const notFound = (what: string, id: string) => failure("notFound", `There is no ${what} “${id}” here.`);
-
-export const listPage = ({ db }: Context, query: PresetQuery): Promise<presets.Page> => presets.pagePresets(db, query);
 
 /** A preset with its versions and uses; with `version`, that version's content in place of the newest. */
 export async function getPreset({ db }: Context, id: string, version?: number): Promise<Outcome<PresetDetail>> {

@@ -3,7 +3,9 @@
 import dynamic from "next/dynamic";
 import { useEffect, useRef, useState } from "react";
 import { create } from "zustand";
+import type { Completion } from "@/core/search/complete";
 import { useActions } from "../actions/actions";
+import { Completions, completionProps, useCompletions } from "./completions";
 import { FIELD, FIELD_INPUT, FieldFrame } from "./field-frame";
 
 /** A screen that searches as one types lends the field its words; elsewhere the field lists what can be done. */
@@ -13,9 +15,13 @@ interface Finder {
   /** Down and Enter leave the field for the list. */
   readonly onLeave: () => void;
   readonly hint: string;
+  /** How the words may go on. */
+  readonly completions: readonly Completion[];
 }
 
 export const useFinder = create<{ readonly finder: Finder | null }>(() => ({ finder: null }));
+
+const NONE: readonly Completion[] = [];
 
 const loadPalette = () => import("./palette");
 const Palette = dynamic(() => loadPalette().then((m) => m.Palette), { ssr: false });
@@ -37,6 +43,9 @@ export function ActionField() {
   const [typed, setTyped] = useState("");
   const loaded = useIsLoaded(open);
   const commands = open || !finder;
+  const [focused, setFocused] = useState(false);
+  const offered = !commands && focused ? (finder?.completions ?? NONE) : NONE;
+  const completions = useCompletions(offered, (text) => finder?.onWords(text));
   const focus = (withCommands: boolean) => {
     before.current = document.activeElement;
     setOpen(withCommands);
@@ -69,8 +78,14 @@ export function ActionField() {
           aria-label="Find a sound, a strip, an action"
           value={commands ? typed : (finder?.words ?? "")}
           onChange={({ target }) => (commands ? setTyped(target.value) : finder?.onWords(target.value))}
-          onFocus={() => !finder && setOpen(true)}
+          {...(commands ? {} : completionProps(completions))}
+          onFocus={() => {
+            setFocused(true);
+            if (!finder) setOpen(true);
+          }}
+          onBlur={() => setFocused(false)}
           onKeyDown={(event) => {
+            if (completions.onKeyDown(event)) return;
             if (event.key === "Escape") {
               event.preventDefault();
               if (!commands) finder?.onWords("");
@@ -85,6 +100,7 @@ export function ActionField() {
           className={FIELD_INPUT}
         />
       </FieldFrame>
+      {!commands && <Completions {...completions} />}
     </div>
   );
 }

@@ -1,15 +1,19 @@
 "use client";
 
-import type { PresetQuery } from "@/contracts/endpoints";
+import { ChevronDown, ChevronRight } from "lucide-react";
+import { useState } from "react";
+import type { PresetPage, PresetQuery } from "@/contracts/endpoints";
 import type { Folder } from "@/contracts/records";
-import { KIND_NAMES, PRESET_KINDS } from "@/core/presets/preset";
+import { KIND_NAMES, type PresetKind } from "@/core/presets/preset";
+import { FAMILY_NAMES, type Family } from "@/core/processors/model";
+import { type Field, type Filters as Chosen, readFilters, toggleFilter, writeFilters } from "@/core/search/query";
 import { cx } from "../kit/class-names";
 import { type Filter, useFolders } from "./use-library";
 
 interface Props {
   readonly query: PresetQuery;
   readonly total: number | undefined;
-  readonly facets: { readonly kinds: Record<string, number>; readonly tags: Record<string, number> } | undefined;
+  readonly facets: PresetPage["facets"] | undefined;
   readonly onSet: (changes: Partial<Record<Filter, string | undefined>>) => void;
 }
 
@@ -46,12 +50,109 @@ const depthOf = (folder: Folder, folders: readonly Folder[]): number => {
   return parent ? 1 + depthOf(parent, folders) : 0;
 };
 
-/** Folders, kinds and tags, each with how many there are. */
+const FACETS: readonly (readonly [field: Field, heading: string])[] = [
+  ["kind", "Kind"],
+  ["tag", "Tagged"],
+  ["for", "For"],
+  ["artist", "Artist"],
+  ["family", "Plugins of the family"],
+  ["has", "Plugin inside"],
+  ["client", "Client"],
+  ["song", "Song"],
+  ["project", "Project"],
+  ["performer", "Performer"],
+  ["instrument", "Instrument"],
+  ["mic", "Microphone"],
+  ["maker", "Maker"],
+  ["rating", "Rating"],
+  ["year", "Year"],
+  ["used", "Used in a project"],
+  ["pack", "Pack"],
+];
+
+/** Open from the start: what most people look by. */
+const FIRST: readonly Field[] = ["kind", "tag", "artist"];
+/** Values that are shown before the rest is asked for. */
+const FEW = 7;
+
+const wordOf = (field: Field, value: string): string => {
+  switch (field) {
+    case "kind":
+      return KIND_NAMES[value as PresetKind] ?? value;
+    case "family":
+      return FAMILY_NAMES[value as Family] ?? value;
+    case "rating":
+      return `${value} of 5`;
+    default:
+      return value;
+  }
+};
+
+interface FacetProps {
+  readonly field: Field;
+  readonly heading: string;
+  readonly values: readonly { readonly value: string; readonly n: number }[];
+  readonly chosen: readonly string[];
+  readonly onToggle: (value: string) => void;
+}
+
+/** One field: its values among what is listed, each with how many have it. */
+function Facet({ field, heading, values, chosen, onToggle }: FacetProps) {
+  const [open, setOpen] = useState(FIRST.includes(field) || chosen.length > 0);
+  const [all, setAll] = useState(false);
+  const gone = chosen.filter((value) => !values.some((v) => v.value === value)).map((value) => ({ value, n: 0 }));
+  const listed = [...gone, ...values];
+  if (listed.length === 0) return null;
+  const Chevron = open ? ChevronDown : ChevronRight;
+  const shown = all ? listed : listed.filter((v, at) => at < FEW || chosen.includes(v.value));
+  return (
+    <section aria-label={heading}>
+      <h2 className="pt-[6px]">
+        <button
+          type="button"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+          className="h2 flex h-[26px] w-full items-center gap-1 px-[14px] text-left hover:text-ink"
+        >
+          {heading}
+          {chosen.length > 0 && <span className="num-small text-live">{chosen.length}</span>}
+          <Chevron size={14} aria-hidden="true" className="ml-auto text-soft" />
+        </button>
+      </h2>
+      {open && (
+        <ul>
+          {shown.map(({ value, n }) => (
+            <Line
+              key={value}
+              label={wordOf(field, value)}
+              count={n}
+              on={chosen.includes(value)}
+              onClick={() => onToggle(value)}
+            />
+          ))}
+          {listed.length > shown.length && (
+            <li>
+              <button
+                type="button"
+                onClick={() => setAll(true)}
+                className="h-[26px] px-[14px] text-small text-live hover:underline"
+              >
+                {listed.length - shown.length} more
+              </button>
+            </li>
+          )}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+/** Folders, then every field by which a sound can be told from others, each value with how many have it. */
 export function Filters({ query, total, facets, onSet }: Props) {
   const folders = useFolders().data?.folders ?? [];
-  const kinds = PRESET_KINDS.filter((k) => (facets?.kinds[k] ?? 0) > 0 || query.kind === k);
-  const tags = Object.entries(facets?.tags ?? {});
-  const everything = !query.folder && !query.kind && !query.tag;
+  const chosen: Chosen = readFilters(query.only ?? "");
+  const everything = !query.folder && !query.only;
+  const toggle = (field: Field, value: string) => onSet({ only: writeFilters(toggleFilter(chosen, field, value)) });
   return (
     <nav aria-label="Folders and filters" className="h-full overflow-auto py-3">
       <h2 className="h2 px-[14px] pt-[10px] pb-1">Folders</h2>
@@ -60,7 +161,7 @@ export function Filters({ query, total, facets, onSet }: Props) {
           label="All sounds"
           count={everything ? total : undefined}
           on={everything}
-          onClick={() => onSet({ folder: undefined, kind: undefined, tag: undefined })}
+          onClick={() => onSet({ folder: undefined, only: undefined })}
         />
         {folders.map((folder) => (
           <Line
@@ -73,30 +174,16 @@ export function Filters({ query, total, facets, onSet }: Props) {
           />
         ))}
       </ul>
-      {kinds.length > 0 && <h2 className="h2 px-[14px] pt-[10px] pb-1">Kind</h2>}
-      <ul>
-        {kinds.map((kind) => (
-          <Line
-            key={kind}
-            label={KIND_NAMES[kind]}
-            count={facets?.kinds[kind] ?? 0}
-            on={query.kind === kind}
-            onClick={() => onSet({ kind: query.kind === kind ? undefined : kind })}
-          />
-        ))}
-      </ul>
-      {tags.length > 0 && <h2 className="h2 px-[14px] pt-[10px] pb-1">Tagged</h2>}
-      <ul>
-        {tags.map(([tag, count]) => (
-          <Line
-            key={tag}
-            label={tag}
-            count={count}
-            on={query.tag === tag}
-            onClick={() => onSet({ tag: query.tag === tag ? undefined : tag })}
-          />
-        ))}
-      </ul>
+      {FACETS.map(([field, heading]) => (
+        <Facet
+          key={field}
+          field={field}
+          heading={heading}
+          values={facets?.[field] ?? []}
+          chosen={chosen.get(field) ?? []}
+          onToggle={(value) => toggle(field, value)}
+        />
+      ))}
     </nav>
   );
 }

@@ -2,8 +2,10 @@
 
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
+import type { PresetPage } from "@/contracts/endpoints";
 import type { PresetRow } from "@/contracts/records";
 import { chainOf } from "@/core/presets/preset";
+import { completionsOf } from "@/core/search/complete";
 import { useActions } from "../actions/actions";
 import { useFinder } from "../frame/action-field";
 import { useHand } from "../frame/hand";
@@ -49,13 +51,13 @@ export function Library() {
   const { query: addressed, set } = useFilters();
   const { words, type } = useWords(addressed.q ?? "", set);
   const query = { ...addressed, q: words === "" ? undefined : words };
-  const { rows, total, facets, pages } = usePresets(query);
+  const { rows, total, first, pages } = usePresets(query);
   useEffect(() => rememberList(addressed.sort), [addressed.sort]);
   const tempo = useTempo();
   const { chosen, choose, move } = useChosen(rows, tempo);
   const recall = useRecall();
   const list = useRef<HTMLDivElement>(null);
-  useLibraryFinder(words, type, () => list.current?.focus());
+  useLibraryFinder({ words, onWords: type, facets: first?.facets, onLeave: () => list.current?.focus() });
   const open = (preset: PresetRow) => router.push(`/bench?preset=${preset.id}`);
   const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;
   const more = useCallback(() => {
@@ -88,7 +90,7 @@ export function Library() {
     },
     { id: "open", title: "Open on the bench", group, keys: ["B"], enabled: has, run: () => chosen && open(chosen) },
   ]);
-  const narrowed = Boolean(query.q || query.folder || query.kind || query.tag);
+  const narrowed = Boolean(query.q || query.folder || query.only);
   return (
     <Panels
       id="library"
@@ -98,7 +100,7 @@ export function Library() {
           label: "folders",
           size: 180,
           min: 130,
-          children: <Filters query={query} total={pages.data ? total : undefined} facets={facets} onSet={set} />,
+          children: <Filters query={query} total={pages.data ? total : undefined} facets={first?.facets} onSet={set} />,
         },
         {
           id: "list",
@@ -113,6 +115,7 @@ export function Library() {
                 <span>Shape</span>
                 <span className="text-right">Used</span>
               </div>
+              <Said page={first} />
               {rows.length > 0 ? (
                 <PresetList
                   rows={rows}
@@ -131,7 +134,7 @@ export function Library() {
                   narrowed={narrowed}
                   onAll={() => {
                     type("");
-                    set({ folder: undefined, kind: undefined, tag: undefined });
+                    set({ folder: undefined, only: undefined });
                   }}
                 />
               )}
@@ -182,18 +185,47 @@ function useWords(
   return { words, type };
 }
 
+interface LentField {
+  readonly words: string;
+  readonly onWords: (words: string) => void;
+  readonly facets: PresetPage["facets"] | undefined;
+  readonly onLeave: () => void;
+}
+
 /** Lends the field on top to the list: what is typed there filters as one types. */
-function useLibraryFinder(words: string, onWords: (words: string) => void, onLeave: () => void) {
+function useLibraryFinder({ words, onWords, facets, onLeave }: LentField) {
   const leave = useRef(onLeave);
   useEffect(() => {
     leave.current = onLeave;
   });
   useLayoutEffect(() => {
     useFinder.setState({
-      finder: { words, onWords, onLeave: () => leave.current(), hint: "Find by name, tag, purpose, origin" },
+      finder: {
+        words,
+        onWords,
+        onLeave: () => leave.current(),
+        hint: "Find by name, tag, artist:, has:, rating:",
+        completions: completionsOf(words, facets ?? {}),
+      },
     });
-  }, [words, onWords]);
+  }, [words, onWords, facets]);
   useEffect(() => () => useFinder.setState({ finder: null }), []);
+}
+
+/** What of the search was read otherwise, or not at all. */
+function Said({ page }: { readonly page: PresetPage | undefined }) {
+  const lines = [
+    ...(page?.unclear ?? []),
+    ...(page?.corrected ?? []).map(({ typed, read }) => `Nothing begins with “${typed}”; read as “${read}”.`),
+  ];
+  if (lines.length === 0) return null;
+  return (
+    <ul role="status" className="flex-none border-edit border-l-[3px] bg-edit-tint px-3 py-1 text-small">
+      {lines.map((line) => (
+        <li key={line}>{line}</li>
+      ))}
+    </ul>
+  );
 }
 
 interface NothingProps {
@@ -220,7 +252,10 @@ function NothingFound({ loading, failed, narrowed, onAll }: NothingProps) {
   if (narrowed)
     return (
       <Empty title="No sound matches" className="flex-1">
-        <p>Every word must begin a word of the name, a tag, the purpose or the origin.</p>
+        <p>
+          Every word must begin a word of the name, a tag, the purpose, a plugin inside or the origin. A field narrows
+          it: artist:heron, tag:warm, rating:4+.
+        </p>
         <Button onClick={onAll}>Show all sounds</Button>
       </Empty>
     );

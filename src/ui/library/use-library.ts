@@ -8,7 +8,7 @@ import { KEYS } from "@/clients/events";
 import type { PresetQuery } from "@/contracts/endpoints";
 import type { PresetRow } from "@/contracts/records";
 
-export type Filter = "q" | "kind" | "folder" | "tag" | "sort";
+export type Filter = "q" | "only" | "folder" | "sort";
 
 /** What is looked for, kept in the address: back, reload and bookmarks bring it again. */
 export function useFilters() {
@@ -17,9 +17,8 @@ export function useFilters() {
   const get = (name: Filter): string | undefined => params.get(name) ?? undefined;
   const query: PresetQuery = {
     q: get("q"),
-    kind: get("kind") as PresetQuery["kind"],
+    only: get("only"),
     folder: get("folder"),
-    tag: get("tag"),
     sort: get("sort") as PresetQuery["sort"],
   };
   const set = useCallback(
@@ -49,7 +48,7 @@ export function usePresets(query: PresetQuery) {
   });
   const rows = useMemo<readonly PresetRow[]>(() => pages.data?.pages.flatMap((p) => p.items) ?? [], [pages.data]);
   const [first] = pages.data?.pages ?? [];
-  return { rows, total: first?.total ?? 0, facets: first?.facets, pages };
+  return { rows, total: first?.total ?? 0, first, pages };
 }
 
 export const useFolders = () => useQuery({ queryKey: KEYS.folders, queryFn: api.listFolders });

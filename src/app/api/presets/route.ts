@@ -1,12 +1,13 @@
 import { CardChangesSchema, NewPresetSchema, PresetQuerySchema } from "@/contracts/endpoints";
 import { ok } from "@/core/result";
 import { readJson, readQuery, route } from "@/server/http/route";
-import { listPage, patchCards, savePreset } from "@/server/use-cases/library";
+import { findPresets } from "@/server/use-cases/find-presets";
+import { patchCards, savePreset } from "@/server/use-cases/library";
 
 export const GET = (request: Request): Promise<Response> =>
   route(async (context) => {
     const query = readQuery(request, PresetQuerySchema);
-    return query.ok ? ok(await listPage(context, query.value)) : query;
+    return query.ok ? ok(await findPresets(context, query.value)) : query;
   });
 
 export const POST = (request: Request): Promise<Response> =>

@@ -1,0 +1,70 @@
+import type { PresetPage, PresetQuery } from "@/contracts/endpoints";
+import { getModel, findModel } from "@/core/processors/models";
+import type { Cursor, Sort } from "@/core/search/library-index";
+import { type Query, type Term, parseQuery } from "@/core/search/query";
+import { fold } from "@/core/search/words";
+import type { Context } from "../data/context";
+import { rowsInOrder } from "../repositories/presets";
+
+const DEFAULT_PAGE = 60;
+
+/** An earlier page's end, as `next` hands it out; what cannot be read is the first page. */
+function parseCursor(after: string | undefined): Cursor | null {
+  try {
+    const cursor: unknown = JSON.parse(Buffer.from(after ?? "", "base64url").toString());
+    return Array.isArray(cursor) && cursor.length === 2 ? (cursor as unknown as Cursor) : null;
+  } catch {
+    return null;
+  }
+}
+
+const writeCursor = (cursor: Cursor): string => Buffer.from(JSON.stringify(cursor)).toString("base64url");
+
+const exactly = (field: Term["field"], text: string): Term => ({
+  field,
+  not: false,
+  values: [{ is: "exactly", text: fold(text) }],
+});
+
+/** What the parameters beside the field ask for, in its own terms. */
+function termsOf({ kind, tag, model }: PresetQuery): readonly Term[] {
+  const asked = [kind && exactly("kind", kind), tag && exactly("tag", tag)];
+  const ofModel = model === undefined ? [] : [exactly("kind", "plugin"), exactly("has", modelName(model))];
+  return [...asked, ...ofModel].filter((term) => term !== undefined && term !== "");
+}
+
+const modelName = (id: string): string => (findModel(id) ? getModel(id).name : id);
+
+function queryOf(query: PresetQuery): Query {
+  const typed = parseQuery(query.q ?? "");
+  const filters = parseQuery(query.only ?? "");
+  return {
+    words: [...typed.words, ...filters.words],
+    not: [...typed.not, ...filters.not],
+    terms: [...typed.terms, ...filters.terms, ...termsOf(query)],
+    unclear: [...typed.unclear, ...filters.unclear],
+  };
+}
+
+/** A page of the library: what is asked for in the field's language and by filters, with the counts of each facet. */
+export async function findPresets({ db, search }: Context, asked: PresetQuery): Promise<PresetPage> {
+  const query = queryOf(asked);
+  const sort: Sort = asked.sort ?? (query.words.length > 0 ? "rank" : "used");
+  const found = search.find({
+    query,
+    folders: asked.folder === undefined ? null : search.within(asked.folder),
+    sort,
+    after: parseCursor(asked.after),
+    limit: asked.limit ?? DEFAULT_PAGE,
+  });
+  return {
+    items: [...(await rowsInOrder(db, found.rows))],
+    total: found.total,
+    next: found.next && writeCursor(found.next),
+    facets: Object.fromEntries(
+      Object.entries(found.facets).map(([field, counts]) => [field, counts.map(([value, n]) => ({ value, n }))]),
+    ),
+    unclear: [...query.unclear],
+    corrected: [...found.corrected],
+  };
+}
