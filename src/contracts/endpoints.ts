@@ -5,6 +5,7 @@ import { INSERT_MODES } from "@/core/recall/plan";
 import { StepSchema } from "@/core/recall/step-schema";
 import { PARTS } from "@/core/strips/strip";
 import {
+  BinnedRowSchema,
   FolderSchema,
   HistorySchema,
   MediaRowSchema,
@@ -68,14 +69,36 @@ export const PresetDetailSchema = z.strictObject({
 export const NewVersionSchema = z.strictObject({ baseVersion: z.int().min(1), content: ContentSchema });
 export const CardChangesSchema = z.strictObject({
   changes: z
-    .array(z.strictObject({ id: Id, baseCard: z.int().min(1), card: CardSchema.partial() }))
+    .array(
+      z.strictObject({
+        id: Id,
+        baseCard: z.int().min(1),
+        card: CardSchema.partial().optional(),
+        /** Into the bin, or out of it. */
+        binned: z.boolean().optional(),
+      }),
+    )
     .min(1)
     .max(5000),
+  /** What undo calls it. */
+  label: z.string().trim().min(1).max(300).optional(),
 });
+export const VersionNameSchema = z.strictObject({
+  version: z.int().min(1),
+  name: z.string().trim().min(1).max(120).nullable(),
+});
+export const BinSchema = z.strictObject({ items: z.array(BinnedRowSchema) });
+export const EmptyBinSchema = z.strictObject({ ids: z.array(Id).max(100_000).nullable() });
+export const GoneSchema = z.strictObject({ gone: z.int() });
 export const PresetListSchema = z.strictObject({ presets: z.array(PresetRowSchema) });
 
 export const FolderListSchema = z.strictObject({ folders: z.array(FolderSchema) });
 export const NewFolderSchema = z.strictObject({ name: z.string().trim().min(1).max(120), parent: Id.nullable() });
+export const FolderChangeSchema = z.strictObject({
+  name: z.string().trim().min(1).max(120).optional(),
+  parent: Id.nullable().optional(),
+});
+export const HistoryBodySchema = z.strictObject({ history: HistorySchema });
 export const FolderBodySchema = z.strictObject({ folder: FolderSchema });
 
 export const ProjectListSchema = z.strictObject({ projects: z.array(ProjectRowSchema) });
@@ -224,6 +247,13 @@ export const ENDPOINTS: readonly Endpoint[] = [
     body: NewVersionSchema,
     answer: PresetBodySchema,
   },
+  {
+    method: "patch",
+    path: "/api/presets/{id}/versions",
+    summary: "Name a version; null takes the name away",
+    body: VersionNameSchema,
+    answer: EmptySchema,
+  },
   { method: "delete", path: "/api/presets/{id}", summary: "Put into the bin", answer: EmptySchema },
   { method: "get", path: "/api/folders", summary: "All folders with counts", answer: FolderListSchema },
   {
@@ -233,6 +263,45 @@ export const ENDPOINTS: readonly Endpoint[] = [
     body: NewFolderSchema,
     answer: FolderBodySchema,
     status: 201,
+  },
+  {
+    method: "patch",
+    path: "/api/folders/{id}",
+    summary: "Rename a folder or put it elsewhere",
+    body: FolderChangeSchema,
+    answer: EmptySchema,
+  },
+  {
+    method: "delete",
+    path: "/api/folders/{id}",
+    summary: "Take a folder away; what is in it goes into the one above",
+    answer: EmptySchema,
+  },
+  { method: "get", path: "/api/bin", summary: "What is in the bin", answer: BinSchema },
+  {
+    method: "delete",
+    path: "/api/bin",
+    summary: "Take presets in the bin away for good; ids null for all of them",
+    body: EmptyBinSchema,
+    answer: GoneSchema,
+  },
+  {
+    method: "get",
+    path: "/api/library/history",
+    summary: "What undo and redo of the filing concern",
+    answer: HistoryBodySchema,
+  },
+  {
+    method: "post",
+    path: "/api/library/undo",
+    summary: "Take the last change of cards, folders or the bin back",
+    answer: HistoryBodySchema,
+  },
+  {
+    method: "post",
+    path: "/api/library/redo",
+    summary: "Do again what was taken back",
+    answer: HistoryBodySchema,
   },
   { method: "get", path: "/api/projects", summary: "All projects", answer: ProjectListSchema },
   {
@@ -301,6 +370,7 @@ export type PresetQuery = z.infer<typeof PresetQuerySchema>;
 export type PresetPage = z.infer<typeof PresetPageSchema>;
 export type NewPreset = z.infer<typeof NewPresetSchema>;
 export type PresetDetail = z.infer<typeof PresetDetailSchema>;
+export type FolderChange = z.infer<typeof FolderChangeSchema>;
 export type CardChanges = z.infer<typeof CardChangesSchema>;
 export type ProjectBody = z.infer<typeof ProjectBodySchema>;
 export type NewProject = z.infer<typeof NewProjectSchema>;

@@ -17,6 +17,17 @@ export const PresetRowSchema = z.strictObject({
   usedAt: z.iso.datetime().nullable(),
 });
 
+/** A preset in the bin. */
+export const BinnedRowSchema = z.strictObject({
+  id: Id,
+  kind: PresetKindSchema,
+  name: z.string(),
+  cardRevision: z.int(),
+  binnedAt: z.iso.datetime(),
+  /** Strips of projects that came from it. */
+  uses: z.int(),
+});
+
 export const VersionRowSchema = z.strictObject({
   version: z.int(),
   savedAt: z.iso.datetime(),
@@ -76,6 +87,7 @@ export const RevisionRowSchema = z.strictObject({
 });
 
 export type PresetRow = z.infer<typeof PresetRowSchema>;
+export type BinnedRow = z.infer<typeof BinnedRowSchema>;
 export type VersionRow = z.infer<typeof VersionRowSchema>;
 export type Use = z.infer<typeof UseSchema>;
 export type Folder = z.infer<typeof FolderSchema>;

@@ -11,6 +11,7 @@ import { findContentProblem } from "@/core/presets/preset";
 import { findProjectProblem } from "@/core/projects/project";
 import { ContentSchema } from "@/core/presets/schema";
 import { ProjectSchema } from "@/core/projects/schema";
+import { walkHistory } from "@/core/documents/history";
 import { loadDemo } from "@/demo/load";
 import { DEMO_PRESETS } from "@/demo/library";
 import { DEMO_PROJECTS } from "@/demo/projects";
@@ -19,10 +20,11 @@ import { DatabaseRefused, openDatabase, setPragmas } from "./data/database";
 import { FolderInUse } from "./data/lock";
 import { MIGRATIONS } from "./data/migrations";
 import { BODY_LIMIT, checkHeaders, contentPolicy } from "./http/gate";
+import * as filing from "./use-cases/filing";
 import * as library from "./use-cases/library";
 import { openDraft } from "./use-cases/drafts";
 import { findPresets } from "./use-cases/find-presets";
-import { changeProject, getProject, getRevision, listProjects, redo, undo, walkHistory } from "./use-cases/projects";
+import { changeProject, getProject, getRevision, listProjects, redo, undo } from "./use-cases/projects";
 
 let folder: string;
 let context: OpenContext;
@@ -91,9 +93,9 @@ describe("the store", () => {
       heard.push(seq);
       expect(records.length).toBeGreaterThan(0);
     });
-    value(await library.makeFolder(context, { name: "Bowed", parent: null }));
-    expect((await library.makeFolder(context, { name: "Bowed", parent: null })).ok).toBe(false);
-    value(await library.makeFolder(context, { name: "Pairs", parent: null }));
+    value(await filing.makeFolder(context, { name: "Bowed", parent: null }));
+    expect((await filing.makeFolder(context, { name: "Bowed", parent: null })).ok).toBe(false);
+    value(await filing.makeFolder(context, { name: "Pairs", parent: null }));
     expect(heard).toEqual([1, 2]);
   });
 });
@@ -184,7 +186,7 @@ describe("the library", () => {
         { value: "plugin", n: 1 },
       ],
     ]);
-    expect((await library.listFolders(context)).map((f) => [f.name, f.count])).toContainEqual(["Voices", 6]);
+    expect((await filing.listFolders(context)).map((f) => [f.name, f.count])).toContainEqual(["Voices", 6]);
   });
 
   it("keeps every version, and finds by the newest card after each change", async () => {
@@ -193,7 +195,7 @@ describe("the library", () => {
     const saved = value(await library.saveVersion(context, "rim-and-air", { baseVersion: 1, content: base.content }));
     expect(saved.version).toBe(2);
     const [changed] = value(
-      await library.patchCards(context, {
+      await filing.patchCards(context, {
         changes: [{ id: "rim-and-air", baseCard: 1, card: { name: "Ghost strokes", tags: ["rare"] } }],
       }),
     );
@@ -213,9 +215,9 @@ describe("the library", () => {
       ["neap-tide", "eighths", 1],
       ["salt-lanterns", "eighths", 0],
     ]);
-    value(await library.deletePreset(context, "eighths-left-right"));
+    value(await filing.deletePreset(context, "eighths-left-right"));
     expect((await library.getPreset(context, "eighths-left-right")).ok).toBe(false);
-    expect((await library.deletePreset(context, "eighths-left-right")).ok).toBe(false);
+    expect((await filing.deletePreset(context, "eighths-left-right")).ok).toBe(false);
     expect(await names("eighths")).toEqual([]);
   });
 

@@ -26,7 +26,20 @@ export const MIGRATIONS: readonly NamedMigration[] = [
     down: forwardOnly,
   },
   { name: "003-inside", up: addInside, down: forwardOnly },
+  { name: "004-library-log", up: (db) => db.raw(LIBRARY_LOG), down: forwardOnly },
 ];
+
+/** What was done to cards, folders and the bin, in steps that can be taken back. */
+const LIBRARY_LOG = `
+  CREATE TABLE library_log (
+    n INTEGER PRIMARY KEY AUTOINCREMENT,
+    at TEXT NOT NULL,
+    label TEXT NOT NULL,
+    steps TEXT NOT NULL,
+    undoes INTEGER,
+    redoes INTEGER
+  )
+`;
 
 /** What is inside each preset and which pack it came with: an index is built without opening a document. */
 async function addInside(db: Knex): Promise<void> {

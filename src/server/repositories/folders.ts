@@ -31,6 +31,24 @@ export async function findFolderByName(db: Executor, name: string, parent: strin
   return (await db<FolderRow>("folders").where({ name, parent }).first("id", "name", "parent")) ?? null;
 }
 
+export async function updateFolder(db: Executor, { id, name, parent }: FolderRow): Promise<void> {
+  await db<FolderRow>("folders").where({ id }).update({ name, parent });
+}
+
+export async function deleteFolder(db: Executor, id: string): Promise<void> {
+  await db<FolderRow>("folders").where({ id }).delete();
+}
+
+/** The folders right below one. */
+export const listBelow = async (db: Executor, parent: string): Promise<readonly FolderRow[]> =>
+  db<FolderRow>("folders").where({ parent }).select("id", "name", "parent");
+
+/** Whether no preset, not even one in the bin, and no folder is in it. */
+export async function isEmpty(db: Executor, id: string): Promise<boolean> {
+  const preset = await db<{ folder: string }>("presets").where({ folder: id }).first("folder");
+  return preset === undefined && (await listBelow(db, id)).length === 0;
+}
+
 export const insertFolder = (db: Executor, folder: FolderRow): Promise<unknown> => db("folders").insert(folder);
 
 /** The folder and all below it. */

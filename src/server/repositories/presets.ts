@@ -1,5 +1,5 @@
 import type { Knex } from "knex";
-import type { PresetRow, VersionRow } from "@/contracts/records";
+import type { BinnedRow, PresetRow, VersionRow } from "@/contracts/records";
 import type { Card, Content, PresetKind } from "@/core/presets/preset";
 import { liftContent } from "@/core/presets/migrations";
 import { fingerprint } from "@/core/presets/fingerprint";
@@ -145,7 +145,7 @@ export async function appendVersion(db: Executor, record: VersionRecord): Promis
   await indexCard(db, row, JSON.parse(card) as Card, record.content);
 }
 
-export async function updateCard(db: Executor, preset: PresetRow, card: Card): Promise<void> {
+export async function updateCard(db: Executor, preset: FiledPreset, card: Card): Promise<void> {
   await db("presets")
     .where({ id: preset.id })
     .update({
@@ -158,8 +158,65 @@ export async function updateCard(db: Executor, preset: PresetRow, card: Card): P
   await indexCard(db, row, card, preset.content);
 }
 
-export const binPreset = (db: Executor, id: string, at: string): Promise<number> =>
-  db("presets").where({ id }).whereNull("binned_at").update({ binned_at: at });
+/** A preset with how it is filed, also of one in the bin. */
+export interface FiledPreset extends PresetRow {
+  readonly binned: boolean;
+}
+
+export async function findFiled(db: Executor, id: string): Promise<FiledPreset | null> {
+  const stored = (await withDocuments(db).select("p.binned_at").where("p.id", id).first()) as
+    | (StoredPreset & { binned_at: string | null })
+    | undefined;
+  return stored ? { ...toRow(stored), binned: stored.binned_at !== null } : null;
+}
+
+export async function setBinned(db: Executor, id: string, at: string | null): Promise<void> {
+  await db("presets").where({ id }).update({ binned_at: at });
+}
+
+export async function nameVersion(db: Executor, id: string, version: number, name: string | null): Promise<void> {
+  await db("preset_versions").where({ preset: id, version }).update({ name });
+}
+
+export async function listInFolder(db: Executor, folder: string): Promise<readonly string[]> {
+  return (await db<{ id: string; folder: string }>("presets").where({ folder }).select("id")).map(({ id }) => id);
+}
+
+/** What is in the bin, the last thrown away first. */
+export async function listBinned(db: Executor): Promise<readonly BinnedRow[]> {
+  const rows = await db("presets as p")
+    .whereNotNull("p.binned_at")
+    .orderBy("p.binned_at", "desc")
+    .select<(Pick<StoredPreset, "id" | "kind" | "card" | "card_revision"> & { binned_at: string; uses: number })[]>(
+      "p.id",
+      "p.kind",
+      "p.card",
+      "p.card_revision",
+      "p.binned_at",
+      db.raw("(SELECT count(*) FROM uses u WHERE u.preset = p.id) AS uses"),
+    );
+  return rows.map(({ card, card_revision, binned_at, ...row }) => ({
+    ...row,
+    name: (JSON.parse(card) as Card).name,
+    cardRevision: card_revision,
+    binnedAt: binned_at,
+  }));
+}
+
+/** Takes a preset away for good, with its versions and their documents. */
+export async function destroyPreset(db: Executor, id: string): Promise<void> {
+  const found = await db<{ id: string; row: number }>("presets").where({ id }).first("row");
+  if (!found) return;
+  const statement = await statementsOf(db);
+  const documents = statement("SELECT document FROM preset_versions WHERE preset = ?").all(id) as {
+    document: number;
+  }[];
+  statement("DELETE FROM preset_search WHERE rowid = ?").run(found.row);
+  statement("DELETE FROM preset_tags WHERE preset = ?").run(found.row);
+  statement("DELETE FROM preset_versions WHERE preset = ?").run(id);
+  statement("DELETE FROM presets WHERE id = ?").run(id);
+  for (const { document } of documents) statement("DELETE FROM documents WHERE id = ?").run(document);
+}
 
 export const touchPresets = (db: Executor, ids: readonly string[], at: string): Promise<number> =>
   db("presets")

@@ -10,7 +10,8 @@ import { type OpenContext, openContext } from "../data/context";
 import { inTransaction } from "../data/transaction";
 import { insertPreset, rowsInOrder, searchDurably } from "../repositories/presets";
 import { findPresets } from "../use-cases/find-presets";
-import { deletePreset, makeFolder, patchCards, saveVersion } from "../use-cases/library";
+import { deletePreset, makeFolder, patchCards } from "../use-cases/filing";
+import { saveVersion } from "../use-cases/library";
 
 let folder: string;
 let context: OpenContext;

@@ -1,5 +1,5 @@
-import type { CardChanges, NewPreset, PresetDetail } from "@/contracts/endpoints";
-import type { Folder, PresetRow, Use } from "@/contracts/records";
+import type { NewPreset, PresetDetail } from "@/contracts/endpoints";
+import type { PresetRow, Use } from "@/contracts/records";
 import { processorsOf } from "@/core/chains/chain";
 import { differencesOf } from "@/core/chains/differences";
 import { type Content, chainOf, completeContent, findContentProblem } from "@/core/presets/preset";
@@ -128,64 +128,4 @@ export async function saveVersion(
       }),
     ),
   );
-}
-
-/** Changes the cards of one or many presets, all or none. */
-export async function patchCards(context: Context, { changes }: CardChanges): Promise<Outcome<readonly PresetRow[]>> {
-  return catchRolledBack(async () =>
-    ok(
-      await inTransaction(context, async (tx, note) => {
-        const changed: PresetRow[] = [];
-        for (const [at, change] of changes.entries()) {
-          const preset = await presets.findPreset(tx, change.id);
-          if (!preset) throw new RolledBack(notFound("preset", change.id).error);
-          if (preset.cardRevision !== change.baseCard)
-            throw new RolledBack(
-              failure("stale", `The card of “${preset.card.name}” was changed meanwhile.`, {
-                path: `changes[${at}].baseCard`,
-                detail: { cardRevision: preset.cardRevision, card: preset.card },
-              }).error,
-            );
-          const folder = await checkFolder(tx, change.card.folder ?? null, `changes[${at}].card.folder`);
-          if (!folder.ok) throw new RolledBack(folder.error);
-          const card = { ...preset.card, ...definedOnly(change.card) };
-          await presets.updateCard(tx, preset, card);
-          note({ kind: "preset", id: preset.id });
-          changed.push({ ...preset, card, cardRevision: preset.cardRevision + 1 });
-        }
-        return changed;
-      }),
-    ),
-  );
-}
-
-const definedOnly = <T extends object>(record: T): { [K in keyof T]?: Exclude<T[K], undefined> } =>
-  Object.fromEntries(Object.entries(record).filter(([, value]) => value !== undefined)) as {
-    [K in keyof T]?: Exclude<T[K], undefined>;
-  };
-
-export async function deletePreset(context: Context, id: string): Promise<Outcome<null>> {
-  const gone = await inTransaction(context, async (tx, note) => {
-    const count = await presets.binPreset(tx, id, context.now().toISOString());
-    if (count > 0) note({ kind: "preset", id });
-    return count;
-  });
-  return gone > 0 ? ok(null) : notFound("preset", id);
-}
-
-export const listFolders = ({ db }: Context): Promise<readonly Folder[]> => folders.listFolders(db);
-
-export async function makeFolder(
-  context: Context,
-  { name, parent }: { name: string; parent: string | null },
-): Promise<Outcome<Folder>> {
-  if (parent !== null && !(await folders.findFolder(context.db, parent))) return notFound("folder", parent);
-  if (await folders.findFolderByName(context.db, name, parent))
-    return failure("refused", `There is a folder “${name}” here already.`, { path: "name" });
-  const id = context.mint();
-  await inTransaction(context, async (tx, note) => {
-    await folders.insertFolder(tx, { id, name, parent });
-    note({ kind: "folder", id });
-  });
-  return ok({ id, name, parent, count: 0 });
 }

@@ -1,5 +1,6 @@
 import type { ChangeRequest, NewProject, ProjectBody } from "@/contracts/endpoints";
 import type { History, ProjectRow, RevisionRow } from "@/contracts/records";
+import { walkHistory, wordsOfHistory } from "@/core/documents/history";
 import { processorsOf } from "@/core/chains/chain";
 import { type Project, completeProject, findProjectProblem } from "@/core/projects/project";
 import { PROJECT_SCHEMA } from "@/core/projects/schema";
@@ -17,30 +18,8 @@ const noProject = (id: string) => failure("notFound", `There is no project “${
 
 export const listProjects = ({ db }: Context): Promise<readonly ProjectRow[]> => projects.listProjects(db);
 
-/** What the next undo and redo concern: numbers of revisions, found by walking the log. */
-export function walkHistory(links: readonly projects.RevisionLink[]): {
-  readonly undo: number[];
-  readonly redo: number[];
-} {
-  const undo: number[] = [];
-  const redo: number[] = [];
-  for (const { n, undoes, redoes } of links) {
-    if (undoes !== null) redo.push(undo.pop() ?? undoes);
-    else if (redoes !== null) undo.push(redo.pop() ?? redoes);
-    else {
-      undo.push(n);
-      redo.length = 0;
-    }
-  }
-  return { undo, redo };
-}
-
-async function historyOf(db: Executor, id: string): Promise<History> {
-  const links = await projects.listLinks(db, id);
-  const { undo, redo } = walkHistory(links);
-  const label = (n: number | undefined) => links.find((l) => l.n === n)?.label ?? null;
-  return { undo: label(undo.at(-1)), redo: label(redo.at(-1)) };
-}
+const historyOf = async (db: Executor, id: string): Promise<History> =>
+  wordsOfHistory(await projects.listLinks(db, id));
 
 export async function getProject({ db }: Context, id: string): Promise<Outcome<ProjectBody>> {
   const record = await projects.findProject(db, id);

@@ -1,7 +1,7 @@
 import { NewFolderSchema } from "@/contracts/endpoints";
 import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
-import { listFolders, makeFolder } from "@/server/use-cases/library";
+import { listFolders, makeFolder } from "@/server/use-cases/filing";
 
 export const GET = (): Promise<Response> => route(async (context) => ok({ folders: await listFolders(context) }));
 

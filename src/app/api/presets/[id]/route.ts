@@ -1,7 +1,8 @@
 import { PresetDetailQuerySchema } from "@/contracts/endpoints";
 import { ok } from "@/core/result";
 import { readQuery, route } from "@/server/http/route";
-import { deletePreset, getPreset } from "@/server/use-cases/library";
+import { deletePreset } from "@/server/use-cases/filing";
+import { getPreset } from "@/server/use-cases/library";
 
 interface At {
   readonly params: Promise<{ id: string }>;

@@ -1,0 +1,12 @@
+import { EmptyBinSchema } from "@/contracts/endpoints";
+import { ok } from "@/core/result";
+import { readJson, route } from "@/server/http/route";
+import { emptyBin, listBin } from "@/server/use-cases/bin";
+
+export const GET = (): Promise<Response> => route(async (context) => ok({ items: await listBin(context) }));
+
+export const DELETE = (request: Request): Promise<Response> =>
+  route(async (context) => {
+    const body = await readJson(request, EmptyBinSchema);
+    return body.ok ? emptyBin(context, body.value.ids) : body;
+  });

@@ -1,0 +1,16 @@
+import { VersionNameSchema } from "@/contracts/endpoints";
+import { ok } from "@/core/result";
+import { readJson, route } from "@/server/http/route";
+import { nameVersion } from "@/server/use-cases/filing";
+
+interface At {
+  readonly params: Promise<{ id: string }>;
+}
+
+export const PATCH = (request: Request, { params }: At): Promise<Response> =>
+  route(async (context) => {
+    const body = await readJson(request, VersionNameSchema);
+    if (!body.ok) return body;
+    const named = await nameVersion(context, (await params).id, body.value);
+    return named.ok ? ok({ ok: true }) : named;
+  });

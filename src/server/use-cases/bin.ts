@@ -1,0 +1,25 @@
+import type { BinnedRow } from "@/contracts/records";
+import { ok } from "@/core/result";
+import type { Context } from "../data/context";
+import { inTransaction } from "../data/transaction";
+import type { Outcome } from "../failure";
+import * as presets from "../repositories/presets";
+
+/** What is in the bin, the last thrown away first, each with how many strips of projects use it. */
+export const listBin = ({ db }: Context): Promise<readonly BinnedRow[]> => presets.listBinned(db);
+
+/**
+ * Takes presets that are in the bin away for good, with all their versions: the only thing here that cannot be undone.
+ * Without ids, all of them. What is not in the bin is left alone.
+ */
+export async function emptyBin(context: Context, ids: readonly string[] | null): Promise<Outcome<{ gone: number }>> {
+  const gone = await inTransaction(context, async (tx, note) => {
+    const binned = (await presets.listBinned(tx)).map((row) => row.id).filter((id) => ids === null || ids.includes(id));
+    for (const id of binned) {
+      await presets.destroyPreset(tx, id);
+      note({ kind: "preset", id });
+    }
+    return binned.length;
+  });
+  return ok({ gone });
+}

@@ -1,0 +1,174 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import fc from "fast-check";
+import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import { loadDemo } from "@/demo/load";
+import { type OpenContext, openContext } from "../data/context";
+import type { Outcome } from "../failure";
+import { emptyBin, listBin } from "./bin";
+import { changeFolder, deleteFolder, deletePreset, libraryHistory, listFolders, makeFolder } from "./filing";
+import { nameVersion, patchCards, walkLibrary } from "./filing";
+import { findPresets } from "./find-presets";
+import { getPreset } from "./library";
+
+let folder: string;
+let context: OpenContext;
+
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), "diathesis-filing-"));
+  context = await openContext(folder);
+  await loadDemo(context);
+});
+
+afterEach(async () => {
+  await context.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const value = <T>(outcome: Outcome<T>): T => {
+  if (!outcome.ok) throw new Error(outcome.error.message);
+  return outcome.value;
+};
+
+const refusal = <T>(outcome: Outcome<T>): string => {
+  if (outcome.ok) throw new Error("was not refused");
+  return `${outcome.error.code}: ${outcome.error.message}`;
+};
+
+const all = async () => (await findPresets(context, { sort: "name", limit: 500 })).items;
+
+/** How everything is filed: what an undo must bring back. */
+const filed = async () => ({
+  cards: (await all()).map((p) => [p.id, p.card]),
+  folders: (await listFolders(context)).map((f) => [f.id, f.name, f.parent, f.count]),
+  bin: (await listBin(context)).map((b) => b.id),
+  found: (await findPresets(context, { q: "warm" })).items.map((p) => p.id).toSorted(),
+});
+
+type Act = (numbers: readonly [number, number]) => Promise<unknown>;
+
+const pick = <T>(list: readonly T[], n: number): T => list[n % list.length]!;
+
+/** Anything a hand can do to the filing; some of it is refused, which is as well. */
+const ACTS: Readonly<Record<string, Act>> = {
+  rename: async ([n, m]) => {
+    const preset = pick(await all(), n);
+    const changes = [{ id: preset.id, baseCard: preset.cardRevision, card: { name: `Warm ${m}`, rating: m % 6 } }];
+    return patchCards(context, { changes });
+  },
+  move: async ([n, m]) => {
+    const [presets, folders] = [await all(), await listFolders(context)];
+    const chosen = [pick(presets, n), pick(presets, n + 1)];
+    const changes = chosen.map((p) => ({ id: p.id, baseCard: p.cardRevision, card: { folder: pick(folders, m).id } }));
+    return patchCards(context, { changes });
+  },
+  tag: async ([n, m]) => {
+    const preset = pick(await all(), n);
+    const card = { tags: [...preset.card.tags, `t${m}`], colour: m % 2 === 0 ? "ochre" : "verdigris" };
+    return patchCards(context, { changes: [{ id: preset.id, baseCard: preset.cardRevision, card }] });
+  },
+  bin: async ([n]) => deletePreset(context, pick(await all(), n).id),
+  make: async ([n, m]) => makeFolder(context, { name: `Made ${m}`, parent: pick(await listFolders(context), n).id }),
+  put: async ([n, m]) => {
+    const folders = await listFolders(context);
+    return changeFolder(context, pick(folders, n).id, { parent: pick(folders, m).id });
+  },
+  away: async ([n]) => deleteFolder(context, pick(await listFolders(context), n).id),
+};
+
+describe("filing", () => {
+  it("is taken back step by step to where it began, done again, and remembered across a restart", async () => {
+    const acts = fc.array(fc.tuple(fc.constantFrom(...Object.keys(ACTS)), fc.tuple(fc.nat(40), fc.nat(40))), {
+      minLength: 1,
+      maxLength: 8,
+    });
+    await fc.assert(
+      fc.asyncProperty(acts, async (list) => {
+        const before = await filed();
+        let done = 0;
+        for (const [name, numbers] of list) {
+          const depth = (await context.db("library_log").count({ n: "*" }))[0]?.n;
+          await ACTS[name]!(numbers);
+          if ((await context.db("library_log").count({ n: "*" }))[0]?.n !== depth) done += 1;
+        }
+        const after = await filed();
+        await context.close();
+        context = await openContext(folder);
+        expect(await filed()).toEqual(after);
+        for (let n = 0; n < done; n++) value(await walkLibrary(context, "undo"));
+        expect(await filed()).toEqual(before);
+        for (let n = 0; n < done; n++) value(await walkLibrary(context, "redo"));
+        expect(await filed()).toEqual(after);
+        for (let n = 0; n < done; n++) value(await walkLibrary(context, "undo"));
+      }),
+      { numRuns: 12 },
+    );
+  });
+
+  it("changes many or none: one that was changed meanwhile stops all", async () => {
+    const [one, two] = await all();
+    const before = await filed();
+    const changes = [
+      { id: one!.id, baseCard: one!.cardRevision, card: { rating: 5 } },
+      { id: two!.id, baseCard: two!.cardRevision + 1, card: { rating: 5 } },
+    ];
+    expect(refusal(await patchCards(context, { changes }))).toContain("stale");
+    expect(await filed()).toEqual(before);
+    expect((await libraryHistory(context)).undo).toBeNull();
+  });
+
+  it("tells what undo would take back, in words", async () => {
+    const [one, two] = await all();
+    const changes = [one!, two!].map((p) => ({ id: p.id, baseCard: p.cardRevision, card: { rating: 5 } }));
+    value(await patchCards(context, { changes }));
+    expect((await libraryHistory(context)).undo).toBe("Rate 2 sounds");
+    value(await walkLibrary(context, "undo"));
+    expect(await libraryHistory(context)).toEqual({ undo: null, redo: "Rate 2 sounds" });
+    expect(refusal(await walkLibrary(context, "undo"))).toContain("nothing to undo");
+  });
+
+  it("keeps folders out of themselves, and apart from others of the name", async () => {
+    expect(refusal(await changeFolder(context, "voices", { parent: "voices" }))).toContain("into itself");
+    expect(refusal(await changeFolder(context, "voices", { parent: "voices-choir" }))).toContain("into itself");
+    expect(refusal(await changeFolder(context, "voices", { name: "Brass" }))).toContain("already");
+    expect(refusal(await changeFolder(context, "gone", { name: "Here" }))).toContain("notFound");
+  });
+
+  it("lets what was in a folder that is taken away stand in the one above", async () => {
+    const inside = (await findPresets(context, { folder: "voices-choir" })).total;
+    expect(inside).toBeGreaterThan(0);
+    const voices = (await findPresets(context, { folder: "voices" })).total;
+    value(await deleteFolder(context, "voices-choir"));
+    expect((await listFolders(context)).map((f) => f.id)).not.toContain("voices-choir");
+    expect((await findPresets(context, { folder: "voices" })).total).toBe(voices);
+  });
+
+  it("lets go for good only of what is in the bin, and undo says when it cannot bring it back", async () => {
+    const [one, two] = await all();
+    value(await deletePreset(context, one!.id));
+    expect((await listBin(context)).map((b) => b.id)).toEqual([one!.id]);
+    expect(value(await emptyBin(context, [two!.id]))).toEqual({ gone: 0 });
+    expect(value(await emptyBin(context, null))).toEqual({ gone: 1 });
+    expect(await listBin(context)).toEqual([]);
+    expect(refusal(await walkLibrary(context, "undo"))).toContain("notFound");
+    expect((await all()).map((p) => p.id)).toContain(two!.id);
+    expect(refusal(await getPreset(context, one!.id))).toContain("notFound");
+  });
+
+  it("says in the bin how many strips use what is there", async () => {
+    const used = (await findPresets(context, { q: "used:yes", limit: 1 })).items[0]!;
+    value(await deletePreset(context, used.id));
+    expect((await listBin(context))[0]!.uses).toBeGreaterThan(0);
+  });
+
+  it("names a version, and takes the name back", async () => {
+    const preset = (await all()).find((p) => p.version > 1)!;
+    value(await nameVersion(context, preset.id, { version: 1, name: "Before the bridge" }));
+    const nameOf = async () => value(await getPreset(context, preset.id)).versions.at(-1)!.name;
+    expect(await nameOf()).toBe("Before the bridge");
+    value(await walkLibrary(context, "undo"));
+    expect(await nameOf()).toBeNull();
+    expect(refusal(await nameVersion(context, preset.id, { version: 99, name: "x" }))).toContain("notFound");
+  });
+});
