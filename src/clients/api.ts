@@ -1,5 +1,7 @@
 import type {
+  CardChanges,
   ChangeRequest,
+  FolderChange,
   MediaBody,
   MediaList,
   NewDraft,
@@ -11,10 +13,12 @@ import type {
   PresetPage,
   PresetQuery,
   ProjectBody,
+  SettingsBody,
 } from "@/contracts/endpoints";
 import type { ApiError, ErrorBody } from "@/contracts/errors";
-import type { Folder, MediaRow, PresetRow, ProjectRow } from "@/contracts/records";
+import type { BinnedRow, Folder, History, MediaRow, PresetRow, ProjectRow } from "@/contracts/records";
 import type { Content } from "@/core/presets/preset";
+import type { Settings } from "@/core/settings/settings";
 
 /** The one error of the outside world: what the server said, or that it did not answer. */
 export class ApiFailure extends Error {
@@ -54,6 +58,18 @@ export const savePreset = (preset: NewPreset["preset"]) =>
   ask<{ preset: PresetRow }>("POST", "/api/presets", { preset });
 export const saveVersion = (id: string, baseVersion: number, content: Content) =>
   ask<{ preset: PresetRow }>("PUT", `/api/presets/${at(id)}/content`, { baseVersion, content });
+export const patchCards = (changes: CardChanges["changes"], label?: string) =>
+  ask<{ presets: PresetRow[] }>("PATCH", "/api/presets", { changes, ...(label === undefined ? {} : { label }) });
+export const nameVersion = (id: string, version: number, name: string | null) =>
+  ask<{ ok: true }>("PATCH", `/api/presets/${at(id)}/versions`, { version, name });
+export const listBin = () => ask<{ items: BinnedRow[] }>("GET", "/api/bin");
+export const emptyBin = (ids: readonly string[] | null) => ask<{ gone: number }>("DELETE", "/api/bin", { ids });
+export const libraryHistory = () => ask<{ history: History }>("GET", "/api/library/history");
+export const walkLibrary = (direction: "undo" | "redo") =>
+  ask<{ history: History }>("POST", `/api/library/${direction}`);
+export const changeFolder = (id: string, change: FolderChange) =>
+  ask<{ ok: true }>("PATCH", `/api/folders/${at(id)}`, change);
+export const deleteFolder = (id: string) => ask<{ ok: true }>("DELETE", `/api/folders/${at(id)}`);
 export const listFolders = () => ask<{ folders: Folder[] }>("GET", "/api/folders");
 export const makeFolder = (name: string, parent: string | null) =>
   ask<{ folder: Folder }>("POST", "/api/folders", { name, parent });
@@ -86,4 +102,7 @@ export async function keepMedia(name: string, wav: Uint8Array<ArrayBuffer>): Pro
   throw new ApiFailure(answer?.error ?? { code: "unreachable", message: UNREACHABLE });
 }
 
+export const getSettings = () => ask<SettingsBody>("GET", "/api/settings");
+export const changeSettings = (baseRevision: number, settings: Settings) =>
+  ask<SettingsBody>("PUT", "/api/settings", { baseRevision, settings });
 export const openDraft = (draft: NewDraft) => ask<ProjectBody>("POST", "/api/drafts", draft);

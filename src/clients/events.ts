@@ -1,7 +1,10 @@
 import type { QueryClient } from "@tanstack/react-query";
 
 interface Change {
-  readonly records: readonly { readonly kind: "preset" | "folder" | "project" | "media"; readonly id: string }[];
+  readonly records: readonly {
+    readonly kind: "preset" | "folder" | "project" | "media" | "settings";
+    readonly id: string;
+  }[];
 }
 
 /** The names under which the interface keeps what the server holds. */
@@ -10,7 +13,10 @@ export const KEYS = {
   preset: (id: string) => ["preset", id] as const,
   version: (id: string, version: number) => ["preset", id, "version", version] as const,
   folders: ["folders"] as const,
+  bin: ["bin"] as const,
+  libraryHistory: ["library history"] as const,
   media: ["media"] as const,
+  settings: ["settings"] as const,
   projects: ["projects"] as const,
   project: (id: string) => ["project", id] as const,
 };
@@ -26,7 +32,10 @@ export function followChanges(queries: QueryClient, isOwn: (project: string) => 
     }
     const kinds = new Set(records.map((r) => r.kind));
     if (kinds.has("preset")) void queries.invalidateQueries({ queryKey: KEYS.presets });
-    if (kinds.has("folder") || kinds.has("preset")) void queries.invalidateQueries({ queryKey: KEYS.folders });
+    if (kinds.has("folder") || kinds.has("preset"))
+      for (const queryKey of [KEYS.folders, KEYS.bin, KEYS.libraryHistory])
+        void queries.invalidateQueries({ queryKey });
+    if (kinds.has("settings")) void queries.invalidateQueries({ queryKey: KEYS.settings });
     if (kinds.has("media")) void queries.invalidateQueries({ queryKey: KEYS.media });
     if (kinds.has("project")) void queries.invalidateQueries({ queryKey: KEYS.projects });
   });

@@ -3,6 +3,7 @@ import { CardSchema, ContentSchema } from "@/core/presets/schema";
 import { ProjectSchema } from "@/core/projects/schema";
 import { INSERT_MODES } from "@/core/recall/plan";
 import { StepSchema } from "@/core/recall/step-schema";
+import { SettingsSchema } from "@/core/settings/schema";
 import { PARTS } from "@/core/strips/strip";
 import {
   BinnedRowSchema,
@@ -179,6 +180,9 @@ export const NewDraftSchema = z.strictObject({
   version: z.int().min(1).optional(),
   tempo: z.number().min(20).max(400).optional(),
 });
+
+export const SettingsBodySchema = z.strictObject({ settings: SettingsSchema, revision: z.int().min(0) });
+export const SettingsChangeSchema = z.strictObject({ baseRevision: z.int().min(0), settings: SettingsSchema });
 
 export const ModelSchema = z.strictObject({
   id: z.string(),
@@ -362,6 +366,14 @@ export const ENDPOINTS: readonly Endpoint[] = [
     status: 201,
   },
   { method: "get", path: "/api/media/{hash}", summary: "The sound itself, as a WAV file", answer: z.unknown() },
+  { method: "get", path: "/api/settings", summary: "What the person has set up", answer: SettingsBodySchema },
+  {
+    method: "put",
+    path: "/api/settings",
+    summary: "Set up otherwise",
+    body: SettingsChangeSchema,
+    answer: SettingsBodySchema,
+  },
   { method: "get", path: "/api/events", summary: "Server-sent: which records changed", answer: z.unknown() },
 ];
 
@@ -377,6 +389,8 @@ export type NewProject = z.infer<typeof NewProjectSchema>;
 export type PlanRequest = z.infer<typeof PlanRequestSchema>;
 export type PlanBody = z.infer<typeof PlanBodySchema>;
 export type ChangeRequest = z.infer<typeof ChangeRequestSchema>;
+export type SettingsBody = z.infer<typeof SettingsBodySchema>;
+export type SettingsChange = z.infer<typeof SettingsChangeSchema>;
 export type MediaBody = z.infer<typeof MediaBodySchema>;
 export type MediaList = z.infer<typeof MediaListSchema>;
 export type NewDraft = z.infer<typeof NewDraftSchema>;

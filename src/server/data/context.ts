@@ -7,7 +7,7 @@ import { type FolderLock, lockFolder } from "./lock";
 
 /** A record that changed, as windows and indexes hear of it. */
 export interface ChangedRecord {
-  readonly kind: "preset" | "folder" | "project" | "media";
+  readonly kind: "preset" | "folder" | "project" | "media" | "settings";
   readonly id: string;
 }
 

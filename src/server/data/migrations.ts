@@ -27,6 +27,14 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   },
   { name: "003-inside", up: addInside, down: forwardOnly },
   { name: "004-library-log", up: (db) => db.raw(LIBRARY_LOG), down: forwardOnly },
+  {
+    name: "005-settings",
+    up: (db) =>
+      db.raw(
+        "CREATE TABLE settings (id INTEGER PRIMARY KEY CHECK (id = 1), revision INTEGER NOT NULL, body TEXT NOT NULL)",
+      ),
+    down: forwardOnly,
+  },
 ];
 
 /** What was done to cards, folders and the bin, in steps that can be taken back. */

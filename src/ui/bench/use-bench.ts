@@ -30,7 +30,7 @@ import { rememberBench, useHand, useTakeProject } from "../frame/hand";
 import { type Sound, hear, setDifference, setSolo } from "../listening/listening";
 import { type ProjectEditing, useProjectEditing } from "../projects/editing";
 import { mintKey } from "../projects/mint";
-import { useTempo } from "../library/library";
+import { useTempo } from "../library/use-tempo";
 
 type Turned = Readonly<Record<ParamId, Value>>;
 

@@ -6,20 +6,22 @@ interface Props {
   readonly label: string;
   readonly name: string;
   readonly large?: boolean;
+  readonly placeholder?: string;
   readonly onName: (name: string) => void;
 }
 
 /** A name, typed over in place: Enter or leaving keeps it, Escape does not. An emptied field calls back with "". */
-export function NameField({ label, name, large = false, onName }: Props) {
+export function NameField({ label, name, large = false, placeholder, onName }: Props) {
   return (
     <input
       key={name}
       aria-label={label}
       defaultValue={name}
+      placeholder={placeholder}
       maxLength={200}
-      size={Math.max(6, name.length)}
+      size={Math.max(6, (name === "" ? (placeholder ?? "") : name).length)}
       className={cx(
-        "-mx-1 min-w-0 rounded-card bg-transparent px-1 hover:bg-sunk focus:bg-card",
+        "-mx-1 min-w-0 rounded-card bg-transparent px-1 placeholder:text-soft hover:bg-sunk focus:bg-card",
         large && "font-name text-[18px] leading-6",
       )}
       onKeyDown={(event) => {

@@ -6,7 +6,7 @@ import { useActions } from "../actions/actions";
 import { Button } from "../kit/button";
 import { Empty } from "../kit/bits";
 import { PresetList } from "../library/preset-list";
-import { useChosen } from "../library/library";
+import { useHearChosen, useSelection } from "../library/selection";
 import { usePresets } from "../library/use-library";
 import { useRecall } from "../plan/recall";
 
@@ -24,7 +24,8 @@ export function SideLibrary({ tempo }: { readonly tempo: number }) {
   const [words, setWords] = useState("");
   const [touched, setTouched] = useState(false);
   const { rows, total, pages } = usePresets({ q: words });
-  const { chosen, choose, move } = useChosen(touched ? rows : NO_ROWS, tempo);
+  const { chosen, choose, move } = useSelection(touched ? rows : NO_ROWS);
+  useHearChosen(chosen, tempo);
   const recall = useRecall();
   const list = useRef<HTMLDivElement>(null);
   const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;

@@ -1,6 +1,6 @@
 "use client";
 
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import { Fragment, useState } from "react";
 import * as api from "@/clients/api";
@@ -17,6 +17,8 @@ import { formatDate } from "../kit/dates";
 import { Num } from "../kit/number";
 import { Shape } from "../kit/shape";
 import { useRecall } from "../plan/recall";
+import { NameField } from "../kit/name-field";
+import { openSheet, orSay } from "./filing";
 import { useFolders } from "./use-library";
 
 /** Everything about one preset, as on a hand-kept card. */
@@ -42,12 +44,22 @@ export function CardPane({ preset, tempo }: { readonly preset: PresetRow; readon
             {KIND_NAMES[preset.kind]} · version {shownVersion}
             {shownVersion !== preset.version && ` of ${preset.version}`} · own
           </p>
-          <h2 className="h1 mt-0.5">{preset.card.name}</h2>
+          <div className="flex items-baseline gap-2">
+            <h2 className="h1 mt-0.5 min-w-0 flex-1">{preset.card.name}</h2>
+            <Button
+              small
+              plain
+              title="Change the card (E)"
+              onClick={() => openSheet({ sheet: "edit", presets: [preset], begin: "name" })}
+            >
+              Change
+            </Button>
+          </div>
         </div>
         <div className="h-[3px] flex-none border-alert border-t border-b border-b-rule" />
         <Facts preset={preset} />
         <Inside processors={processors} tempo={tempo} preset={shown} />
-        <VersionList detail={detail.data} shown={shownVersion} onShow={setVersion} />
+        <VersionList preset={preset} detail={detail.data} shown={shownVersion} onShow={setVersion} />
         <Uses detail={detail.data} />
       </div>
       <div className="flex flex-none flex-wrap gap-2 border-rule border-t px-[18px] py-3">
@@ -171,32 +183,62 @@ function Inside({ processors, tempo, preset }: InsideProps) {
 }
 
 interface VersionsProps {
+  readonly preset: PresetRow;
   readonly detail: PresetDetail | undefined;
   readonly shown: number;
   readonly onShow: (version: number | null) => void;
 }
 
-function VersionList({ detail, shown, onShow }: VersionsProps) {
+/** Every save, newest first: looked at, compared, called by a name. */
+function VersionList({ preset, detail, shown, onShow }: VersionsProps) {
+  const queries = useQueryClient();
   if (!detail || detail.versions.length < 2) return null;
+  const compare = (version: number) =>
+    openSheet({ sheet: "compare", left: { preset, version }, right: { preset, version: preset.version } });
+  const callIt = async (version: number, name: string) => {
+    await api.nameVersion(preset.id, version, name.trim() === "" ? null : name.trim());
+    await queries.invalidateQueries({ queryKey: KEYS.preset(preset.id) });
+  };
   return (
     <section>
       <h3 className="h2 pb-1">Versions</h3>
       <ul>
-        {detail.versions.map(({ version, savedAt }, at) => (
-          <li key={version}>
+        {detail.versions.map(({ version, savedAt, name }, at) => (
+          <li
+            key={version}
+            className={`flex min-h-[26px] items-center gap-2 pr-1 ${version === shown ? "bg-live-tint" : ""}`}
+          >
             <button
               type="button"
               aria-pressed={version === shown}
               onClick={() => onShow(at === 0 ? null : version)}
-              className={`flex h-[26px] w-full items-center gap-3 px-2 text-left hover:bg-sunk ${version === shown ? "bg-live-tint" : ""}`}
+              className="flex h-[26px] min-w-0 flex-1 items-center gap-3 px-2 text-left hover:bg-sunk"
             >
               <span className="num">{version}</span>
-              <span className="text-soft">{formatDate(savedAt)}</span>
-              {at === 0 && <span className="ml-auto text-small text-soft">newest</span>}
+              <span className="flex-none text-soft">{formatDate(savedAt)}</span>
+              <span className="truncate">
+                {name ?? (at === 0 ? <span className="text-small text-soft">newest</span> : "")}
+              </span>
             </button>
+            {at > 0 && (
+              <Button
+                small
+                plain
+                aria-label={`Compare version ${version} with the newest`}
+                onClick={() => compare(version)}
+              >
+                compare
+              </Button>
+            )}
           </li>
         ))}
       </ul>
+      <NameField
+        label={`Name of version ${shown}`}
+        name={detail.versions.find((v) => v.version === shown)?.name ?? ""}
+        placeholder={`Give version ${shown} a name`}
+        onName={(name) => orSay(callIt(shown, name))}
+      />
     </section>
   );
 }

@@ -1,19 +1,24 @@
 "use client";
 
-import { ChevronDown, ChevronRight } from "lucide-react";
-import { useState } from "react";
+import { ChevronDown, ChevronRight, Plus, Trash2 } from "lucide-react";
+import { type DragEvent, useState } from "react";
 import type { PresetPage, PresetQuery } from "@/contracts/endpoints";
 import type { Folder } from "@/contracts/records";
 import { KIND_NAMES, type PresetKind } from "@/core/presets/preset";
 import { FAMILY_NAMES, type Family } from "@/core/processors/model";
 import { type Field, type Filters as Chosen, readFilters, toggleFilter, writeFilters } from "@/core/search/query";
+import { Button } from "../kit/button";
 import { cx } from "../kit/class-names";
+import { openSheet } from "./filing";
+import { DRAGGED_SOUNDS } from "./preset-list";
 import { type Filter, useFolders } from "./use-library";
 
 interface Props {
   readonly query: PresetQuery;
   readonly total: number | undefined;
   readonly facets: PresetPage["facets"] | undefined;
+  /** Puts the chosen sounds into a folder. */
+  readonly onMove: (folder: string | null) => void;
   readonly onSet: (changes: Partial<Record<Filter, string | undefined>>) => void;
 }
 
@@ -23,19 +28,47 @@ interface LineProps {
   readonly on: boolean;
   readonly depth?: number;
   readonly onClick: () => void;
+  /** Sounds dragged onto it. */
+  readonly onSounds?: () => void;
 }
 
-function Line({ label, count, on, depth = 0, onClick }: LineProps) {
+const holdsSounds = ({ dataTransfer }: DragEvent): boolean => dataTransfer.types.includes(DRAGGED_SOUNDS);
+
+/** Lets sounds be dropped, and says while they are over it. */
+function useSoundDrop(onSounds: (() => void) | undefined) {
+  const [over, setOver] = useState(false);
+  if (!onSounds) return { over: false, props: {} };
+  const props = {
+    onDragOver: (event: DragEvent) => {
+      if (!holdsSounds(event)) return;
+      event.preventDefault();
+      setOver(true);
+    },
+    onDragLeave: () => setOver(false),
+    onDrop: (event: DragEvent) => {
+      setOver(false);
+      if (!holdsSounds(event)) return;
+      event.preventDefault();
+      onSounds();
+    },
+  };
+  return { over, props };
+}
+
+function Line({ label, count, on, depth = 0, onClick, onSounds }: LineProps) {
+  const drop = useSoundDrop(onSounds);
   return (
     <li>
       <button
         type="button"
+        {...drop.props}
         aria-pressed={on}
         onClick={onClick}
         style={{ paddingLeft: 14 + depth * 10 }}
         className={cx(
           "flex h-[26px] w-full items-center justify-between gap-2 pr-[14px] text-left hover:bg-sunk",
           on && "row-chosen",
+          drop.over && "bg-live-tint outline-1 -outline-offset-1 outline-live",
         )}
       >
         <span className="truncate">{label}</span>
@@ -148,19 +181,31 @@ function Facet({ field, heading, values, chosen, onToggle }: FacetProps) {
 }
 
 /** Folders, then every field by which a sound can be told from others, each value with how many have it. */
-export function Filters({ query, total, facets, onSet }: Props) {
+export function Filters({ query, total, facets, onMove, onSet }: Props) {
   const folders = useFolders().data?.folders ?? [];
   const chosen: Chosen = readFilters(query.only ?? "");
   const everything = !query.folder && !query.only;
   const toggle = (field: Field, value: string) => onSet({ only: writeFilters(toggleFilter(chosen, field, value)) });
   return (
     <nav aria-label="Folders and filters" className="h-full overflow-auto py-3">
-      <h2 className="h2 px-[14px] pt-[10px] pb-1">Folders</h2>
+      <div className="flex items-center gap-1 px-[14px] pt-[10px] pb-1">
+        <h2 className="h2 mr-auto">Folders</h2>
+        {query.folder && (
+          <Button small plain onClick={() => openSheet({ sheet: "folder", folder: query.folder ?? null })}>
+            Change
+          </Button>
+        )}
+        <Button small plain aria-label="New folder" onClick={() => openSheet({ sheet: "folder", folder: null })}>
+          <Plus size={14} aria-hidden="true" />
+          New
+        </Button>
+      </div>
       <ul>
         <Line
           label="All sounds"
           count={everything ? total : undefined}
           on={everything}
+          onSounds={() => onMove(null)}
           onClick={() => onSet({ folder: undefined, only: undefined })}
         />
         {folders.map((folder) => (
@@ -170,6 +215,7 @@ export function Filters({ query, total, facets, onSet }: Props) {
             count={folder.count}
             depth={depthOf(folder, folders)}
             on={query.folder === folder.id}
+            onSounds={() => onMove(folder.id)}
             onClick={() => onSet({ folder: query.folder === folder.id ? undefined : folder.id })}
           />
         ))}
@@ -184,6 +230,10 @@ export function Filters({ query, total, facets, onSet }: Props) {
           onToggle={(value) => toggle(field, value)}
         />
       ))}
+      <Button small plain className="mt-2 px-[14px]" onClick={() => openSheet({ sheet: "bin" })}>
+        <Trash2 size={14} aria-hidden="true" />
+        Bin
+      </Button>
     </nav>
   );
 }

@@ -4,47 +4,24 @@ import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { PresetPage } from "@/contracts/endpoints";
 import type { PresetRow } from "@/contracts/records";
-import { chainOf } from "@/core/presets/preset";
 import { completionsOf } from "@/core/search/complete";
 import { useActions } from "../actions/actions";
 import { useFinder } from "../frame/action-field";
-import { useHand } from "../frame/hand";
 import { Empty, Key, Loading } from "../kit/bits";
 import { Button } from "../kit/button";
 import { Panels } from "../kit/panels";
-import { hear } from "../listening/listening";
 import { useRecall } from "../plan/recall";
-import { useProjectEditing } from "../projects/editing";
 import { CardPane } from "./card-pane";
 import { Filters } from "./filters";
+import { countSounds, orSay, useFiling, useFilingActions, useLibrarySheet } from "./filing";
 import { rememberList } from "./last-list";
 import { PresetList } from "./preset-list";
+import { useHearChosen, useSelection } from "./selection";
+import { LibrarySheets } from "./sheets";
 import { type Filter, useFilters, usePresets } from "./use-library";
+import { useTempo } from "./use-tempo";
 
-const DEFAULT_TEMPO = 120;
-
-/** The tempo at which sounds are shown and heard: that of the project in hand. */
-export function useTempo(): number {
-  const project = useHand((hand) => hand.project);
-  return useProjectEditing(project).body?.project.tempo ?? DEFAULT_TEMPO;
-}
-
-/** The chosen line; it is what side A plays. */
-export function useChosen(rows: readonly PresetRow[], tempo: number) {
-  const [id, setId] = useState<string | null>(null);
-  const chosen = rows.find((r) => r.id === id) ?? rows[0] ?? null;
-  const content = chosen?.content;
-  const name = chosen?.card.name;
-  useEffect(() => {
-    if (content && name !== undefined) hear("a", { name, chain: chainOf(content), tempo });
-  }, [content, name, tempo]);
-  const move = (by: number) => {
-    const at = rows.findIndex((r) => r.id === chosen?.id);
-    const next = rows[Math.min(rows.length - 1, Math.max(0, at + by))];
-    if (next) setId(next.id);
-  };
-  return { chosen, choose: setId, move };
-}
+const countOf = (total: number): string => `${total} sound${total === 1 ? "" : "s"}`;
 
 export function Library() {
   const router = useRouter();
@@ -54,8 +31,12 @@ export function Library() {
   const { rows, total, first, pages } = usePresets(query);
   useEffect(() => rememberList(addressed.sort), [addressed.sort]);
   const tempo = useTempo();
-  const { chosen, choose, move } = useChosen(rows, tempo);
+  const selection = useSelection(rows);
+  const { chosen, choose, move } = selection;
+  const sheet = useLibrarySheet((l) => l.open);
+  useHearChosen(chosen, tempo);
   const recall = useRecall();
+  const { change } = useFiling();
   const list = useRef<HTMLDivElement>(null);
   useLibraryFinder({ words, onWords: type, facets: first?.facets, onLeave: () => list.current?.focus() });
   const open = (preset: PresetRow) => router.push(`/bench?preset=${preset.id}`);
@@ -65,11 +46,37 @@ export function Library() {
   }, [hasNextPage, isFetchingNextPage, fetchNextPage]);
   const group = "Library";
   const has = chosen !== null;
+  useActions(useFilingActions(selection));
   useActions([
     { id: "down", title: "Next sound", group, keys: ["ArrowDown"], keyOnly: true, run: () => move(1) },
     { id: "up", title: "Previous sound", group, keys: ["ArrowUp"], keyOnly: true, run: () => move(-1) },
     { id: "page-down", title: "A page down", group, keys: ["PageDown"], keyOnly: true, run: () => move(10) },
     { id: "page-up", title: "A page up", group, keys: ["PageUp"], keyOnly: true, run: () => move(-10) },
+    {
+      id: "extend-down",
+      title: "Choose the next sound too",
+      group,
+      keys: ["Shift+ArrowDown"],
+      keyOnly: true,
+      run: () => move(1, "upTo"),
+    },
+    {
+      id: "extend-up",
+      title: "Choose the previous sound too",
+      group,
+      keys: ["Shift+ArrowUp"],
+      keyOnly: true,
+      run: () => move(-1, "upTo"),
+    },
+    {
+      id: "all",
+      title: "Choose all that are listed",
+      group,
+      keys: ["Ctrl+A"],
+      keyOnly: true,
+      run: selection.chooseAll,
+    },
+    { id: "let-go", title: "Choose only one", group, keys: ["Escape"], keyOnly: true, run: selection.letGo },
     { id: "first", title: "First sound", group, keys: ["Home"], keyOnly: true, run: () => move(-rows.length) },
     { id: "last", title: "Last sound", group, keys: ["End"], keyOnly: true, run: () => move(rows.length) },
     {
@@ -92,72 +99,87 @@ export function Library() {
   ]);
   const narrowed = Boolean(query.q || query.folder || query.only);
   return (
-    <Panels
-      id="library"
-      panes={[
-        {
-          id: "filters",
-          label: "folders",
-          size: 180,
-          min: 130,
-          children: <Filters query={query} total={pages.data ? total : undefined} facets={first?.facets} onSet={set} />,
-        },
-        {
-          id: "list",
-          label: "the list",
-          min: 480,
-          children: (
-            <section aria-label="Library" className="flex h-full min-w-0 flex-col">
-              <h1 className="sr-only">Library</h1>
-              <div className="grid h-[30px] flex-none grid-cols-[18px_minmax(0,1fr)_214px_56px] items-center gap-[10px] border-edge border-b px-[14px] text-small text-soft">
-                <span />
-                <span>Name</span>
-                <span>Shape</span>
-                <span className="text-right">Used</span>
-              </div>
-              <Said page={first} />
-              {rows.length > 0 ? (
-                <PresetList
-                  rows={rows}
-                  total={total}
-                  chosen={chosen?.id ?? null}
-                  tempo={tempo}
-                  onChoose={choose}
-                  onOpen={open}
-                  onMore={more}
-                  listRef={list}
-                />
-              ) : (
-                <NothingFound
-                  loading={pages.isPending}
-                  failed={pages.error?.message}
-                  narrowed={narrowed}
-                  onAll={() => {
-                    type("");
-                    set({ folder: undefined, only: undefined });
-                  }}
-                />
-              )}
-              <p className="flex h-8 flex-none items-center gap-[6px] overflow-hidden whitespace-nowrap border-edge border-t px-[14px] text-small text-soft">
-                {total} sound{total === 1 ? "" : "s"} · <Key>Space</Key> listen <Key>Enter</Key> apply{" "}
-                {recall.targetWords ?? ""} <Key>B</Key> bench <Key>/</Key> find
-              </p>
-            </section>
-          ),
-        },
-        {
-          id: "card",
-          label: "the card",
-          size: 336,
-          min: 260,
-          children: chosen ? (
-            <CardPane key={chosen.id} preset={chosen} tempo={tempo} />
-          ) : (
-            <div className="h-full bg-card" />
-          ),
-        },
-      ]}
-    />
+    <>
+      {sheet && <LibrarySheets />}
+      <Panels
+        id="library"
+        panes={[
+          {
+            id: "filters",
+            label: "folders",
+            size: 180,
+            min: 130,
+            children: (
+              <Filters
+                query={query}
+                total={pages.data ? total : undefined}
+                facets={first?.facets}
+                onMove={(folder) =>
+                  orSay(change(selection.all, () => ({ folder }), `Move ${countSounds(selection.all)}`))
+                }
+                onSet={set}
+              />
+            ),
+          },
+          {
+            id: "list",
+            label: "the list",
+            min: 480,
+            children: (
+              <section aria-label="Library" className="flex h-full min-w-0 flex-col">
+                <h1 className="sr-only">Library</h1>
+                <div className="grid h-[30px] flex-none grid-cols-[18px_minmax(0,1fr)_214px_56px] items-center gap-[10px] border-edge border-b px-[14px] text-small text-soft">
+                  <span />
+                  <span>Name</span>
+                  <span>Shape</span>
+                  <span className="text-right">Used</span>
+                </div>
+                <Said page={first} />
+                {rows.length > 0 ? (
+                  <PresetList
+                    rows={rows}
+                    total={total}
+                    chosen={chosen?.id ?? null}
+                    isChosen={selection.isChosen}
+                    tempo={tempo}
+                    onChoose={choose}
+                    onOpen={open}
+                    onMore={more}
+                    listRef={list}
+                  />
+                ) : (
+                  <NothingFound
+                    loading={pages.isPending}
+                    failed={pages.error?.message}
+                    narrowed={narrowed}
+                    onAll={() => {
+                      type("");
+                      set({ folder: undefined, only: undefined });
+                    }}
+                  />
+                )}
+                <p className="flex h-8 flex-none items-center gap-[6px] overflow-hidden whitespace-nowrap border-edge border-t px-[14px] text-small text-soft">
+                  {selection.all.length > 1 ? `${selection.all.length} of ${total} chosen` : countOf(total)} ·{" "}
+                  <Key>Space</Key> listen <Key>Enter</Key> apply {recall.targetWords ?? ""} <Key>B</Key> bench{" "}
+                  <Key>/</Key> find
+                </p>
+              </section>
+            ),
+          },
+          {
+            id: "card",
+            label: "the card",
+            size: 336,
+            min: 260,
+            children: chosen ? (
+              <CardPane key={chosen.id} preset={chosen} tempo={tempo} />
+            ) : (
+              <div className="h-full bg-card" />
+            ),
+          },
+        ]}
+      />
+    </>
   );
 }
 

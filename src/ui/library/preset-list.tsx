@@ -9,13 +9,16 @@ import { cx } from "../kit/class-names";
 import { formatDay } from "../kit/dates";
 import { PresetIcon } from "../kit/kind-icon";
 import { Shapes } from "../kit/shape";
+import type { Choose } from "./selection";
 
 interface Props {
   readonly rows: readonly PresetRow[];
   readonly total: number;
   readonly chosen: string | null;
   readonly tempo: number;
-  readonly onChoose: (id: string) => void;
+  /** What is chosen beside the chosen line. */
+  readonly isChosen?: (id: string) => boolean;
+  readonly onChoose: (id: string, how: Choose) => void;
   readonly onOpen: (preset: PresetRow) => void;
   readonly onMore: () => void;
   readonly listRef: RefObject<HTMLDivElement | null>;
@@ -26,10 +29,17 @@ interface Props {
 const ROW = 44;
 const NARROW_ROW = 62;
 
+/** What is dragged from the list carries this kind of data; which sounds they are is what is chosen. */
+export const DRAGGED_SOUNDS = "application/x-diathesis-sounds";
+
+const howOf = ({ ctrlKey, metaKey, shiftKey }: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean }): Choose =>
+  shiftKey ? "upTo" : ctrlKey || metaKey ? "also" : "only";
+
 export const optionId = (id: string): string => `sound-${id}`;
 
 /** The presets, one a line, with their shapes. The list itself has the focus; the chosen line is told to screen readers. */
-export function PresetList({ rows, total, chosen, tempo, onChoose, onOpen, onMore, listRef, narrow = false }: Props) {
+export function PresetList(props: Props) {
+  const { rows, total, chosen, tempo, onChoose, onOpen, onMore, listRef, narrow = false } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const height = narrow ? NARROW_ROW : ROW;
   // The compiler cannot see into the virtualizer; it holds its own state.
@@ -58,13 +68,15 @@ export function PresetList({ rows, total, chosen, tempo, onChoose, onOpen, onMor
         role="listbox"
         tabIndex={0}
         aria-label="Sounds"
+        aria-multiselectable={props.isChosen !== undefined}
         aria-activedescendant={at >= 0 ? optionId(rows[at]!.id) : undefined}
         className="group relative outline-none"
         style={{ height: virtual.getTotalSize() }}
       >
         {items.map(({ index, start }) => {
           const preset = rows[index]!;
-          const on = preset.id === chosen;
+          const at = preset.id === chosen;
+          const on = at || Boolean(props.isChosen?.(preset.id));
           return (
             <div
               key={preset.id}
@@ -73,7 +85,13 @@ export function PresetList({ rows, total, chosen, tempo, onChoose, onOpen, onMor
               aria-selected={on}
               aria-setsize={total}
               aria-posinset={index + 1}
-              onClick={() => onChoose(preset.id)}
+              draggable={!narrow}
+              onDragStart={(event) => {
+                if (!on) onChoose(preset.id, "only");
+                event.dataTransfer.setData(DRAGGED_SOUNDS, preset.id);
+                event.dataTransfer.effectAllowed = "move";
+              }}
+              onClick={(event) => onChoose(preset.id, howOf(event))}
               onDoubleClick={() => onOpen(preset)}
               style={{ height, transform: `translateY(${start}px)` }}
               className={cx(
@@ -81,7 +99,8 @@ export function PresetList({ rows, total, chosen, tempo, onChoose, onOpen, onMor
                 narrow
                   ? "grid content-center gap-1 px-3"
                   : "grid grid-cols-[18px_minmax(0,1fr)_214px_56px] items-center gap-[10px] px-[14px]",
-                on ? "row-chosen -outline-offset-2 outline-live group-focus-visible:outline-2" : "hover:bg-sunk/60",
+                on ? "row-chosen" : "hover:bg-sunk/60",
+                at && "-outline-offset-2 outline-live group-focus-visible:outline-2",
               )}
             >
               {narrow ? <NarrowRow preset={preset} tempo={tempo} /> : <WideRow preset={preset} tempo={tempo} />}

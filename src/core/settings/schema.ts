@@ -1,0 +1,41 @@
+import { z } from "zod";
+import { PRESET_KINDS } from "../presets/preset";
+import { STRIP_KINDS } from "../chains/schema";
+
+const Id = z.string().min(1).max(80);
+
+/** A search that is kept: what stands in the field, and the filters beside it. */
+export const SavedSearchSchema = z.strictObject({
+  id: Id,
+  name: z.string().trim().min(1).max(120),
+  q: z.string().max(20_000),
+  only: z.string().max(20_000),
+  folder: Id.nullable(),
+});
+
+/** What a key does: apply a preset, or add a plugin. */
+export const ShortcutSchema = z.strictObject({
+  /** As in "Ctrl+Alt+1", or two presses as in "Q V". */
+  keys: z.string().trim().min(1).max(60),
+  does: z.union([z.strictObject({ preset: Id }), z.strictObject({ model: Id })]),
+});
+
+/** What a plugin opens with, on strips of a kind or on all; or, without a model, what a new strip of the kind begins as. */
+export const StartingPointSchema = z
+  .strictObject({
+    model: Id.nullable(),
+    strip: z.enum(STRIP_KINDS).nullable(),
+    preset: Id,
+    /** null for the newest. */
+    version: z.int().min(1).nullable(),
+  })
+  .refine(({ model, strip }) => model !== null || strip !== null, "It is for a model, for a kind of strip, or both.");
+
+/** What a person has set up for themselves, beside the library. */
+export const SettingsSchema = z.strictObject({
+  /** Patterns for names by kind of preset, the last used first. */
+  patterns: z.partialRecord(z.enum(PRESET_KINDS), z.array(z.string().min(1).max(300)).max(20)),
+  searches: z.array(SavedSearchSchema).max(500),
+  shortcuts: z.array(ShortcutSchema).max(2000),
+  startingPoints: z.array(StartingPointSchema).max(2000),
+});

@@ -1,0 +1,51 @@
+import type { z } from "zod";
+import type { PresetKind } from "../presets/preset";
+import type { StripKind } from "../strips/strip";
+import type { SavedSearchSchema, SettingsSchema, ShortcutSchema, StartingPointSchema } from "./schema";
+
+export type Settings = Readonly<z.infer<typeof SettingsSchema>>;
+export type SavedSearch = Readonly<z.infer<typeof SavedSearchSchema>>;
+export type Shortcut = Readonly<z.infer<typeof ShortcutSchema>>;
+export type StartingPoint = Readonly<z.infer<typeof StartingPointSchema>>;
+
+export const NO_SETTINGS: Settings = { patterns: {}, searches: [], shortcuts: [], startingPoints: [] };
+
+/** Patterns that are kept for a kind. */
+const MOST_PATTERNS = 8;
+
+/** A pattern that was used stands first. */
+export function withPattern(settings: Settings, kind: PresetKind, pattern: string): Settings {
+  const kept = [...new Set([pattern, ...(settings.patterns[kind] ?? [])])].slice(0, MOST_PATTERNS);
+  return { ...settings, patterns: { ...settings.patterns, [kind]: kept } };
+}
+
+/**
+ * What a plugin opens with on a strip of a kind: a starting point for just that comes before one for the model anywhere.
+ * Null where there is none, which is the maker's own start.
+ */
+export function startingPointFor(
+  { startingPoints }: Settings,
+  model: string | null,
+  strip: StripKind | null,
+): StartingPoint | null {
+  const of = (kind: StripKind | null) => startingPoints.find((s) => s.model === model && s.strip === kind);
+  return (strip === null ? undefined : of(strip)) ?? (model === null ? undefined : of(null)) ?? null;
+}
+
+/** Puts a starting point in the place of the one that there was; null goes back to the maker's. */
+export function withStartingPoint(
+  settings: Settings,
+  place: Pick<StartingPoint, "model" | "strip">,
+  preset: Pick<StartingPoint, "preset" | "version"> | null,
+): Settings {
+  const others = settings.startingPoints.filter((s) => s.model !== place.model || s.strip !== place.strip);
+  const { model, strip } = place;
+  return { ...settings, startingPoints: preset ? [...others, { model, strip, ...preset }] : others };
+}
+
+/** The shortcut for a thing; null keys take it away. Keys that something else had are taken from it. */
+export function withShortcut(settings: Settings, does: Shortcut["does"], keys: string | null): Settings {
+  const isSame = (other: Shortcut["does"]) => JSON.stringify(other) === JSON.stringify(does);
+  const others = settings.shortcuts.filter((s) => !isSame(s.does) && s.keys !== keys);
+  return { ...settings, shortcuts: keys === null ? others : [...others, { keys, does }] };
+}

@@ -1,0 +1,218 @@
+"use client";
+
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import equal from "fast-deep-equal";
+import { useEffect, useState } from "react";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import type { PresetRow } from "@/contracts/records";
+import { describeDifferences, differencesOf } from "@/core/chains/differences";
+import { tellDifference } from "@/core/chains/told";
+import { type Content, chainOf } from "@/core/presets/preset";
+import { processorsOf } from "@/core/chains/chain";
+import { PARTS, PART_NAMES, formatFader, formatPanPart } from "@/core/strips/strip";
+import { Button } from "../kit/button";
+import { Loading } from "../kit/bits";
+import { formatDate } from "../kit/dates";
+import { Refused } from "../kit/field";
+import { Segments } from "../kit/segments";
+import { Shapes } from "../kit/shape";
+import { Sheet } from "../kit/sheet";
+import { hear, setPlaying, setSide, useListening } from "../listening/listening";
+import { closeSheet, useFiling } from "./filing";
+import { useTempo } from "./use-tempo";
+
+/** One of the two: a preset and which of its versions. */
+export interface Compared {
+  readonly preset: PresetRow;
+  readonly version: number;
+}
+
+interface Props {
+  readonly left: Compared;
+  readonly right: Compared;
+}
+
+function useVersions(preset: string) {
+  const detail = useQuery({ queryKey: [...KEYS.preset(preset), "detail"], queryFn: () => api.getPreset(preset) });
+  return detail.data?.versions ?? [];
+}
+
+function useContent({ preset, version }: Compared): Content | null {
+  const earlier = useQuery({
+    queryKey: KEYS.version(preset.id, version),
+    queryFn: () => api.getPreset(preset.id, version),
+    enabled: version !== preset.version,
+  });
+  return version === preset.version ? preset.content : (earlier.data?.preset.content ?? null);
+}
+
+interface Line {
+  readonly what: string;
+  readonly from: string;
+  readonly to: string;
+}
+
+/** Parts of a strip beside its chains that are not alike. */
+function partLines(left: Content, right: Content): readonly Line[] {
+  if (left.kind !== "strip" || right.kind !== "strip") return [];
+  const [a, b] = [left.strip, right.strip];
+  const say = (strip: typeof a, part: (typeof PARTS)[number]): string => {
+    if (strip[part] === undefined) return "not held";
+    if (part === "level" && strip.level) return `${formatFader(strip.level)} dB`;
+    if (part === "pan" && strip.pan) return formatPanPart(strip.pan);
+    return "as it was";
+  };
+  return PARTS.filter((part) => part !== "inserts" && !equal(a[part], b[part])).map((part) => {
+    const [from, to] = [say(a, part), say(b, part)];
+    return { what: PART_NAMES[part], from, to: from === to ? "changed" : to };
+  });
+}
+
+/** Two versions of a sound, or two sounds, value by value and by ear; an earlier version can be made the newest again. */
+export function CompareSheet(given: Props) {
+  const queries = useQueryClient();
+  const tempo = useTempo();
+  const { done } = useFiling();
+  const [versions, setVersions] = useState({ left: given.left.version, right: given.right.version });
+  const [refused, setRefused] = useState<string | null>(null);
+  const left = { ...given.left, version: versions.left };
+  const right = { ...given.right, version: versions.right };
+  const [a, b] = [useContent(left), useContent(right)];
+  const isOne = left.preset.id === right.preset.id;
+  const differences = a && b ? differencesOf(chainOf(a), chainOf(b)) : [];
+  const lines: readonly Line[] =
+    a && b ? [...differences.map((d) => tellDifference(d, chainOf(b))), ...partLines(a, b)] : [];
+  useHearing(left, right, { a, b, tempo });
+  const restore = async () => {
+    if (!a) return;
+    try {
+      await api.saveVersion(left.preset.id, left.preset.version, a);
+      await queries.invalidateQueries({ queryKey: KEYS.preset(left.preset.id) });
+      closeSheet();
+      await done(`Version ${left.version} of “${left.preset.card.name}” is the newest again`, false);
+    } catch (error) {
+      setRefused(error instanceof Error ? error.message : String(error));
+    }
+  };
+  return (
+    <Sheet
+      open
+      onClose={closeSheet}
+      title={isOne ? left.preset.card.name : "Two sounds beside each other"}
+      aside={a && b ? (lines.length === 0 ? "no value differs" : `differs by ${describeDifferences(differences)}`) : ""}
+      className="w-[820px]"
+    >
+      <div className="grid grid-cols-2 gap-4">
+        {(["left", "right"] as const).map((side) => (
+          <Side
+            key={side}
+            side={side}
+            compared={side === "left" ? left : right}
+            content={side === "left" ? a : b}
+            tempo={tempo}
+            onVersion={(version) => setVersions({ ...versions, [side]: version })}
+          />
+        ))}
+      </div>
+      {!(a && b) && <Loading what="Fetching both" />}
+      <div className="max-h-[300px] min-h-[80px] overflow-auto border-edge border-t">
+        {a && b && lines.length === 0 && <p className="py-3 text-soft">Both are set the same.</p>}
+        <table className="w-full">
+          <tbody>
+            {lines.map(({ what, from, to }) => (
+              <tr key={`${what} ${from} ${to}`} className="border-rule border-b">
+                <th scope="row" className="h-[30px] pr-3 text-left font-normal">
+                  {what}
+                </th>
+                <td className="num w-[180px] text-soft">{from}</td>
+                <td className="num w-[180px] text-edit">{to}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {refused && <Refused>{refused}</Refused>}
+      <div className="flex items-center gap-2">
+        <Hearing />
+        <span className="ml-auto flex gap-2">
+          {isOne && left.version !== left.preset.version && (
+            <Button onClick={() => void restore()}>Make version {left.version} the newest</Button>
+          )}
+          <Button main onClick={closeSheet}>
+            Close
+          </Button>
+        </span>
+      </div>
+    </Sheet>
+  );
+}
+
+interface SideProps {
+  readonly side: "left" | "right";
+  readonly compared: Compared;
+  readonly content: Content | null;
+  readonly tempo: number;
+  readonly onVersion: (version: number) => void;
+}
+
+function Side({ side, compared: { preset, version }, content, tempo, onVersion }: SideProps) {
+  const versions = useVersions(preset.id);
+  const letter = side === "left" ? "A" : "B";
+  return (
+    <section aria-label={letter} className="grid content-start gap-2">
+      <h3 className="flex items-baseline gap-2">
+        <span className="key">{letter}</span>
+        <span className="name truncate">{preset.card.name}</span>
+      </h3>
+      <select
+        aria-label={`Version of ${letter}`}
+        value={version}
+        onChange={(event) => onVersion(Number(event.target.value))}
+        className="h-[30px] rounded-card border border-bound bg-ground px-[10px]"
+      >
+        {(versions.length > 0 ? versions : [{ version, savedAt: preset.savedAt, name: null }]).map((v) => (
+          <option key={v.version} value={v.version}>
+            version {v.version}
+            {v.name === null ? "" : `, ${v.name}`} · {formatDate(v.savedAt)}
+          </option>
+        ))}
+      </select>
+      {content && <Shapes processors={processorsOf(chainOf(content))} tempo={tempo} width={56} most={6} />}
+    </section>
+  );
+}
+
+/** A is the left, B the right, as long as the sheet is open. */
+function useHearing(
+  left: Compared,
+  right: Compared,
+  { a, b, tempo }: { a: Content | null; b: Content | null; tempo: number },
+): void {
+  const [leftName, rightName] = [left, right].map((c) => `${c.preset.card.name}, version ${c.version}`);
+  useEffect(() => {
+    if (a) hear("a", { name: leftName ?? "", chain: chainOf(a), tempo });
+  }, [a, leftName, tempo]);
+  useEffect(() => {
+    if (b) hear("b", { name: rightName ?? "", chain: chainOf(b), tempo });
+  }, [b, rightName, tempo]);
+}
+
+function Hearing() {
+  const playing = useListening((l) => l.playing);
+  const side = useListening((l) => l.side);
+  return (
+    <>
+      <Button onClick={() => void setPlaying(!playing)}>{playing ? "Stop" : "Hear them"}</Button>
+      <Segments
+        label="Which one is heard"
+        value={side}
+        onChange={setSide}
+        options={[
+          { value: "a", label: "A" },
+          { value: "b", label: "B" },
+        ]}
+      />
+    </>
+  );
+}

@@ -1,0 +1,151 @@
+"use client";
+
+import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { create } from "zustand";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import type { PresetRow } from "@/contracts/records";
+import type { Card } from "@/core/presets/preset";
+import type { Action } from "../actions/actions";
+import { say, sayError } from "../kit/say";
+import type { Compared } from "./compare-sheet";
+import type { Selection } from "./selection";
+
+/** A sheet of the library that is open, and what it is for. */
+export type LibrarySheet =
+  | { readonly sheet: "edit"; readonly presets: readonly PresetRow[]; readonly begin: "name" | "folder" | "tags" }
+  | { readonly sheet: "rename"; readonly presets: readonly PresetRow[] }
+  | { readonly sheet: "folder"; readonly folder: string | null }
+  | { readonly sheet: "compare"; readonly left: Compared; readonly right: Compared }
+  | { readonly sheet: "bin" };
+
+export const useLibrarySheet = create<{ readonly open: LibrarySheet | null }>(() => ({ open: null }));
+export const openSheet = (open: LibrarySheet): void => useLibrarySheet.setState({ open });
+export const closeSheet = (): void => useLibrarySheet.setState({ open: null });
+
+export async function refetchLibrary(queries: QueryClient): Promise<void> {
+  const keys = [KEYS.presets, KEYS.folders, KEYS.bin, KEYS.libraryHistory];
+  await Promise.all(keys.map((queryKey) => queries.invalidateQueries({ queryKey })));
+}
+
+/** "“Rim and air”", "3 sounds". */
+export const countSounds = (presets: readonly PresetRow[]): string =>
+  presets.length === 1 ? `“${presets[0]?.card.name ?? ""}”` : `${presets.length} sounds`;
+
+/** Changes cards; says what was done, with the way back. Rejects where it was refused. */
+export function useFiling() {
+  const queries = useQueryClient();
+  const undo = async () => {
+    try {
+      await api.walkLibrary("undo");
+      await refetchLibrary(queries);
+    } catch (error) {
+      sayError(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const done = async (words: string, canUndo = true) => {
+    await refetchLibrary(queries);
+    say(words, canUndo ? { action: { label: "Undo", onClick: () => void undo() } } : {});
+  };
+  const change = async (
+    presets: readonly PresetRow[],
+    cardOf: (preset: PresetRow, at: number) => Partial<Card>,
+    words: string,
+  ): Promise<void> => {
+    await api.patchCards(
+      presets.map((p, at) => ({ id: p.id, baseCard: p.cardRevision, card: cardOf(p, at) })),
+      words,
+    );
+    await done(words);
+  };
+  const bin = async (presets: readonly PresetRow[]): Promise<void> => {
+    const words = `Put ${countSounds(presets)} into the bin`;
+    await api.patchCards(
+      presets.map((p) => ({ id: p.id, baseCard: p.cardRevision, binned: true })),
+      words,
+    );
+    await done(words);
+  };
+  return { change, bin, done };
+}
+
+/** Says why something was refused. */
+export const orSay = (work: Promise<unknown>): void =>
+  void work.catch((error: unknown) => sayError(error instanceof Error ? error.message : String(error)));
+
+function useLibraryHistory(): readonly Action[] {
+  const queries = useQueryClient();
+  const history = useQuery({ queryKey: KEYS.libraryHistory, queryFn: api.libraryHistory }).data?.history;
+  const walk = async (direction: "undo" | "redo", words: string) => {
+    await api.walkLibrary(direction);
+    await refetchLibrary(queries);
+    say(`${direction === "undo" ? "Taken back" : "Done again"}: ${words}`);
+  };
+  const actions: [direction: "undo" | "redo", word: string, keys: readonly string[]][] = [
+    ["undo", "Undo", ["Ctrl+Z"]],
+    ["redo", "Redo", ["Ctrl+Shift+Z", "Ctrl+Y"]],
+  ];
+  return actions.map(([direction, word, keys]) => {
+    const words = history?.[direction] ?? null;
+    return {
+      id: direction,
+      title: words === null ? word : `${word}: ${words}`,
+      group: "Library",
+      keys,
+      enabled: words !== null,
+      run: () => words !== null && orSay(walk(direction, words)),
+    };
+  });
+}
+
+/** Two sounds, or the newest version of one beside the one before. */
+function openCompare([first, second]: readonly PresetRow[]): void {
+  if (!first) return;
+  const right = second ?? first;
+  const left = second ? { preset: first, version: first.version } : { preset: first, version: first.version - 1 };
+  openSheet({ sheet: "compare", left, right: { preset: right, version: right.version } });
+}
+
+/** All that can be done to how the chosen sounds are filed. */
+export function useFilingActions({ all, chosen }: Selection): readonly Action[] {
+  const { change, bin } = useFiling();
+  const history = useLibraryHistory();
+  const group = "Filing";
+  const enabled = chosen !== null;
+  const edit = (begin: "name" | "folder" | "tags") => () => openSheet({ sheet: "edit", presets: all, begin });
+  const rate = (rating: number): Action => ({
+    id: `rate-${rating}`,
+    title: rating === 0 ? "Take the rating off" : `Rate ${rating} of 5`,
+    group,
+    keys: [String(rating)],
+    keyOnly: true,
+    enabled,
+    run: () => orSay(change(all, () => ({ rating }), `Rate ${countSounds(all)}`)),
+  });
+  return [
+    ...history,
+    { id: "edit-card", title: "Change the card", group, keys: ["E"], enabled, run: edit("name") },
+    { id: "move-to-folder", title: "Move into a folder", group, keys: ["F"], enabled, run: edit("folder") },
+    { id: "tag", title: "Tag", group, keys: ["T"], enabled, run: edit("tags") },
+    {
+      id: "rename",
+      title: "Rename by a pattern",
+      group,
+      keys: ["R"],
+      enabled,
+      run: () => openSheet({ sheet: "rename", presets: all }),
+    },
+    {
+      id: "compare",
+      title: all.length === 2 ? "Compare the two" : "Compare with the version before",
+      group,
+      keys: ["C"],
+      enabled: all.length === 2 || (chosen !== null && all.length === 1 && chosen.version > 1),
+      run: () => chosen && openCompare(all),
+    },
+    { id: "bin", title: "Put into the bin", group, keys: ["Delete"], enabled, run: () => orSay(bin(all)) },
+    { id: "open-bin", title: "Open the bin", group, run: () => openSheet({ sheet: "bin" }) },
+    { id: "new-folder", title: "New folder", group, run: () => openSheet({ sheet: "folder", folder: null }) },
+    ...[0, 1, 2, 3, 4, 5].map(rate),
+  ];
+}

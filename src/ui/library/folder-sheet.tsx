@@ -1,0 +1,99 @@
+"use client";
+
+import { useState } from "react";
+import { useForm } from "react-hook-form";
+import * as api from "@/clients/api";
+import type { Folder } from "@/contracts/records";
+import { Button } from "../kit/button";
+import { Field, INPUT, Refused } from "../kit/field";
+import { Sheet } from "../kit/sheet";
+import { folderPath } from "./edit-sheet";
+import { closeSheet, useFiling } from "./filing";
+import { useFolders } from "./use-library";
+
+const isBelow = (folder: Folder, above: string, folders: readonly Folder[]): boolean => {
+  if (folder.id === above) return true;
+  const parent = folders.find((f) => f.id === folder.parent);
+  return parent ? isBelow(parent, above, folders) : false;
+};
+
+/** A new folder, or one that is renamed, put elsewhere or taken away. */
+export function FolderSheet({ folder }: { readonly folder: string | null }) {
+  const folders = useFolders().data?.folders ?? [];
+  const here = folders.find((f) => f.id === folder) ?? null;
+  const { done } = useFiling();
+  const [refused, setRefused] = useState<string | null>(null);
+  const { register, handleSubmit, formState } = useForm({
+    defaultValues: { name: here?.name ?? "", parent: here?.parent ?? "" },
+  });
+  const attempt = async (work: () => Promise<string>) => {
+    try {
+      const words = await work();
+      closeSheet();
+      await done(words);
+    } catch (error) {
+      setRefused(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const save = handleSubmit(({ name, parent }) =>
+    attempt(async () => {
+      const place = parent === "" ? null : parent;
+      if (!here) await api.makeFolder(name.trim(), place);
+      else await api.changeFolder(here.id, { name: name.trim(), parent: place });
+      return here ? `Changed folder “${name.trim()}”` : `Made folder “${name.trim()}”`;
+    }),
+  );
+  const above = folders.find((f) => f.id === here?.parent)?.name;
+  return (
+    <Sheet open onClose={closeSheet} title={here ? `Folder “${here.name}”` : "New folder"} className="w-[480px]">
+      <form onSubmit={(event) => void save(event)} className="grid gap-[14px]">
+        <div className="grid grid-cols-[72px_1fr] gap-x-3 gap-y-2">
+          <Field label="Name">
+            <input
+              autoComplete="off"
+              className={INPUT}
+              {...register("name", {
+                validate: (v) => v.trim() !== "" || "Give it a name.",
+                maxLength: { value: 120, message: "120 letters at the most." },
+              })}
+            />
+          </Field>
+          <Field label="In">
+            <select className={INPUT} {...register("parent")}>
+              <option value="">the library itself</option>
+              {folders
+                .filter((f) => !here || !isBelow(f, here.id, folders))
+                .map((f) => (
+                  <option key={f.id} value={f.id}>
+                    {folderPath(f, folders)}
+                  </option>
+                ))}
+            </select>
+          </Field>
+        </div>
+        {formState.errors.name && <Refused>{formState.errors.name.message}</Refused>}
+        {refused && <Refused>{refused}</Refused>}
+        <div className="flex items-center justify-end gap-2">
+          {here && (
+            <Button
+              className="mr-auto"
+              title={`What is in it goes into ${above === undefined ? "the library itself" : `“${above}”`}.`}
+              onClick={() =>
+                void attempt(async () => {
+                  await api.deleteFolder(here.id);
+                  return `Took folder “${here.name}” away`;
+                })
+              }
+            >
+              Take it away
+            </Button>
+          )}
+          <Button onClick={closeSheet}>Cancel</Button>
+          <Button main type="submit" disabled={formState.isSubmitting}>
+            {here ? "Save the folder" : "Make the folder"}
+          </Button>
+        </div>
+      </form>
+    </Sheet>
+  );
+}

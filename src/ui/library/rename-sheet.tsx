@@ -1,0 +1,174 @@
+"use client";
+
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import type { PresetRow } from "@/contracts/records";
+import {
+  LONGEST_NAME,
+  type Named,
+  PATTERN_FIELDS,
+  applyPattern,
+  shortName,
+  unknownFields,
+  withoutClashes,
+} from "@/core/names/pattern";
+import { insideOf } from "@/core/search/entry";
+import { fold } from "@/core/search/words";
+import { Button } from "../kit/button";
+import { Field, INPUT, Refused } from "../kit/field";
+import { Sheet } from "../kit/sheet";
+import { usePatterns } from "../names/patterns";
+import { closeSheet, countSounds, useFiling } from "./filing";
+
+const namedOf = ({ kind, card, content }: PresetRow): Named => ({ kind, card, inside: insideOf(content) });
+
+/** Names that others have which one of these would take. */
+function useTaken(names: readonly string[], presets: readonly PresetRow[]): readonly string[] {
+  const wanted = [...new Set(names.filter((name) => name !== ""))];
+  const q = wanted.map((name) => `"${name.replaceAll('"', "")}"`).join(",");
+  const hits = useQuery({
+    queryKey: [...KEYS.presets, "taken", q],
+    queryFn: () => api.listPresets({ only: `name:${q}`, limit: 500 }),
+    enabled: wanted.length > 0,
+  });
+  const own = new Set(presets.map((p) => p.id));
+  return (hits.data?.items ?? []).filter((p) => !own.has(p.id)).map((p) => p.card.name);
+}
+
+/** One pattern for many names, with each name shown before it is given. */
+export function RenameSheet({ presets }: { readonly presets: readonly PresetRow[] }) {
+  const { change } = useFiling();
+  const kind = presets[0]?.kind ?? "chain";
+  const { patterns, keep } = usePatterns(kind);
+  const [typed, setPattern] = useState<string | null>(null);
+  const pattern = typed ?? patterns[0] ?? "{name}";
+  const [most, setMost] = useState(LONGEST_NAME);
+  const [refused, setRefused] = useState<string | null>(null);
+  const wished = presets
+    .map((preset, at) => applyPattern(pattern, namedOf(preset), at + 1))
+    .map((name) => (most < LONGEST_NAME ? shortName(name, most) : name));
+  const taken = useTaken(wished, presets);
+  const names = withoutClashes(wished, taken).map((name, at) => (wished[at] === "" ? "" : name));
+  const unknown = unknownFields(pattern);
+  const changed = presets.filter((preset, at) => names[at] !== "" && names[at] !== preset.card.name);
+  const rename = async () => {
+    try {
+      await keep(pattern);
+      await change(
+        changed,
+        (p) => ({ name: names[presets.indexOf(p)] ?? p.card.name }),
+        `Rename ${countSounds(changed)}`,
+      );
+      closeSheet();
+    } catch (error) {
+      setRefused(error instanceof Error ? error.message : String(error));
+    }
+  };
+  return (
+    <Sheet open onClose={closeSheet} title={`Rename ${countSounds(presets)}`} className="w-[820px]">
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void rename();
+        }}
+        className="grid gap-[14px]"
+      >
+        <div className="grid grid-cols-[72px_1fr_90px_150px] gap-x-3 gap-y-2">
+          <Field label="Pattern">
+            <input
+              autoFocus
+              autoComplete="off"
+              maxLength={300}
+              list="kept-patterns"
+              value={pattern}
+              onChange={(event) => setPattern(event.target.value)}
+              className={`${INPUT} num`}
+            />
+          </Field>
+          <datalist id="kept-patterns">
+            {patterns.map((one) => (
+              <option key={one} value={one} />
+            ))}
+          </datalist>
+          <Field label="Letters">
+            <select className={INPUT} value={most} onChange={(event) => setMost(Number(event.target.value))}>
+              <option value={LONGEST_NAME}>all of them</option>
+              {[8, 12, 16, 24].map((n) => (
+                <option key={n} value={n}>
+                  {n}, for a device
+                </option>
+              ))}
+            </select>
+          </Field>
+        </div>
+        <p className="flex flex-wrap gap-1">
+          {Object.entries(PATTERN_FIELDS).map(([field, meaning]) => (
+            <button
+              key={field}
+              type="button"
+              title={meaning}
+              onClick={() => setPattern(`${pattern}${pattern === "" ? "" : " "}{${field}}`)}
+              className="num-small rounded-card border border-edge px-[6px] leading-[20px] text-soft hover:border-ink hover:text-ink"
+            >
+              {`{${field}}`}
+            </button>
+          ))}
+        </p>
+        {unknown.length > 0 && (
+          <p role="status" className="border-edit border-l-[3px] bg-edit-tint px-3 py-2">
+            {unknown.map((name) => `{${name}}`).join(", ")} is no field; it stays as it stands.
+          </p>
+        )}
+        <table aria-label="Names before and after" className="block max-h-[320px] overflow-auto border-edge border-t">
+          <tbody className="block">
+            {presets.map((preset, at) => (
+              <tr
+                key={preset.id}
+                className="grid min-h-[30px] grid-cols-[1fr_20px_1fr] items-center border-rule border-b"
+              >
+                <td className="truncate text-soft">{preset.card.name}</td>
+                <td aria-hidden="true" className="text-soft">
+                  →
+                </td>
+                <td className="min-w-0">
+                  <NewName
+                    now={names[at] ?? ""}
+                    before={preset.card.name}
+                    clashed={fold(names[at] ?? "") !== fold(wished[at] ?? "")}
+                  />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {refused && <Refused>{refused}</Refused>}
+        <div className="flex justify-end gap-2">
+          <Button onClick={closeSheet}>Cancel</Button>
+          <Button main type="submit" disabled={changed.length === 0}>
+            Rename {changed.length} of {presets.length}
+          </Button>
+        </div>
+      </form>
+    </Sheet>
+  );
+}
+
+function NewName({
+  now,
+  before,
+  clashed,
+}: {
+  readonly now: string;
+  readonly before: string;
+  readonly clashed: boolean;
+}) {
+  if (now === "") return <span className="text-soft">keeps its name: the pattern gives none</span>;
+  return (
+    <span className="flex items-baseline gap-2">
+      <span className={`name truncate ${now === before ? "text-soft" : ""}`}>{now}</span>
+      {clashed && <span className="flex-none text-small text-edit">that name is taken</span>}
+    </span>
+  );
+}
