@@ -4,6 +4,7 @@ import type {
   FolderChange,
   MediaBody,
   MediaList,
+  ModelCounts,
   NewDraft,
   NewPreset,
   NewProject,
@@ -102,6 +103,7 @@ export async function keepMedia(name: string, wav: Uint8Array<ArrayBuffer>): Pro
   throw new ApiFailure(answer?.error ?? { code: "unreachable", message: UNREACHABLE });
 }
 
+export const countModels = () => ask<ModelCounts>("GET", "/api/models/counts");
 export const getSettings = () => ask<SettingsBody>("GET", "/api/settings");
 export const changeSettings = (baseRevision: number, settings: Settings) =>
   ask<SettingsBody>("PUT", "/api/settings", { baseRevision, settings });

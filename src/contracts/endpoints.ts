@@ -196,6 +196,10 @@ export const ModelSchema = z.strictObject({
   hearable: z.boolean(),
 });
 export const ModelListSchema = z.strictObject({ models: z.array(ModelSchema) });
+/** Of each model: presets of it, presets with it inside, and strips of projects that have it. */
+export const ModelCountsSchema = z.strictObject({
+  counts: z.record(z.string(), z.strictObject({ presets: z.int(), inside: z.int(), uses: z.int() })),
+});
 export const ModelBodySchema = z.strictObject({ model: ModelSchema });
 export const EmptySchema = z.strictObject({ ok: z.literal(true) });
 
@@ -214,6 +218,12 @@ export const ENDPOINTS: readonly Endpoint[] = [
   { method: "get", path: "/api/health", summary: "Whether it serves, and what it holds", answer: HealthSchema },
   { method: "get", path: "/api/openapi.json", summary: "This description", answer: z.unknown() },
   { method: "get", path: "/api/models", summary: "Every model", answer: ModelListSchema },
+  {
+    method: "get",
+    path: "/api/models/counts",
+    summary: "How many presets and strips have each model",
+    answer: ModelCountsSchema,
+  },
   { method: "get", path: "/api/models/{id}", summary: "One model with its parameters", answer: ModelBodySchema },
   {
     method: "get",
@@ -389,6 +399,7 @@ export type NewProject = z.infer<typeof NewProjectSchema>;
 export type PlanRequest = z.infer<typeof PlanRequestSchema>;
 export type PlanBody = z.infer<typeof PlanBodySchema>;
 export type ChangeRequest = z.infer<typeof ChangeRequestSchema>;
+export type ModelCounts = z.infer<typeof ModelCountsSchema>;
 export type SettingsBody = z.infer<typeof SettingsBodySchema>;
 export type SettingsChange = z.infer<typeof SettingsChangeSchema>;
 export type MediaBody = z.infer<typeof MediaBodySchema>;

@@ -98,6 +98,12 @@ export class LibraryIndex {
     };
   }
 
+  /** All values of a field among what is asked for, each with how many have it. */
+  countAll(query: Query, field: Field): readonly (readonly [value: string, n: number])[] {
+    const { slots, count } = this.matching(query, null);
+    return this.values.count(slots, count, field, Number.POSITIVE_INFINITY);
+  }
+
   private matching({ words, not, terms }: Query, folders: ReadonlySet<string> | null) {
     const fits = this.fitting(terms, not, folders);
     const ranked = words.length > 0 ? this.text.rank(words) : null;

@@ -2,6 +2,7 @@ import type { Knex } from "knex";
 import type { Card } from "@/core/presets/preset";
 import { type IndexEntry, type Inside, searchText, valuesOf } from "@/core/search/entry";
 import { type Found, LibraryIndex, type Request } from "@/core/search/library-index";
+import type { Field, Query } from "@/core/search/query";
 import type { ChangedRecord } from "../data/context";
 import { statementsOf } from "../data/statements";
 import type { Executor } from "../data/transaction";
@@ -109,6 +110,10 @@ export class LibrarySearch {
 
   find(request: Request): Found {
     return this.index.find(request);
+  }
+
+  countAll(query: Query, field: Field): readonly (readonly [value: string, n: number])[] {
+    return this.index.countAll(query, field);
   }
 
   /** A folder and all below it. */

@@ -2,6 +2,7 @@
 
 import { useEffect, useId, useRef } from "react";
 import { create } from "zustand";
+import type { KeyUse } from "@/core/settings/keys";
 
 /** Something that can be done. Keys, the action field and the sheet of shortcuts all read these. */
 export interface Action {
@@ -89,18 +90,39 @@ function belongsToFocus(event: KeyboardEvent, key: string): boolean {
   return (key === "Space" || key === "Enter") && Boolean(target?.closest(PRESSED));
 }
 
+/** How long the second press of two may take, in milliseconds. */
+const SECOND_PRESS = 1500;
+
+/**
+ * The first press of two that was made, and until when it counts. A press that begins no pair, or comes too late, is a
+ * press of its own.
+ */
+let begun: { readonly press: string; readonly until: number } | null = null;
+
+/** What has been pressed so far: this key, or this as the second of two. */
+function pressed(key: string, actions: readonly Action[]): string {
+  const both = begun && begun.until > performance.now() ? `${begun.press} ${key}` : null;
+  begun = null;
+  return both !== null && actions.some((a) => a.keys?.includes(both)) ? both : key;
+}
+
 /** One listener for all keys. What a control has already taken is left alone. */
 export function useActionKeys(): void {
   useEffect(() => {
     const onKeyDown = (event: KeyboardEvent) => {
       const key = keyOf(event);
       if (event.defaultPrevented || event.isComposing || belongsToFocus(event, key)) return;
+      if (["Shift", "Control", "Alt", "Meta"].includes(event.key)) return;
       const inSheet = document.querySelector("[role=dialog]") !== null;
       // The newest that has the key owns it, also while it cannot be done: no other may act in its place.
-      const action = useRegistry
-        .getState()
-        .lists.flatMap((l) => l.actions)
-        .find((a) => a.keys?.includes(key));
+      const actions = useRegistry.getState().lists.flatMap((l) => l.actions);
+      const keys = pressed(key, actions);
+      const action = actions.find((a) => a.keys?.includes(keys));
+      if (!action && !inSheet && actions.some((a) => a.keys?.some((k) => k.startsWith(`${keys} `)))) {
+        begun = { press: keys, until: performance.now() + SECOND_PRESS };
+        event.preventDefault();
+        return;
+      }
       if (!action || !isEnabled(action) || (inSheet && !SAFE_IN_SHEET.has(action.id))) return;
       event.preventDefault();
       action.run();
@@ -115,9 +137,18 @@ const SAFE_IN_SHEET = new Set(["play", "dry", "ab", "match"]);
 
 const SIGNS: Record<string, string> = { ArrowUp: "↑", ArrowDown: "↓", ArrowLeft: "←", ArrowRight: "→", Escape: "Esc" };
 
-/** "Ctrl+Shift+Z" as it is shown: "Ctrl Shift Z". */
-export const showKey = (key: string): string =>
-  key
-    .split("+")
-    .map((part) => SIGNS[part] ?? part)
-    .join(" ");
+/** "Ctrl+Shift+Z" as it is shown: "Ctrl Shift Z"; two presses one after the other as "Q, V". */
+export const showKey = (keys: string): string =>
+  keys
+    .split(" ")
+    .map((press) =>
+      press
+        .split("+")
+        .map((part) => SIGNS[part] ?? part)
+        .join(" "),
+    )
+    .join(", ");
+
+/** Every key that does something here, with what it does. */
+export const useKeyUses = (): readonly KeyUse[] =>
+  useEnabledActions().flatMap(({ keys, title, id }) => (keys ?? []).map((k) => ({ keys: k, title, id })));

@@ -1,6 +1,8 @@
 "use client";
 
 import { useRouter } from "next/navigation";
+import { useEffect, useRef } from "react";
+import type { PresetRow } from "@/contracts/records";
 import { findProcessor, nodeName } from "@/core/chains/chain";
 import { findNode } from "@/core/chains/tree";
 import { MODELS, findModel } from "@/core/processors/models";
@@ -8,6 +10,7 @@ import { Empty, Loading } from "../kit/bits";
 import { Button } from "../kit/button";
 import { Panels } from "../kit/panels";
 import { setSolo, useListening } from "../listening/listening";
+import { useBenchForShortcuts } from "../own-shortcuts";
 import { useSaveAgain } from "../save/save-again";
 import { Header } from "./bench-header";
 import { ChainStrip } from "./chain/chain-strip";
@@ -82,6 +85,7 @@ function NothingYet() {
 
 function OpenBench({ bench }: { readonly bench: BenchState }) {
   const hand = useBenchGestures(bench);
+  useLentToShortcuts(hand);
   const saveAgain = useSaveAgain(bench);
   useBenchActions(bench, hand, saveAgain);
   useClipboard(hand);
@@ -134,6 +138,22 @@ function OpenBench({ bench }: { readonly bench: BenchState }) {
       ]}
     />
   );
+}
+
+/** Own shortcuts put sounds and plugins into the chain as long as the bench is on screen. */
+function useLentToShortcuts(hand: BenchHands): void {
+  const newest = useRef(hand);
+  useEffect(() => {
+    newest.current = hand;
+  });
+  useEffect(() => {
+    const bench = {
+      put: (preset: PresetRow) => newest.current.put(preset),
+      add: (model: string) => newest.current.add(model),
+    };
+    useBenchForShortcuts.setState({ bench });
+    return () => useBenchForShortcuts.setState({ bench: null });
+  }, []);
 }
 
 const NONE: ReadonlySet<string> = new Set();

@@ -1,14 +1,16 @@
 "use client";
 
-import { type Chain, type Lane, type Processor, type Split, nodeName } from "@/core/chains/chain";
+import { type Chain, type Lane, nodeName, type Processor, processorsOf, type Split } from "@/core/chains/chain";
 import { clip, freshClipping, parseClipping, writeClipping } from "@/core/chains/clipping";
 import type { Difference } from "@/core/chains/differences";
 import { type Place, findList, findNode, nodesIn } from "@/core/chains/tree";
-import { defaultValues } from "@/core/processors/model";
+import { type PresetRow } from "@/contracts/records";
+import { chainOf, withFrom } from "@/core/presets/preset";
 import { getModel } from "@/core/processors/models";
 import * as gestures from "@/core/recall/gestures";
 import type { Step } from "@/core/recall/step";
 import { say, sayError } from "../kit/say";
+import { useStarts } from "../starts";
 import { mintKey } from "../projects/mint";
 import { openSave } from "../save/save";
 import type { Bench as BenchState } from "./use-bench";
@@ -18,8 +20,9 @@ export type BenchHands = ReturnType<typeof useBenchGestures>;
 /** What can be done on the bench, by hand or by key. */
 export function useBenchGestures(bench: BenchState) {
   const { gesture, selected, chosen, chain, saved } = bench;
+  const start = useStarts(bench.strip?.kind ?? null);
   return {
-    ...adding(bench),
+    ...adding(bench, start),
     ...moving(bench),
     ...grouping(bench),
     ...splitting(bench),
@@ -64,21 +67,25 @@ function nextPlace({ chain, selected }: BenchState): Place {
   return { within: place?.within ?? null, after: selected.key };
 }
 
-const newProcessor = (modelId: string): Processor => ({
-  type: "processor",
-  key: mintKey(),
-  model: modelId,
-  enabled: true,
-  values: { ...defaultValues(getModel(modelId)) },
-});
-
-function adding(bench: BenchState) {
+function adding(bench: BenchState, start: (model: string) => Promise<Processor>) {
   const { gesture, selected, chain } = bench;
   return {
     add: (modelId: string, place: Place = nextPlace(bench)) => {
-      const node = newProcessor(modelId);
-      void gesture(`Add ${getModel(modelId).name}`, (hand) => gestures.putIn(hand, node, place));
-      bench.select(node.key);
+      void start(modelId).then((node) => {
+        void gesture(`Add ${getModel(modelId).name}`, (hand) => gestures.putIn(hand, node, place));
+        bench.select(node.key);
+      });
+    },
+    /** A plugin of the library behind what is selected; a chain in the place of the one that is here. */
+    put: ({ id, version, card, content }: PresetRow) => {
+      const from = { preset: id, version, name: card.name };
+      const loaded = chainOf(withFrom(content, from));
+      const [plugin] = processorsOf(loaded);
+      void gesture(`Load ${card.name}`, (hand) =>
+        content.kind === "plugin" && plugin
+          ? gestures.putIn(hand, { ...plugin, key: mintKey() }, nextPlace(bench))
+          : gestures.replaceInserts(hand, loaded),
+      );
     },
     takeOut: () => {
       if (!selected) return;

@@ -8,6 +8,7 @@ import { ListeningBar } from "../listening/listening-bar";
 import { useProjectEditing } from "../projects/editing";
 import { historyActions } from "../projects/history";
 import { useSave } from "../save/save";
+import { useOwnShortcuts } from "../own-shortcuts";
 import { ActionField } from "./action-field";
 import { useHand } from "./hand";
 import { Rail } from "./rail";
@@ -58,6 +59,7 @@ export function Frame({ theme, children }: { readonly theme: Theme | null; reado
   const chosen = useTheme((t) => t.theme) ?? theme;
   const inHand = useProjectEditing(project);
   useActionKeys();
+  useOwnShortcuts();
   useActions([
     // What was applied from the library is taken back there, too; a screen of its own history puts it before this.
     ...historyActions(inHand, "Everywhere"),

@@ -1,6 +1,6 @@
 "use client";
 
-import { Keyboard, Lamp, Library, Rows3, SlidersHorizontal, Sun } from "lucide-react";
+import { Keyboard, Lamp, Library, Plug, Rows3, SlidersHorizontal, Sun } from "lucide-react";
 import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { cx } from "../kit/class-names";
@@ -35,6 +35,7 @@ export function Rail({ theme: given }: { readonly theme: Theme | null }) {
     { word: "Library", href: "/library", Icon: Library },
     { word: "Bench", href: bench ?? "/bench", Icon: SlidersHorizontal },
     { word: "Projects", href: project ? `/projects/${project}` : "/projects", Icon: Rows3 },
+    { word: "Plugins", href: "/plugins", Icon: Plug },
   ];
   const other: Theme = shown === "lamp" ? "day" : "lamp";
   return (

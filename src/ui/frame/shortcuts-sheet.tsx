@@ -1,6 +1,9 @@
 "use client";
 
+import { withShortcut } from "@/core/settings/settings";
 import { showKey, useEnabledActions } from "../actions/actions";
+import { KeyCapture } from "../kit/key-capture";
+import { useSettings } from "../settings";
 import { Key } from "../kit/bits";
 import { Sheet } from "../kit/sheet";
 import { closeShortcuts } from "./shortcuts";
@@ -8,6 +11,8 @@ import { closeShortcuts } from "./shortcuts";
 /** Every key that does something here and now. */
 export function ShortcutsSheet() {
   const actions = useEnabledActions().filter((a) => a.keys?.length);
+  const { settings, change } = useSettings();
+  const own = (keys: string) => settings.shortcuts.find((s) => s.keys === keys);
   const groups = [...new Set(actions.map((a) => a.group))];
   return (
     <Sheet open onClose={closeShortcuts} title="Shortcuts" aside="on this screen" className="w-[760px]">
@@ -19,12 +24,22 @@ export function ShortcutsSheet() {
               {actions
                 .filter((a) => a.group === group)
                 .map((action) => (
-                  <div key={action.id} className="flex h-7 items-center justify-between gap-4">
+                  <div key={action.id} className="flex min-h-7 items-center justify-between gap-4">
                     <dt>{action.title}</dt>
                     <dd className="flex gap-1">
-                      {action.keys?.map((key) => (
-                        <Key key={key}>{showKey(key)}</Key>
-                      ))}
+                      {action.keys?.map((key) => {
+                        const mine = own(key);
+                        return mine ? (
+                          <KeyCapture
+                            key={key}
+                            label={action.title}
+                            keys={key}
+                            onKeys={(keys) => void change((now) => withShortcut(now, mine.does, keys))}
+                          />
+                        ) : (
+                          <Key key={key}>{showKey(key)}</Key>
+                        );
+                      })}
                     </dd>
                   </div>
                 ))}

@@ -14,7 +14,9 @@ import { PART_NAMES, partsOf } from "@/core/strips/strip";
 import { Button } from "../kit/button";
 import { Chip, Key } from "../kit/bits";
 import { formatDate } from "../kit/dates";
+import { KeyCapture } from "../kit/key-capture";
 import { Num } from "../kit/number";
+import { useShortcutOf } from "../own-shortcuts";
 import { Shape } from "../kit/shape";
 import { useRecall } from "../plan/recall";
 import { NameField } from "../kit/name-field";
@@ -94,7 +96,8 @@ function originLines({
   return [artist ?? "own", song ?? null, where];
 }
 
-function Facts({ preset: { card } }: { readonly preset: PresetRow }) {
+function Facts({ preset: { id, card } }: { readonly preset: PresetRow }) {
+  const { keys, setKeys } = useShortcutOf({ preset: id });
   const folders = useFolders().data?.folders ?? [];
   const path: string[] = [];
   for (let at = folders.find((f) => f.id === card.folder); at; at = folders.find((f) => f.id === at?.parent))
@@ -129,6 +132,7 @@ function Facts({ preset: { card } }: { readonly preset: PresetRow }) {
       ),
     ],
     ["Notes", card.notes],
+    ["Shortcut", <KeyCapture key="shortcut" label={`“${card.name}”`} keys={keys} onKeys={setKeys} />],
   ];
   return (
     <dl className="grid grid-cols-[72px_1fr] gap-x-3 gap-y-[3px]">

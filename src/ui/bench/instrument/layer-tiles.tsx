@@ -61,7 +61,7 @@ export function LayerTiles({ instrument, tempo }: Props) {
             {INSTRUMENTS.map((model) => (
               <DropdownMenu.Item
                 key={model.id}
-                onSelect={() => add(model.id)}
+                onSelect={() => void add(model.id)}
                 className="flex h-[34px] cursor-pointer items-center px-3 outline-none data-[highlighted]:bg-live-tint data-[highlighted]:text-live"
               >
                 {model.name}

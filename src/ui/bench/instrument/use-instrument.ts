@@ -1,13 +1,13 @@
 "use client";
 
 import { useState } from "react";
-import { EMPTY_CHAIN, type Processor } from "@/core/chains/chain";
-import { defaultValues } from "@/core/processors/model";
+import { EMPTY_CHAIN } from "@/core/chains/chain";
 import { getModel } from "@/core/processors/models";
 import type { ParamId, Value } from "@/core/processors/param-spec";
 import * as gestures from "@/core/recall/gestures";
 import { type Layer, layersOf } from "@/core/strips/strip";
 import { hear } from "../../listening/listening";
+import { useStarts } from "../../starts";
 import { mintKey } from "../../projects/mint";
 import type { Bench } from "../use-bench";
 
@@ -16,7 +16,7 @@ export interface Instrument {
   readonly layers: readonly Layer[];
   readonly selected: Layer | null;
   readonly select: (key: string | null) => void;
-  readonly add: (model: string, sample?: { readonly hash: string; readonly name: string }) => void;
+  readonly add: (model: string, sample?: { readonly hash: string; readonly name: string }) => Promise<void>;
   readonly change: (label: string, key: string, change: (layer: Layer) => Layer) => void;
   readonly remove: (key: string) => void;
   readonly preview: (key: string, values: Readonly<Record<ParamId, Value>>) => void;
@@ -28,18 +28,10 @@ const turned = (layer: Layer, values: Readonly<Record<ParamId, Value>>): Layer =
   instrument: { ...layer.instrument, values: { ...layer.instrument.values, ...values } },
 });
 
-const newInstrument = (model: string, sample?: string): Processor => ({
-  type: "processor",
-  key: mintKey(),
-  model,
-  enabled: true,
-  values: { ...defaultValues(getModel(model)) },
-  ...(sample === undefined ? {} : { state: { hash: sample } }),
-});
-
 /** The layers of an instrument strip; null where the strip on the bench is none, or where effects inside it are open. */
 export function useInstrument(bench: Bench): Instrument | null {
   const { strip, place, gesture, chain, tempo } = bench;
+  const start = useStarts(strip?.kind ?? null);
   // Not chosen yet: an instrument with nothing behind it opens with its first layer.
   const [selectedKey, select] = useState<string | null | undefined>(undefined);
   const [dragged, setDragged] = useState<readonly Layer[] | null>(null);
@@ -59,12 +51,13 @@ export function useInstrument(bench: Bench): Instrument | null {
         ? (layers[0] ?? null)
         : (layers.find((l) => l.key === selectedKey) ?? null),
     select,
-    add: (model, sample) => {
+    add: async (model, sample) => {
       const key = mintKey();
+      const instrument = await start(model);
       const layer: Layer = {
         key,
         name: sample?.name ?? getModel(model).name,
-        instrument: newInstrument(model, sample?.hash),
+        instrument: { ...instrument, ...(sample === undefined ? {} : { state: { hash: sample.hash } }) },
         keys: { low: 0, high: 127 },
         velocities: { low: 0, high: 127 },
         effects: EMPTY_CHAIN,

@@ -6,10 +6,15 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetQuery } from "@/contracts/endpoints";
 import type { PresetRow } from "@/contracts/records";
-import { processorsOf } from "@/core/chains/chain";
+import { type From, processorsOf } from "@/core/chains/chain";
 import { chainOf } from "@/core/presets/preset";
 import { defaultValues } from "@/core/processors/model";
-import { findModel } from "@/core/processors/models";
+import { findModel, getModel } from "@/core/processors/models";
+import { startingPointFor, withStartingPoint } from "@/core/settings/settings";
+import type { StripKind } from "@/core/strips/strip";
+import { say } from "../../kit/say";
+import { STRIP_WORDS } from "../../kit/strip-words";
+import { useSettings } from "../../settings";
 import * as gestures from "@/core/recall/gestures";
 import { useActions } from "../../actions/actions";
 import { Button } from "../../kit/button";
@@ -194,6 +199,7 @@ function SlotFoot({ bench, hand, instrument, slot, rows, onLoad }: FootProps) {
           The model’s own start
         </Button>
       )}
+      {plugin && <StartHere bench={bench} model={plugin.model} preset={from} />}
       {from && (
         <Button
           small
@@ -206,5 +212,43 @@ function SlotFoot({ bench, hand, instrument, slot, rows, onLoad }: FootProps) {
         </Button>
       )}
     </div>
+  );
+}
+
+interface StartProps {
+  readonly bench: Bench;
+  readonly model: string;
+  readonly preset: From | null;
+}
+
+/** Makes the sound in hand what its plugin opens with, everywhere or on strips of this kind; and back to the maker's. */
+function StartHere({ bench, model, preset }: StartProps) {
+  const { settings, change } = useSettings();
+  const strip = bench.strip?.kind ?? null;
+  const here = startingPointFor(settings, model, strip);
+  const name = getModel(model).name;
+  const set = (kind: StripKind | null, to: From | null) =>
+    void change((now) =>
+      withStartingPoint(now, { model, strip: kind }, to && { preset: to.preset, version: null }),
+    ).then(() => say(to ? `${name} now opens with “${to.name}”.` : `${name} opens as its maker set it again.`));
+  const isHere = here !== null && here.preset === preset?.preset;
+  return (
+    <>
+      {preset && !isHere && (
+        <Button small title={`${name} opens with “${preset.name}” from now on`} onClick={() => set(null, preset)}>
+          Use as starting point
+        </Button>
+      )}
+      {preset && !isHere && strip !== null && strip !== "audio" && (
+        <Button small onClick={() => set(strip, preset)}>
+          Only on {STRIP_WORDS[strip]}
+        </Button>
+      )}
+      {here && (
+        <Button small onClick={() => set(here.strip, null)}>
+          No starting point
+        </Button>
+      )}
+    </>
   );
 }
