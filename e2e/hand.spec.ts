@@ -29,8 +29,10 @@ test("apply by Enter from the library, take it back by the button of the word", 
     await page.keyboard.press("Control+y");
     await expect.poll(nodes, { timeout: 1500 }).toBe(2);
   }).toPass();
-  await page.keyboard.press("Control+z");
-  await expect.poll(nodes).toBe(0);
+  await expect(async () => {
+    await page.keyboard.press("Control+z");
+    await expect.poll(nodes, { timeout: 1500 }).toBe(0);
+  }).toPass();
   await page.keyboard.press("Alt+3");
   await expect(page.getByRole("row", { name: /Patch noise/ })).toContainText("no plugins");
 });

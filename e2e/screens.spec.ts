@@ -21,6 +21,57 @@ const SCREENS: readonly [name: string, path: string, ready: (page: Page) => Prom
     "/library?q=zzz",
     async (page) => expect(page.getByText("No sound matches")).toBeVisible(),
   ],
+  [
+    "library, filters chosen",
+    "/library?only=artist%3A%22Copper%20Heron%22&q=warm",
+    async (page) => expect(page.getByRole("option").first()).toBeVisible(),
+  ],
+  [
+    "card of many",
+    "/library",
+    async (page) => {
+      await page.getByRole("listbox", { name: "Sounds" }).getByRole("option").first().click();
+      await page.keyboard.press("Shift+ArrowDown");
+      await page.keyboard.press("e");
+      await expect(page.getByRole("dialog")).toBeVisible();
+    },
+  ],
+  [
+    "names by pattern",
+    "/library",
+    async (page) => {
+      await page.getByRole("listbox", { name: "Sounds" }).getByRole("option").first().click();
+      await page.keyboard.press("Control+a");
+      await page.keyboard.press("r");
+      await expect(page.getByRole("dialog")).toBeVisible();
+    },
+  ],
+  [
+    "two versions",
+    "/library?q=cello+wood",
+    async (page) => {
+      await page.getByRole("listbox", { name: "Sounds" }).getByRole("option").first().click();
+      await page.keyboard.press("c");
+      await expect(page.getByRole("row", { name: /Band 1 gain/ })).toBeVisible();
+    },
+  ],
+  [
+    "bin",
+    "/library",
+    async (page) => {
+      await page.getByRole("button", { name: "Bin", exact: true }).click();
+      await expect(page.getByRole("dialog")).toContainText("Nothing is in the bin");
+    },
+  ],
+  [
+    "new folder",
+    "/library",
+    async (page) => {
+      await page.getByRole("button", { name: "New folder" }).click();
+      await expect(page.getByRole("dialog")).toBeVisible();
+    },
+  ],
+  ["plugins", "/plugins", async (page) => expect(page.getByRole("option").first()).toBeVisible()],
   ["bench, nothing on it", "/bench", async (page) => expect(page.getByText("Nothing is on the bench")).toBeVisible()],
   ["bench, new sound", "/bench?new=1", async (page) => expect(page.getByText("No plugins yet")).toBeVisible()],
   [

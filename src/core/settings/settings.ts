@@ -1,10 +1,9 @@
 import type { z } from "zod";
 import type { PresetKind } from "../presets/preset";
 import type { StripKind } from "../strips/strip";
-import type { SavedSearchSchema, SettingsSchema, ShortcutSchema, StartingPointSchema } from "./schema";
+import type { SettingsSchema, ShortcutSchema, StartingPointSchema } from "./schema";
 
 export type Settings = Readonly<z.infer<typeof SettingsSchema>>;
-export type SavedSearch = Readonly<z.infer<typeof SavedSearchSchema>>;
 export type Shortcut = Readonly<z.infer<typeof ShortcutSchema>>;
 export type StartingPoint = Readonly<z.infer<typeof StartingPointSchema>>;
 

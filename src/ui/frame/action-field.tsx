@@ -1,10 +1,10 @@
 "use client";
 
-import dynamic from "next/dynamic";
-import { useEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import { create } from "zustand";
 import type { Completion } from "@/core/search/complete";
 import { useActions } from "../actions/actions";
+import type { PaletteProps } from "./palette";
 import { Completions, completionProps, useCompletions } from "./completions";
 import { FIELD, FIELD_INPUT, FieldFrame } from "./field-frame";
 
@@ -23,16 +23,18 @@ export const useFinder = create<{ readonly finder: Finder | null }>(() => ({ fin
 
 const NONE: readonly Completion[] = [];
 
-const loadPalette = () => import("./palette");
-const Palette = dynamic(() => loadPalette().then((m) => m.Palette), { ssr: false });
+type RenderPalette = (props: PaletteProps) => ReactNode;
 
-/** The list of actions comes when it is first asked for; what is typed until then goes into the plain field. */
-function useIsLoaded(open: boolean): boolean {
-  const [loaded, setLoaded] = useState(false);
+/**
+ * The list of actions comes when it is first asked for. Until then what is typed goes into the plain field, and in one
+ * stroke from the one to the other: no letter falls between them.
+ */
+function usePalette(open: boolean): RenderPalette | null {
+  const [render, setRender] = useState<RenderPalette | null>(null);
   useEffect(() => {
-    if (open) void loadPalette().then(() => setLoaded(true));
-  }, [open]);
-  return loaded;
+    if (open && !render) void import("./palette").then((m) => setRender(() => m.renderPalette));
+  }, [open, render]);
+  return render;
 }
 
 export function ActionField() {
@@ -41,7 +43,7 @@ export function ActionField() {
   const before = useRef<Element | null>(null);
   const [open, setOpen] = useState(false);
   const [typed, setTyped] = useState("");
-  const loaded = useIsLoaded(open);
+  const renderPalette = usePalette(open);
   const commands = open || !finder;
   const [focused, setFocused] = useState(false);
   const offered = !commands && focused ? (finder?.completions ?? NONE) : NONE;
@@ -69,7 +71,9 @@ export function ActionField() {
     },
     { id: "actions", title: "All actions", group: "Everywhere", keys: ["Ctrl+K"], run: () => focus(true) },
   ]);
-  if (open && loaded) return <Palette typed={typed} onTyped={setTyped} onDone={close} onLeft={() => setOpen(false)} />;
+  if (open && renderPalette)
+    // eslint-disable-next-line react-hooks/refs -- it makes an element: what is handed on is called later
+    return renderPalette({ typed, onTyped: setTyped, onDone: close, onLeft: () => setOpen(false) });
   return (
     <div className={FIELD}>
       <FieldFrame>

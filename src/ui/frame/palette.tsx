@@ -27,7 +27,7 @@ function beginsEveryWord(listed: string, typed: string): number {
   return sought.every((word) => words.some((w) => w.startsWith(word))) ? 1 : 0;
 }
 
-interface Props {
+export interface PaletteProps {
   readonly typed: string;
   readonly onTyped: (words: string) => void;
   /** Back to where the hand was. */
@@ -36,10 +36,17 @@ interface Props {
   readonly onLeft: () => void;
 }
 
+/** The palette as a function, to be fetched and kept by the field that it takes the place of. */
+export const renderPalette = (props: PaletteProps) => <Palette {...props} />;
+
 /** The field with all that can be done below it. It takes over what was typed while it was on its way. */
-export function Palette({ typed, onTyped, onDone, onLeft }: Props) {
+function Palette({ typed, onTyped, onDone, onLeft }: PaletteProps) {
   const field = useRef<HTMLInputElement>(null);
-  useLayoutEffect(() => field.current?.focus(), []);
+  useLayoutEffect(() => {
+    const { current } = field;
+    current?.focus();
+    current?.setSelectionRange(current.value.length, current.value.length);
+  }, []);
   return (
     <Command
       label="Find a sound, a strip, an action"

@@ -16,7 +16,13 @@ export function ShortcutsSheet() {
   const groups = [...new Set(actions.map((a) => a.group))];
   return (
     <Sheet open onClose={closeShortcuts} title="Shortcuts" aside="on this screen" className="w-[760px]">
-      <div className="columns-2 gap-10">
+      <div
+        role="region"
+        aria-label="All shortcuts"
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: a list that scrolls must be reached by the keyboard
+        tabIndex={0}
+        className="max-h-[calc(100vh-236px)] columns-2 gap-10 overflow-auto"
+      >
         {groups.map((group) => (
           <section key={group} className="mb-4 break-inside-avoid">
             <h2 className="h2 mb-1 border-rule border-b pb-1">{group}</h2>

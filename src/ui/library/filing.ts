@@ -7,6 +7,7 @@ import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
 import type { Card } from "@/core/presets/preset";
 import type { Action } from "../actions/actions";
+import { touch, useLastTouched } from "../actions/last-touched";
 import { say, sayError } from "../kit/say";
 import type { Compared } from "./compare-sheet";
 import type { Selection } from "./selection";
@@ -44,6 +45,7 @@ export function useFiling() {
     }
   };
   const done = async (words: string, canUndo = true) => {
+    touch("library");
     await refetchLibrary(queries);
     say(words, canUndo ? { action: { label: "Undo", onClick: () => void undo() } } : {});
   };
@@ -76,6 +78,7 @@ export const orSay = (work: Promise<unknown>): void =>
 function useLibraryHistory(): readonly Action[] {
   const queries = useQueryClient();
   const history = useQuery({ queryKey: KEYS.libraryHistory, queryFn: api.libraryHistory }).data?.history;
+  const isLast = useLastTouched((t) => t.last) !== "project";
   const walk = async (direction: "undo" | "redo", words: string) => {
     await api.walkLibrary(direction);
     await refetchLibrary(queries);
@@ -88,10 +91,11 @@ function useLibraryHistory(): readonly Action[] {
   return actions.map(([direction, word, keys]) => {
     const words = history?.[direction] ?? null;
     return {
-      id: direction,
-      title: words === null ? word : `${word}: ${words}`,
-      group: "Library",
-      keys,
+      id: `${direction}-filing`,
+      title: words === null ? `${word} in the library` : `${word}: ${words}`,
+      group: "Filing",
+      // Where a project was touched last, the keys are for that.
+      keys: isLast && words !== null ? keys : [],
       enabled: words !== null,
       run: () => words !== null && orSay(walk(direction, words)),
     };

@@ -7,6 +7,7 @@ import type { ProjectBody } from "@/contracts/endpoints";
 import type { Project } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
 import type { Step } from "@/core/recall/step";
+import { touch } from "../actions/last-touched";
 import { sayError } from "../kit/say";
 
 /** Gestures on their way to the server, project by project, in the order in which they were made. */
@@ -30,6 +31,7 @@ function lineOf(id: string, revision: number): Line {
 
 /** Sends a gesture after those before it. When it is refused, the project is shown as the server has it, and why. */
 async function send(queries: QueryClient, id: string, call: (base: number) => Promise<ProjectBody>): Promise<boolean> {
+  touch("project");
   const key = KEYS.project(id);
   const line = lineOf(id, queries.getQueryData<ProjectBody>(key)?.revision ?? 0);
   line.waiting += 1;

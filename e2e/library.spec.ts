@@ -1,0 +1,246 @@
+import type { Page } from "@playwright/test";
+import { expect, test } from "./server";
+
+/** Naming, filing, finding, comparing: nothing is lost, and one key takes it back. */
+
+const list = (page: Page) => page.getByRole("listbox", { name: "Sounds" });
+const options = (page: Page) => list(page).getByRole("option");
+const filters = (page: Page) => page.getByRole("navigation", { name: "Folders and filters" });
+
+async function folderOf(page: Page, url: string, id: string): Promise<string | null> {
+  const { preset } = (await (await page.request.get(`${url}/api/presets/${id}`)).json()) as {
+    preset: { card: { folder: string | null } };
+  };
+  return preset.card.folder;
+}
+
+test("a sound is found three ways: by words with a slip, by a field completed in place, by filters; back brings each again", async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/library`);
+  await expect(options(page).first()).toBeVisible();
+  await page.keyboard.press("/");
+  await page.keyboard.type("rosinn");
+  await expect(page.getByText("Nothing begins with “rosinn”; read as “rosin”.")).toBeVisible();
+  await expect(options(page)).toHaveText(/Cello, wood and rosin/);
+
+  await page.keyboard.press("Control+a");
+  await page.keyboard.type("cello artist:copp");
+  const ways = page.getByRole("listbox", { name: "Ways to go on" });
+  await expect(ways.getByRole("option", { name: /Copper Heron/ })).toBeVisible();
+  await page.keyboard.press("Tab");
+  await expect(page.getByRole("combobox", { name: /Find a sound/ })).toHaveValue('cello artist:"Copper Heron" ');
+  await page.keyboard.press("ArrowDown");
+  await expect(list(page)).toBeFocused();
+  await expect(options(page).first()).toHaveText(/Cello, wood and rosin/);
+
+  await page.goto(`${server.url}/library`);
+  await filters(page)
+    .getByRole("button", { name: /^Channel strip/ })
+    .click();
+  await expect(page).toHaveURL(/only=kind/);
+  await filters(page)
+    .getByRole("button", { name: /^Tidal Clocks/ })
+    .click();
+  await expect(options(page).first()).toHaveText(/Quay vibraphone/);
+  const both = await options(page).count();
+  await page.reload();
+  await expect(options(page)).toHaveCount(both);
+  await page.goBack();
+  await expect(filters(page).getByRole("button", { name: /^Tidal Clocks/ })).toHaveAttribute("aria-pressed", "false");
+});
+
+test("what is no query is looked for by its words, and said", async ({ page, server }) => {
+  await page.goto(`${server.url}/library?q=${encodeURIComponent('taste:sour "')}`);
+  await expect(page.getByText("“taste:” is no field; its words were looked for.")).toBeVisible();
+  await expect(page.getByText("No sound matches")).toBeVisible();
+});
+
+test("twenty sounds are moved by keyboard, tagged together, and taken back by one key each, also after a reload", async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/library?sort=name`);
+  await expect(options(page).first()).toBeVisible();
+  await options(page).first().click();
+  for (let n = 1; n < 20; n++) await page.keyboard.press("Shift+ArrowDown");
+  await expect(page.getByText("20 of 30 chosen")).toBeVisible();
+  await page.keyboard.press("f");
+  await page.getByRole("combobox", { name: "Folder" }).selectOption({ label: "Brass" });
+  await page.getByRole("button", { name: "Change 20 sounds" }).click();
+  await expect(page.getByText("Move 20 sounds")).toBeVisible();
+  await expect(filters(page).getByRole("button", { name: /^Brass/ })).toContainText(/2[0-2]/);
+
+  await page.keyboard.press("t");
+  await page.getByRole("textbox", { name: "Add tags" }).fill("rehearsal");
+  await page.getByRole("button", { name: "Change 20 sounds" }).click();
+  await expect(page.getByText("Tag 20 sounds")).toBeVisible();
+  await page.goto(`${server.url}/library?q=tag:rehearsal`);
+  await expect(page.getByText("20 sounds ·")).toBeVisible();
+
+  // The log is on disk: another day, the same two keys.
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText("No sound matches")).toBeVisible();
+  await page.goto(`${server.url}/library`);
+  await expect(options(page).first()).toBeVisible();
+  await expect(async () => {
+    await page.keyboard.press("Control+z");
+    await expect(filters(page).getByRole("button", { name: /^Brass/ })).toContainText(/^Brass2$/, { timeout: 1500 });
+  }).toPass();
+});
+
+test("sounds are dragged into a folder; a folder is made, changed and taken away", async ({ page, server }) => {
+  await page.goto(`${server.url}/library`);
+  await options(page)
+    .filter({ hasText: "Rim and air" })
+    .dragTo(filters(page).getByRole("button", { name: /^Brass/ }));
+  await expect(page.getByText("Move “Rim and air”")).toBeVisible();
+  expect(await folderOf(page, server.url, "rim-and-air")).toBe("brass");
+  await page.getByRole("button", { name: "New folder" }).click();
+  await page.getByRole("textbox", { name: "Name" }).fill("Borrowed");
+  await page.getByRole("combobox", { name: "In" }).selectOption({ label: "Voices" });
+  await page.getByRole("button", { name: "Make the folder" }).click();
+  await filters(page)
+    .getByRole("button", { name: /^Borrowed/ })
+    .click();
+  await expect(page.getByText("No sound matches")).toBeVisible();
+  await filters(page).getByRole("button", { name: "Change" }).click();
+  await page.getByRole("textbox", { name: "Name" }).fill("Choir");
+  await page.getByRole("button", { name: "Save the folder" }).click();
+  await expect(page.getByRole("alert")).toContainText("There is a folder “Choir” here already.");
+  await page.getByRole("button", { name: "Take it away" }).click();
+  await expect(filters(page).getByRole("button", { name: /^Borrowed/ })).toHaveCount(0);
+});
+
+test("names are given by a pattern, each shown before, a taken one numbered", async ({ page, server }) => {
+  await page.goto(`${server.url}/library?folder=delays&sort=name`);
+  await expect(options(page)).toHaveCount(3);
+  await options(page).first().click();
+  await page.keyboard.press("Control+a");
+  await page.keyboard.press("r");
+  await page.getByRole("combobox", { name: "Pattern" }).fill("Rim and air");
+  await expect(page.getByRole("table", { name: "Names before and after" })).toContainText("Rim and air 2");
+  await expect(page.getByText("that name is taken").first()).toBeVisible();
+  await page.getByRole("combobox", { name: "Pattern" }).fill("Delay {number:2}, {purpose}");
+  await page.getByRole("button", { name: "Rename 3 of 3" }).click();
+  await expect(options(page).first()).toContainText(/^.*Delay 01, /);
+  await page.keyboard.press("Control+z");
+  await expect(options(page).filter({ hasText: "Delay 01" })).toHaveCount(0);
+});
+
+test("two versions are compared value by value and by ear; the earlier is made the newest, and nothing is lost", async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/library?q=cello+wood`);
+  await expect(options(page)).toHaveCount(1);
+  await options(page).first().click();
+  const card = page.getByRole("complementary", { name: "Card" });
+  await card.getByRole("button", { name: "Compare version 1 with the newest" }).click();
+  const sheet = page.getByRole("dialog");
+  await expect(sheet.getByRole("row", { name: /Band 1 gain/ })).toContainText("+2.5 dB+3.0 dB");
+  await sheet.getByRole("button", { name: "Hear them" }).click();
+  await sheet.getByRole("radio", { name: "B", exact: true }).click();
+  await expect(page.getByText("through Cello, wood and rosin, version 2")).toBeVisible();
+  await sheet.getByRole("button", { name: "Make version 1 the newest" }).click();
+  await expect(card).toContainText("version 3");
+  await expect(card.getByRole("button", { name: /Compare version/ })).toHaveCount(2);
+  await card.getByRole("textbox", { name: "Name of version 3" }).fill("As on the first day");
+  await page.keyboard.press("Enter");
+  await page.reload();
+  await expect(card).toContainText("As on the first day");
+});
+
+test("what goes into the bin says who uses it, comes back, and is gone only when that is asked twice", async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/library?q=used:yes`);
+  await expect(options(page).first()).toBeVisible();
+  const name = (await options(page).first().locator(".name").innerText()).replace(/^[^:]*:\s*/, "").trim();
+  await options(page).first().click();
+  await page.keyboard.press("Delete");
+  await expect(page.getByText(`Put “${name}” into the bin`)).toBeVisible();
+  await page.getByRole("button", { name: "Bin", exact: true }).click();
+  const sheet = page.getByRole("dialog");
+  await expect(sheet).toContainText(/used by \d+ strip/);
+  await sheet.getByRole("button", { name: `Restore ${name}` }).click();
+  await expect(sheet).toContainText("Nothing is in the bin");
+  await sheet.getByRole("button", { name: "Close" }).click();
+  await expect(options(page).first()).toContainText(name);
+  await page.keyboard.press("Delete");
+  await page.getByRole("button", { name: "Bin", exact: true }).click();
+  await sheet.getByRole("button", { name: "Empty the bin…" }).click();
+  await expect(sheet.getByRole("alert")).toContainText("gone for good");
+  await sheet.getByRole("button", { name: "Yes, empty it" }).click();
+  await expect(sheet).toContainText("Nothing is in the bin");
+});
+
+test("a starting point is set from the bench, honoured there, seen among the plugins, and given back", async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/bench?preset=two-to-one`);
+  await page.getByRole("radio", { name: /^Sounds/ }).click();
+  await page.getByRole("button", { name: "Use as starting point" }).click();
+  await expect(page.getByText("VCA compressor now opens with “Two to one, soft knee”.")).toBeVisible();
+  await page.goto(`${server.url}/bench?new=1`);
+  await expect(page.getByText("No plugins yet")).toBeVisible();
+  await page.keyboard.press("2");
+  await expect(page.getByText("Every value is as in “Two to one, soft knee”.")).toBeVisible();
+  await page.goto(`${server.url}/plugins`);
+  await page.getByRole("option", { name: /VCA compressor/ }).click();
+  const start = page.getByRole("combobox", { name: "Opens with, everywhere" });
+  await expect(start).toHaveValue("two-to-one");
+  await start.selectOption("");
+  await page.reload();
+  await page.getByRole("option", { name: /VCA compressor/ }).click();
+  await expect(start).toHaveValue("");
+});
+
+test("a starting point whose preset is gone opens as the maker set it, and says so", async ({ page, server }) => {
+  const { revision } = (await (await page.request.get(`${server.url}/api/settings`)).json()) as { revision: number };
+  const put = await page.request.put(`${server.url}/api/settings`, {
+    data: {
+      baseRevision: revision,
+      settings: {
+        patterns: {},
+        searches: [],
+        shortcuts: [],
+        startingPoints: [{ model: "vca-compressor", strip: null, preset: "two-to-one", version: null }],
+      },
+    },
+  });
+  expect(put.status()).toBe(200);
+  await page.request.delete(`${server.url}/api/presets/two-to-one`);
+  await page.goto(`${server.url}/bench?preset=tape-a-touch`);
+  await expect(page.getByRole("button", { name: /^Tape/ }).first()).toBeVisible();
+  await page.keyboard.press("2");
+  await expect(page.getByText(/starting point of VCA compressor is not here any more/)).toBeVisible();
+  await expect(page.getByRole("button", { name: /^VCA compressor/ }).first()).toBeVisible();
+});
+
+test("a sound is applied by two keys in a row, and keys that would clash are refused with the reason", async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/library?q=rim`);
+  const card = page.getByRole("complementary", { name: "Card" });
+  await card.getByRole("button", { name: "Give “Rim and air” a shortcut" }).click();
+  await page.keyboard.press("m");
+  await expect(card.getByRole("alert")).toHaveText("M is kept for mute.");
+  await page.keyboard.press("Escape");
+  await card.getByRole("button", { name: "Give “Rim and air” a shortcut" }).click();
+  await page.keyboard.press("q");
+  await page.keyboard.press("v");
+  await page.keyboard.press("Enter");
+  await expect(card.getByRole("button", { name: /Shortcut of “Rim and air”: Q, V/ })).toBeVisible();
+  await page.goto(`${server.url}/projects/neap-tide`);
+  await page.getByRole("row", { name: /Patch noise/ }).click();
+  await page.keyboard.press("q");
+  await page.keyboard.press("v");
+  await expect(page.getByRole("row", { name: /Patch noise/ })).toContainText("Rim and air");
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog")).toContainText("Apply “Rim and air”");
+});
