@@ -244,3 +244,42 @@ test("a sound is applied by two keys in a row, and keys that would clash are ref
   await page.keyboard.press("?");
   await expect(page.getByRole("dialog")).toContainText("Apply “Rim and air”");
 });
+
+test("a copy is made, found among the near copies, merged, and parted again by one key", async ({ page, server }) => {
+  await page.goto(`${server.url}/library?q=vibraphone+halo`);
+  await expect(options(page)).toHaveCount(1);
+  await options(page).first().click();
+  await page.keyboard.press("u");
+  await expect(page.getByText("Made a copy of “Vibraphone halo”")).toBeVisible();
+  await expect(options(page)).toHaveCount(2);
+  await page.getByRole("button", { name: "Near copies" }).click();
+  const sheet = page.getByRole("dialog");
+  const group = sheet.getByRole("group", { name: /Vibraphone halo, copy/ });
+  await group.getByRole("radio", { name: /^Vibraphone halo Tidal Clocks/ }).check();
+  await group.getByRole("button", { name: "Merge into “Vibraphone halo”" }).click();
+  await expect(group).toHaveCount(0);
+  await sheet.getByRole("button", { name: "Close" }).click();
+  await expect(options(page)).toHaveCount(1);
+  await expect(page.getByRole("complementary", { name: "Card" })).toContainText("merged into it");
+  await page.keyboard.press("Control+z");
+  await expect(options(page)).toHaveCount(2);
+});
+
+test("a search is kept under a name, and brings words, filters and folder again", async ({ page, server }) => {
+  await page.goto(`${server.url}/library?q=voice&folder=voices`);
+  const count = await (async () => {
+    await expect(options(page).first()).toBeVisible();
+    return options(page).count();
+  })();
+  await page.getByRole("button", { name: "Keep this" }).click();
+  await page.getByRole("textbox", { name: "Name of this search" }).fill("Voices for Thursday");
+  await page.keyboard.press("Enter");
+  await page.goto(`${server.url}/library`);
+  await page.getByRole("button", { name: "Voices for Thursday", exact: true }).click();
+  await expect(page).toHaveURL(/q=voice/);
+  await expect(page).toHaveURL(/folder=voices/);
+  await expect(options(page)).toHaveCount(count);
+  await page.getByRole("button", { name: "Let go of the search Voices for Thursday" }).click();
+  await page.reload();
+  await expect(page.getByRole("button", { name: "Voices for Thursday", exact: true })).toHaveCount(0);
+});

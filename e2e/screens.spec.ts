@@ -71,6 +71,14 @@ const SCREENS: readonly [name: string, path: string, ready: (page: Page) => Prom
       await expect(page.getByRole("dialog")).toBeVisible();
     },
   ],
+  [
+    "near copies",
+    "/library",
+    async (page) => {
+      await page.getByRole("button", { name: "Near copies" }).click();
+      await expect(page.getByRole("dialog")).toContainText("group");
+    },
+  ],
   ["plugins", "/plugins", async (page) => expect(page.getByRole("option").first()).toBeVisible()],
   ["bench, nothing on it", "/bench", async (page) => expect(page.getByText("Nothing is on the bench")).toBeVisible()],
   ["bench, new sound", "/bench?new=1", async (page) => expect(page.getByText("No plugins yet")).toBeVisible()],

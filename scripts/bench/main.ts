@@ -1,6 +1,7 @@
 import { eqVsNative, firstLoad, knobToSound, loopRender, openBrowser } from "./browser";
 import { chainCost } from "./chain";
 import { type Figure, print } from "./figure";
+import { largeLibrary } from "./library";
 import { agreement, silentTail } from "./sound";
 import { save } from "./storage";
 
@@ -20,6 +21,7 @@ const ROWS: readonly [names: readonly string[], measure: () => Promise<readonly 
   [["loop-render"], inBrowser(loopRender)],
   [["loudness-agrees", "peak-agrees"], () => Promise.resolve(agreement())],
   [["save"], async () => [await save()]],
+  [["search-100k", "search-100k-ms", "search-overlap", "facets-100k", "page-100k", "memory-100k"], largeLibrary],
   [["first-load"], inBrowser(firstLoad)],
 ];
 

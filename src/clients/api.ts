@@ -5,6 +5,7 @@ import type {
   MediaBody,
   MediaList,
   ModelCounts,
+  NearCopies,
   NewDraft,
   NewPreset,
   NewProject,
@@ -63,6 +64,9 @@ export const patchCards = (changes: CardChanges["changes"], label?: string) =>
   ask<{ presets: PresetRow[] }>("PATCH", "/api/presets", { changes, ...(label === undefined ? {} : { label }) });
 export const nameVersion = (id: string, version: number, name: string | null) =>
   ask<{ ok: true }>("PATCH", `/api/presets/${at(id)}/versions`, { version, name });
+export const listNearCopies = (within: number) => ask<NearCopies>("GET", `/api/near-copies${queryOf({ within })}`);
+export const mergePresets = (keep: string, others: readonly string[]) =>
+  ask<{ preset: PresetRow }>("POST", "/api/near-copies", { keep, others });
 export const listBin = () => ask<{ items: BinnedRow[] }>("GET", "/api/bin");
 export const emptyBin = (ids: readonly string[] | null) => ask<{ gone: number }>("DELETE", "/api/bin", { ids });
 export const libraryHistory = () => ask<{ history: History }>("GET", "/api/library/history");

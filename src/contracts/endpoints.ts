@@ -10,6 +10,7 @@ import {
   FolderSchema,
   HistorySchema,
   MediaRowSchema,
+  MergedRowSchema,
   PresetRowSchema,
   ProjectRowSchema,
   RevisionRowSchema,
@@ -66,7 +67,15 @@ export const PresetDetailSchema = z.strictObject({
   preset: PresetRowSchema,
   versions: z.array(VersionRowSchema),
   uses: z.array(UseSchema),
+  /** Near copies that were put into it; their versions are there under their own ids. */
+  merged: z.array(MergedRowSchema),
 });
+/** `within`: how far apart two may be, 0 to 1 along the rulers of their values. */
+export const NearCopiesQuerySchema = z.strictObject({ within: z.coerce.number().min(0).max(1).optional() });
+export const NearCopiesSchema = z.strictObject({
+  groups: z.array(z.strictObject({ distance: z.number(), presets: z.array(PresetRowSchema) })),
+});
+export const MergeSchema = z.strictObject({ keep: Id, others: z.array(Id).min(1).max(500) });
 export const NewVersionSchema = z.strictObject({ baseVersion: z.int().min(1), content: ContentSchema });
 export const CardChangesSchema = z.strictObject({
   changes: z
@@ -291,6 +300,20 @@ export const ENDPOINTS: readonly Endpoint[] = [
     summary: "Take a folder away; what is in it goes into the one above",
     answer: EmptySchema,
   },
+  {
+    method: "get",
+    path: "/api/near-copies",
+    summary: "Presets that are set the same, or nearly, in groups",
+    query: NearCopiesQuerySchema,
+    answer: NearCopiesSchema,
+  },
+  {
+    method: "post",
+    path: "/api/near-copies",
+    summary: "Put near copies into one of them: tags, versions and uses are united",
+    body: MergeSchema,
+    answer: PresetBodySchema,
+  },
   { method: "get", path: "/api/bin", summary: "What is in the bin", answer: BinSchema },
   {
     method: "delete",
@@ -399,6 +422,7 @@ export type NewProject = z.infer<typeof NewProjectSchema>;
 export type PlanRequest = z.infer<typeof PlanRequestSchema>;
 export type PlanBody = z.infer<typeof PlanBodySchema>;
 export type ChangeRequest = z.infer<typeof ChangeRequestSchema>;
+export type NearCopies = z.infer<typeof NearCopiesSchema>;
 export type ModelCounts = z.infer<typeof ModelCountsSchema>;
 export type SettingsBody = z.infer<typeof SettingsBodySchema>;
 export type SettingsChange = z.infer<typeof SettingsChangeSchema>;

@@ -28,6 +28,9 @@ export const BinnedRowSchema = z.strictObject({
   uses: z.int(),
 });
 
+/** A preset that was put into another. */
+export const MergedRowSchema = z.strictObject({ id: Id, name: z.string(), version: z.int() });
+
 export const VersionRowSchema = z.strictObject({
   version: z.int(),
   savedAt: z.iso.datetime(),
@@ -87,6 +90,7 @@ export const RevisionRowSchema = z.strictObject({
 });
 
 export type PresetRow = z.infer<typeof PresetRowSchema>;
+export type MergedRow = z.infer<typeof MergedRowSchema>;
 export type BinnedRow = z.infer<typeof BinnedRowSchema>;
 export type VersionRow = z.infer<typeof VersionRowSchema>;
 export type Use = z.infer<typeof UseSchema>;

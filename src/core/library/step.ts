@@ -13,6 +13,13 @@ export interface FolderRecord {
 export type LibraryStep =
   | { readonly kind: "card"; readonly preset: string; readonly from: CardFields; readonly to: CardFields }
   | { readonly kind: "bin"; readonly preset: string; readonly from: boolean; readonly to: boolean }
+  | {
+      /** Put into another preset, with all its versions and uses; null for one that stands by itself. */
+      readonly kind: "merge";
+      readonly preset: string;
+      readonly from: string | null;
+      readonly to: string | null;
+    }
   | { readonly kind: "folder"; readonly from: FolderRecord | null; readonly to: FolderRecord | null }
   | {
       readonly kind: "versionName";

@@ -35,6 +35,11 @@ export const MIGRATIONS: readonly NamedMigration[] = [
       ),
     down: forwardOnly,
   },
+  {
+    name: "006-merged",
+    up: (db) => db.raw("ALTER TABLE presets ADD COLUMN merged_into TEXT"),
+    down: forwardOnly,
+  },
 ];
 
 /** What was done to cards, folders and the bin, in steps that can be taken back. */

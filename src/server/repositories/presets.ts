@@ -1,5 +1,5 @@
 import type { Knex } from "knex";
-import type { BinnedRow, PresetRow, VersionRow } from "@/contracts/records";
+import type { BinnedRow, MergedRow, PresetRow, VersionRow } from "@/contracts/records";
 import type { Card, Content, PresetKind } from "@/core/presets/preset";
 import { liftContent } from "@/core/presets/migrations";
 import { fingerprint } from "@/core/presets/fingerprint";
@@ -174,6 +174,47 @@ export async function setBinned(db: Executor, id: string, at: string | null): Pr
   await db("presets").where({ id }).update({ binned_at: at });
 }
 
+/** Puts a preset into another, or lets it stand by itself again. */
+export async function setMerged(db: Executor, id: string, into: string | null, at: string): Promise<void> {
+  await db("presets")
+    .where({ id })
+    .update({ merged_into: into, binned_at: into === null ? null : at });
+}
+
+/** The presets that were put into one. */
+export const listMerged = async (db: Executor, into: string): Promise<readonly MergedRow[]> => {
+  const rows = await db<{ id: string; card: string; version: number; merged_into: string }>("presets")
+    .where({ merged_into: into })
+    .select("id", "card", "version");
+  return rows.map(({ id, card, version }) => ({ id, name: (JSON.parse(card) as Card).name, version }));
+};
+
+/** Every preset with its content and fingerprint, a chunk at a time. */
+export async function* everyContent(
+  db: Executor,
+): AsyncGenerator<{ id: string; content: Content; fingerprint: string }> {
+  const CHUNK = 1000;
+  for (let after = 0; ; ) {
+    const rows = await db("presets as p")
+      .join("preset_versions as v", (join) => join.on("v.preset", "p.id").andOn("v.version", "p.version"))
+      .join("documents as d", "d.id", "v.document")
+      .whereNull("p.binned_at")
+      .where("p.row", ">", after)
+      .orderBy("p.row")
+      .limit(CHUNK)
+      .select<{ row: number; id: string; body: string; fingerprint: string }[]>(
+        "p.row",
+        "p.id",
+        "d.body",
+        "v.fingerprint",
+      );
+    for (const { id, body, fingerprint: mark } of rows)
+      yield { id, content: liftContent(JSON.parse(body)), fingerprint: mark };
+    after = rows.at(-1)?.row ?? 0;
+    if (rows.length < CHUNK) return;
+  }
+}
+
 export async function nameVersion(db: Executor, id: string, version: number, name: string | null): Promise<void> {
   await db("preset_versions").where({ preset: id, version }).update({ name });
 }
@@ -186,6 +227,7 @@ export async function listInFolder(db: Executor, folder: string): Promise<readon
 export async function listBinned(db: Executor): Promise<readonly BinnedRow[]> {
   const rows = await db("presets as p")
     .whereNotNull("p.binned_at")
+    .whereNull("p.merged_into")
     .orderBy("p.binned_at", "desc")
     .select<(Pick<StoredPreset, "id" | "kind" | "card" | "card_revision"> & { binned_at: string; uses: number })[]>(
       "p.id",

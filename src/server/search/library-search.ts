@@ -2,7 +2,7 @@ import type { Knex } from "knex";
 import type { Card } from "@/core/presets/preset";
 import { type IndexEntry, type Inside, searchText, valuesOf } from "@/core/search/entry";
 import { type Found, LibraryIndex, type Request } from "@/core/search/library-index";
-import type { Field, Query } from "@/core/search/query";
+import { type Field, type Query, parseQuery } from "@/core/search/query";
 import type { ChangedRecord } from "../data/context";
 import { statementsOf } from "../data/statements";
 import type { Executor } from "../data/transaction";
@@ -110,6 +110,11 @@ export class LibrarySearch {
 
   find(request: Request): Found {
     return this.index.find(request);
+  }
+
+  /** Row numbers of the best hits for some words. */
+  rowsOf(words: string, limit: number): readonly number[] {
+    return this.find({ query: parseQuery(words), folders: null, sort: "rank", after: null, limit }).rows;
   }
 
   countAll(query: Query, field: Field): readonly (readonly [value: string, n: number])[] {

@@ -8,9 +8,10 @@ import { type OpenContext, openContext } from "../data/context";
 import type { Outcome } from "../failure";
 import { emptyBin, listBin } from "./bin";
 import { changeFolder, deleteFolder, deletePreset, libraryHistory, listFolders, makeFolder } from "./filing";
-import { nameVersion, patchCards, walkLibrary } from "./filing";
+import { mergePresets, nameVersion, patchCards, walkLibrary } from "./filing";
 import { findPresets } from "./find-presets";
-import { getPreset } from "./library";
+import { getPreset, savePreset } from "./library";
+import { listNearCopies } from "./near-copies";
 
 let folder: string;
 let context: OpenContext;
@@ -170,5 +171,30 @@ describe("filing", () => {
     value(await walkLibrary(context, "undo"));
     expect(await nameOf()).toBeNull();
     expect(refusal(await nameVersion(context, preset.id, { version: 99, name: "x" }))).toContain("notFound");
+  });
+});
+
+describe("near copies", () => {
+  it("are found by their values, and merged with tags, versions and uses; undo parts them again", async () => {
+    const original = value(await getPreset(context, "two-to-one")).preset;
+    const card = { ...original.card, name: "Two to one again", tags: ["found-twice"], rating: 5 };
+    const copy = value(await savePreset(context, { preset: { kind: original.kind, content: original.content, card } }));
+    const before = await filed();
+    const { groups } = await listNearCopies(context, 0);
+    expect(groups.map((g) => g.presets.map((p) => p.id).toSorted())).toContainEqual([copy.id, "two-to-one"].toSorted());
+    const kept = value(await mergePresets(context, { keep: "two-to-one", others: [copy.id] }));
+    expect(kept.card.rating).toBe(5);
+    expect(kept.card.tags).toEqual([...original.card.tags, "found-twice"]);
+    expect((await all()).map((p) => p.id)).not.toContain(copy.id);
+    expect(await listBin(context)).toEqual([]);
+    const detail = value(await getPreset(context, "two-to-one"));
+    expect(detail.merged).toEqual([{ id: copy.id, name: "Two to one again", version: 1 }]);
+    expect((await listNearCopies(context, 0)).groups.flatMap((g) => g.presets.map((p) => p.id))).not.toContain(copy.id);
+    value(await walkLibrary(context, "undo"));
+    expect(await filed()).toEqual(before);
+  });
+  it("of another kind, or of itself, are not merged", async () => {
+    expect(refusal(await mergePresets(context, { keep: "two-to-one", others: ["rim-and-air"] }))).toContain("cannot");
+    expect(refusal(await mergePresets(context, { keep: "two-to-one", others: ["two-to-one"] }))).toContain("cannot");
   });
 });

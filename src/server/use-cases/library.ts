@@ -25,7 +25,9 @@ export async function getPreset({ db }: Context, id: string, version?: number): 
   const preset: PresetRow = chosen
     ? { ...newest, version: chosen.version, content: chosen.content, savedAt: chosen.savedAt }
     : newest;
-  return ok({ preset, versions: [...(await presets.listVersions(db, id))], uses: [...(await usesOf(db, id))] });
+  const merged = await presets.listMerged(db, id);
+  const uses = await Promise.all([id, ...merged.map((m) => m.id)].map((one) => usesOf(db, one)));
+  return ok({ preset, versions: [...(await presets.listVersions(db, id))], uses: uses.flat(), merged: [...merged] });
 }
 
 async function usesOf(db: Executor, preset: string): Promise<readonly Use[]> {

@@ -81,10 +81,12 @@ export function keyOf(event: Pick<KeyboardEvent, "key" | "ctrlKey" | "metaKey" |
 const TYPING = "input, textarea, select, [contenteditable=true]";
 const PRESSED = "button, a, summary, [role=switch], [role=checkbox], [role=radio], [role=menuitem], [role=tab]";
 
+const isPlain = ({ ctrlKey, metaKey, altKey }: KeyboardEvent): boolean => !ctrlKey && !metaKey && !altKey;
+
 /** Whether a press belongs to what has the focus: letters to a field, Space and Enter to a button. */
 function belongsToFocus(event: KeyboardEvent, key: string): boolean {
   const target = event.target instanceof Element ? event.target : null;
-  if (target?.closest(TYPING)) return key === "Ctrl+A" || (!event.ctrlKey && !event.metaKey && !event.altKey);
+  if (target?.closest(TYPING)) return key === "Ctrl+A" || isPlain(event);
   // A tile is opened by Enter or a click; on it, as everywhere, Space plays.
   if (key === "Space" && target?.closest("[data-node]")) return false;
   return (key === "Space" || key === "Enter") && Boolean(target?.closest(PRESSED));

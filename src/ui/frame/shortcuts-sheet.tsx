@@ -21,37 +21,39 @@ export function ShortcutsSheet() {
         aria-label="All shortcuts"
         // biome-ignore lint/a11y/noNoninteractiveTabindex: a list that scrolls must be reached by the keyboard
         tabIndex={0}
-        className="max-h-[calc(100vh-236px)] columns-2 gap-10 overflow-auto"
+        className="max-h-[calc(100vh-236px)] overflow-auto outline-offset-2"
       >
-        {groups.map((group) => (
-          <section key={group} className="mb-4 break-inside-avoid">
-            <h2 className="h2 mb-1 border-rule border-b pb-1">{group}</h2>
-            <dl>
-              {actions
-                .filter((a) => a.group === group)
-                .map((action) => (
-                  <div key={action.id} className="flex min-h-7 items-center justify-between gap-4">
-                    <dt>{action.title}</dt>
-                    <dd className="flex gap-1">
-                      {action.keys?.map((key) => {
-                        const mine = own(key);
-                        return mine ? (
-                          <KeyCapture
-                            key={key}
-                            label={action.title}
-                            keys={key}
-                            onKeys={(keys) => void change((now) => withShortcut(now, mine.does, keys))}
-                          />
-                        ) : (
-                          <Key key={key}>{showKey(key)}</Key>
-                        );
-                      })}
-                    </dd>
-                  </div>
-                ))}
-            </dl>
-          </section>
-        ))}
+        <div className="columns-2 gap-10">
+          {groups.map((group) => (
+            <section key={group} className="mb-4 break-inside-avoid">
+              <h2 className="h2 mb-1 border-rule border-b pb-1">{group}</h2>
+              <dl>
+                {actions
+                  .filter((a) => a.group === group)
+                  .map((action) => (
+                    <div key={action.id} className="flex min-h-7 items-center justify-between gap-4">
+                      <dt>{action.title}</dt>
+                      <dd className="flex gap-1">
+                        {action.keys?.map((key) => {
+                          const mine = own(key);
+                          return mine ? (
+                            <KeyCapture
+                              key={key}
+                              label={action.title}
+                              keys={key}
+                              onKeys={(keys) => void change((now) => withShortcut(now, mine.does, keys))}
+                            />
+                          ) : (
+                            <Key key={key}>{showKey(key)}</Key>
+                          );
+                        })}
+                      </dd>
+                    </div>
+                  ))}
+              </dl>
+            </section>
+          ))}
+        </div>
       </div>
     </Sheet>
   );

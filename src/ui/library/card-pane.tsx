@@ -23,8 +23,15 @@ import { NameField } from "../kit/name-field";
 import { openSheet, orSay } from "./filing";
 import { useFolders } from "./use-library";
 
+interface CardProps {
+  readonly preset: PresetRow;
+  readonly tempo: number;
+  /** Goes to a folder. */
+  readonly onFolder: (folder: string | null) => void;
+}
+
 /** Everything about one preset, as on a hand-kept card. */
-export function CardPane({ preset, tempo }: { readonly preset: PresetRow; readonly tempo: number }) {
+export function CardPane({ preset, tempo, onFolder }: CardProps) {
   const router = useRouter();
   const recall = useRecall();
   const [version, setVersion] = useState<number | null>(null);
@@ -59,7 +66,7 @@ export function CardPane({ preset, tempo }: { readonly preset: PresetRow; readon
           </div>
         </div>
         <div className="h-[3px] flex-none border-alert border-t border-b border-b-rule" />
-        <Facts preset={preset} />
+        <Facts preset={preset} onFolder={onFolder} />
         <Inside processors={processors} tempo={tempo} preset={shown} />
         <VersionList preset={preset} detail={detail.data} shown={shownVersion} onShow={setVersion} />
         <Uses detail={detail.data} />
@@ -96,7 +103,12 @@ function originLines({
   return [artist ?? "own", song ?? null, where];
 }
 
-function Facts({ preset: { id, card } }: { readonly preset: PresetRow }) {
+interface FactsProps {
+  readonly preset: PresetRow;
+  readonly onFolder: (folder: string | null) => void;
+}
+
+function Facts({ preset: { id, card }, onFolder }: FactsProps) {
   const { keys, setKeys } = useShortcutOf({ preset: id });
   const folders = useFolders().data?.folders ?? [];
   const path: string[] = [];
@@ -119,7 +131,14 @@ function Facts({ preset: { id, card } }: { readonly preset: PresetRow }) {
     ],
     ["Played on", played],
     ["For", card.purpose],
-    ["Folder", path.join(" / ")],
+    [
+      "Folder",
+      path.length > 0 && (
+        <button key="folder" type="button" className="text-left hover:text-live" onClick={() => onFolder(card.folder)}>
+          {path.join(" / ")}
+        </button>
+      ),
+    ],
     ["Rating", card.rating > 0 ? `${card.rating} of 5` : ""],
     [
       "Tags",
@@ -196,7 +215,7 @@ interface VersionsProps {
 /** Every save, newest first: looked at, compared, called by a name. */
 function VersionList({ preset, detail, shown, onShow }: VersionsProps) {
   const queries = useQueryClient();
-  if (!detail || detail.versions.length < 2) return null;
+  if (!detail || detail.versions.length + detail.merged.length < 2) return null;
   const compare = (version: number) =>
     openSheet({ sheet: "compare", left: { preset, version }, right: { preset, version: preset.version } });
   const callIt = async (version: number, name: string) => {
@@ -237,6 +256,11 @@ function VersionList({ preset, detail, shown, onShow }: VersionsProps) {
           </li>
         ))}
       </ul>
+      {detail.merged.length > 0 && (
+        <p className="text-small text-soft">
+          With the versions of {detail.merged.map((m) => `“${m.name}”`).join(", ")}, which were merged into it.
+        </p>
+      )}
       <NameField
         label={`Name of version ${shown}`}
         name={detail.versions.find((v) => v.version === shown)?.name ?? ""}

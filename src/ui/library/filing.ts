@@ -5,7 +5,9 @@ import { create } from "zustand";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
+import { LONGEST_NAME, withoutClashes } from "@/core/names/pattern";
 import type { Card } from "@/core/presets/preset";
+import { wordsOf } from "@/core/search/words";
 import type { Action } from "../actions/actions";
 import { touch, useLastTouched } from "../actions/last-touched";
 import { say, sayError } from "../kit/say";
@@ -18,6 +20,7 @@ export type LibrarySheet =
   | { readonly sheet: "rename"; readonly presets: readonly PresetRow[] }
   | { readonly sheet: "folder"; readonly folder: string | null }
   | { readonly sheet: "compare"; readonly left: Compared; readonly right: Compared }
+  | { readonly sheet: "nearCopies" }
   | { readonly sheet: "bin" };
 
 export const useLibrarySheet = create<{ readonly open: LibrarySheet | null }>(() => ({ open: null }));
@@ -32,6 +35,9 @@ export async function refetchLibrary(queries: QueryClient): Promise<void> {
 /** "“Rim and air”", "3 sounds". */
 export const countSounds = (presets: readonly PresetRow[]): string =>
   presets.length === 1 ? `“${presets[0]?.card.name ?? ""}”` : `${presets.length} sounds`;
+
+/** Behind the name of a copy. */
+const COPY = ", copy";
 
 /** Changes cards; says what was done, with the way back. Rejects where it was refused. */
 export function useFiling() {
@@ -68,7 +74,18 @@ export function useFiling() {
     );
     await done(words);
   };
-  return { change, bin, done };
+  /** Copies to be changed, beside what they were copied from. */
+  const duplicate = async (presets: readonly PresetRow[]): Promise<void> => {
+    for (const { kind, content, card } of presets) {
+      const wished = `${card.name.slice(0, LONGEST_NAME - COPY.length)}${COPY}`;
+      const alike = await api.listPresets({ q: wordsOf(wished).join(" "), limit: 500 });
+      const taken = alike.items.map((p) => p.card.name);
+      await api.savePreset({ kind, content, card: { ...card, name: withoutClashes([wished], taken)[0] ?? wished } });
+    }
+    await refetchLibrary(queries);
+    say(presets.length === 1 ? `Made a copy of ${countSounds(presets)}` : `Made copies of ${countSounds(presets)}`);
+  };
+  return { change, bin, done, duplicate };
 }
 
 /** Says why something was refused. */
@@ -112,7 +129,7 @@ function openCompare([first, second]: readonly PresetRow[]): void {
 
 /** All that can be done to how the chosen sounds are filed. */
 export function useFilingActions({ all, chosen }: Selection): readonly Action[] {
-  const { change, bin } = useFiling();
+  const { change, bin, duplicate } = useFiling();
   const history = useLibraryHistory();
   const group = "Filing";
   const enabled = chosen !== null;
@@ -147,7 +164,22 @@ export function useFilingActions({ all, chosen }: Selection): readonly Action[] 
       enabled: all.length === 2 || (chosen !== null && all.length === 1 && chosen.version > 1),
       run: () => chosen && openCompare(all),
     },
+    {
+      id: "duplicate",
+      title: "Duplicate",
+      group,
+      keys: ["U"],
+      enabled,
+      run: () => orSay(duplicate(all)),
+    },
     { id: "bin", title: "Put into the bin", group, keys: ["Delete"], enabled, run: () => orSay(bin(all)) },
+    {
+      id: "near-copies",
+      title: "Find near copies",
+      group,
+      keys: ["Ctrl+Alt+C"],
+      run: () => openSheet({ sheet: "nearCopies" }),
+    },
     { id: "open-bin", title: "Open the bin", group, run: () => openSheet({ sheet: "bin" }) },
     { id: "new-folder", title: "New folder", group, run: () => openSheet({ sheet: "folder", folder: null }) },
     ...[0, 1, 2, 3, 4, 5].map(rate),

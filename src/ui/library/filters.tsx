@@ -1,6 +1,6 @@
 "use client";
 
-import { ChevronDown, ChevronRight, Plus, Trash2 } from "lucide-react";
+import { ChevronDown, ChevronRight, Copy, Plus, Trash2 } from "lucide-react";
 import { type DragEvent, useState } from "react";
 import type { PresetPage, PresetQuery } from "@/contracts/endpoints";
 import type { Folder } from "@/contracts/records";
@@ -10,6 +10,7 @@ import { type Field, type Filters as Chosen, readFilters, toggleFilter, writeFil
 import { Button } from "../kit/button";
 import { cx } from "../kit/class-names";
 import { openSheet } from "./filing";
+import { KeptSearches } from "./kept-searches";
 import { DRAGGED_SOUNDS } from "./preset-list";
 import { type Filter, useFolders } from "./use-library";
 
@@ -20,6 +21,8 @@ interface Props {
   /** Puts the chosen sounds into a folder. */
   readonly onMove: (folder: string | null) => void;
   readonly onSet: (changes: Partial<Record<Filter, string | undefined>>) => void;
+  /** Puts words into the field on top. */
+  readonly onWords: (words: string) => void;
 }
 
 interface LineProps {
@@ -181,13 +184,14 @@ function Facet({ field, heading, values, chosen, onToggle }: FacetProps) {
 }
 
 /** Folders, then every field by which a sound can be told from others, each value with how many have it. */
-export function Filters({ query, total, facets, onMove, onSet }: Props) {
+export function Filters({ query, total, facets, onMove, onSet, onWords }: Props) {
   const folders = useFolders().data?.folders ?? [];
   const chosen: Chosen = readFilters(query.only ?? "");
   const everything = !query.folder && !query.only;
   const toggle = (field: Field, value: string) => onSet({ only: writeFilters(toggleFilter(chosen, field, value)) });
   return (
     <nav aria-label="Folders and filters" className="h-full overflow-auto py-3">
+      <KeptSearches query={query} onSet={onSet} onWords={onWords} />
       <div className="flex items-center gap-1 px-[14px] pt-[10px] pb-1">
         <h2 className="h2 mr-auto">Folders</h2>
         {query.folder && (
@@ -230,7 +234,11 @@ export function Filters({ query, total, facets, onMove, onSet }: Props) {
           onToggle={(value) => toggle(field, value)}
         />
       ))}
-      <Button small plain className="mt-2 px-[14px]" onClick={() => openSheet({ sheet: "bin" })}>
+      <Button small plain className="mt-2 px-[14px]" onClick={() => openSheet({ sheet: "nearCopies" })}>
+        <Copy size={14} aria-hidden="true" />
+        Near copies
+      </Button>
+      <Button small plain className="px-[14px]" onClick={() => openSheet({ sheet: "bin" })}>
         <Trash2 size={14} aria-hidden="true" />
         Bin
       </Button>

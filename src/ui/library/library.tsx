@@ -2,7 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
-import type { PresetPage } from "@/contracts/endpoints";
+import type { PresetPage, PresetQuery } from "@/contracts/endpoints";
 import type { PresetRow } from "@/contracts/records";
 import { completionsOf } from "@/core/search/complete";
 import { useActions } from "../actions/actions";
@@ -118,6 +118,7 @@ export function Library() {
                   orSay(change(selection.all, () => ({ folder }), `Move ${countSounds(selection.all)}`))
                 }
                 onSet={set}
+                onWords={type}
               />
             ),
           },
@@ -128,12 +129,7 @@ export function Library() {
             children: (
               <section aria-label="Library" className="flex h-full min-w-0 flex-col">
                 <h1 className="sr-only">Library</h1>
-                <div className="grid h-[30px] flex-none grid-cols-[18px_minmax(0,1fr)_214px_56px] items-center gap-[10px] border-edge border-b px-[14px] text-small text-soft">
-                  <span />
-                  <span>Name</span>
-                  <span>Shape</span>
-                  <span className="text-right">Used</span>
-                </div>
+                <ListHead query={query} onSort={(sort) => set({ sort })} />
                 <Said page={first} />
                 {rows.length > 0 ? (
                   <PresetList
@@ -172,7 +168,12 @@ export function Library() {
             size: 336,
             min: 260,
             children: chosen ? (
-              <CardPane key={chosen.id} preset={chosen} tempo={tempo} />
+              <CardPane
+                key={chosen.id}
+                preset={chosen}
+                tempo={tempo}
+                onFolder={(folder) => set({ folder: folder ?? undefined })}
+              />
             ) : (
               <div className="h-full bg-card" />
             ),
@@ -232,6 +233,33 @@ function useLibraryFinder({ words, onWords, facets, onLeave }: LentField) {
     });
   }, [words, onWords, facets]);
   useEffect(() => () => useFinder.setState({ finder: null }), []);
+}
+
+interface HeadProps {
+  readonly query: PresetQuery;
+  readonly onSort: (sort: string | undefined) => void;
+}
+
+/** The headings of the list; the last says in which order it stands. */
+function ListHead({ query, onSort }: HeadProps) {
+  return (
+    <div className="grid h-[30px] flex-none grid-cols-[18px_minmax(0,1fr)_214px_56px] items-center gap-[10px] border-edge border-b px-[14px] text-small text-soft">
+      <span />
+      <span>Name</span>
+      <span>Shape</span>
+      <select
+        aria-label="Order of the list"
+        value={query.sort ?? ""}
+        onChange={({ target }) => onSort(target.value || undefined)}
+        className="-mr-1 justify-self-end rounded-card bg-transparent text-right hover:text-ink"
+      >
+        <option value="">{query.q ? "Best" : "Used"}</option>
+        {query.q && <option value="used">Used</option>}
+        <option value="saved">Saved</option>
+        <option value="name">Name</option>
+      </select>
+    </div>
+  );
 }
 
 /** What of the search was read otherwise, or not at all. */

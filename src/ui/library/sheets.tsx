@@ -10,6 +10,8 @@ const FolderSheet = dynamic(() => import("./folder-sheet").then((m) => m.FolderS
 const BinSheet = dynamic(() => import("./bin-sheet").then((m) => m.BinSheet), { ssr: false });
 const CompareSheet = dynamic(() => import("./compare-sheet").then((m) => m.CompareSheet), { ssr: false });
 
+const NearCopiesSheet = dynamic(() => import("./near-copies-sheet").then((m) => m.NearCopiesSheet), { ssr: false });
+
 export function LibrarySheets() {
   const open = useLibrarySheet((s) => s.open);
   switch (open?.sheet) {
@@ -21,6 +23,8 @@ export function LibrarySheets() {
       return <FolderSheet folder={open.folder} />;
     case "compare":
       return <CompareSheet left={open.left} right={open.right} />;
+    case "nearCopies":
+      return <NearCopiesSheet />;
     case "bin":
       return <BinSheet />;
     case undefined:

@@ -1,0 +1,95 @@
+import { type Processor, processorsOf } from "../chains/chain";
+import { type Content, chainOf } from "../presets/preset";
+import { findModel } from "../processors/models";
+import { type ParamSpec, type Value, positionOf } from "../processors/param-spec";
+import { isNoteLength } from "../units/note-length";
+
+/** What is compared: a preset with its content's fingerprint. */
+export interface Copyable {
+  readonly id: string;
+  readonly content: Content;
+  readonly fingerprint: string;
+}
+
+/** Presets that are set the same, or nearly. */
+export interface NearCopies {
+  readonly ids: readonly string[];
+  /** The furthest two neighbours of it are apart, 0 to 1; 0 for the same fingerprint. */
+  readonly distance: number;
+}
+
+/** Only what has the same plugins in the same order, in a preset of the same kind, can be nearly the same. */
+function outlineOf(content: Content): string {
+  const models = processorsOf(chainOf(content)).map((p) => p.model);
+  return `${content.kind} ${models.join(" ")}`;
+}
+
+/** How far two values of a parameter are apart, 0 to 1 along its ruler; a choice is the same or not. */
+function apart(spec: ParamSpec, a: Value | undefined, b: Value | undefined): number {
+  if (a === undefined || b === undefined || isNoteLength(a) || isNoteLength(b)) return equal(a, b) ? 0 : 1;
+  if (spec.choices) return a === b ? 0 : 1;
+  return Math.abs(positionOf(spec, a) - positionOf(spec, b));
+}
+
+const equal = (a: Value | undefined, b: Value | undefined): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+function processorsApart(a: Processor, b: Processor): { readonly sum: number; readonly count: number } {
+  const params = findModel(a.model)?.params ?? [];
+  const values = params.reduce((sum, spec) => sum + apart(spec, a.values[spec.id], b.values[spec.id]), 0);
+  return { sum: values + (a.enabled === b.enabled ? 0 : 1), count: params.length + 1 };
+}
+
+/**
+ * How far two contents are apart: the mean way between their values along the rulers of their parameters, 0 to 1. Infinity
+ * where they do not have the same plugins in the same order.
+ */
+export function distanceBetween(a: Content, b: Content): number {
+  if (outlineOf(a) !== outlineOf(b)) return Number.POSITIVE_INFINITY;
+  const [of, other] = [processorsOf(chainOf(a)), processorsOf(chainOf(b))];
+  let [sum, count] = [0, 0];
+  for (const [at, processor] of of.entries()) {
+    const part = processorsApart(processor, other[at]!);
+    sum += part.sum;
+    count += part.count;
+  }
+  return count === 0 ? 0 : sum / count;
+}
+
+/**
+ * Groups of presets of which each is within `within` of another of its group. The largest stand first; presets that have no
+ * near copy are left out.
+ */
+export function findNearCopies(presets: readonly Copyable[], within: number): readonly NearCopies[] {
+  const buckets = new Map<string, Copyable[]>();
+  for (const preset of presets) {
+    const outline = outlineOf(preset.content);
+    // Without plugins there is nothing to compare by.
+    if (processorsOf(chainOf(preset.content)).length === 0) continue;
+    buckets.set(outline, [...(buckets.get(outline) ?? []), preset]);
+  }
+  return [...buckets.values()]
+    .flatMap((bucket) => groupsIn(bucket, within))
+    .toSorted((a, b) => b.ids.length - a.ids.length || a.distance - b.distance);
+}
+
+function groupsIn(bucket: readonly Copyable[], within: number): readonly NearCopies[] {
+  const groups: { members: Copyable[]; distance: number }[] = [];
+  for (const preset of bucket) {
+    const joined = { members: [preset], distance: 0 };
+    for (const group of [...groups]) {
+      const nearest = Math.min(
+        ...group.members.map((m) =>
+          m.fingerprint === preset.fingerprint ? 0 : distanceBetween(m.content, preset.content),
+        ),
+      );
+      if (nearest > within) continue;
+      joined.members.push(...group.members);
+      joined.distance = Math.max(joined.distance, group.distance, nearest);
+      groups.splice(groups.indexOf(group), 1);
+    }
+    groups.push(joined);
+  }
+  return groups
+    .filter((group) => group.members.length > 1)
+    .map(({ members, distance }) => ({ ids: members.map((m) => m.id), distance }));
+}

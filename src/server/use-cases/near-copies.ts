@@ -1,0 +1,19 @@
+import type { NearCopies } from "@/contracts/endpoints";
+import { type Copyable, findNearCopies } from "@/core/library/near-copies";
+import type { Context } from "../data/context";
+import { everyContent, findPreset } from "../repositories/presets";
+
+/** Groups that are shown; who merges these asks again. */
+const MOST_GROUPS = 100;
+
+/** Presets that are set the same, or nearly, the largest groups first. */
+export async function listNearCopies({ db }: Context, within: number): Promise<NearCopies> {
+  const presets: Copyable[] = [];
+  for await (const preset of everyContent(db)) presets.push(preset);
+  const groups: NearCopies["groups"] = [];
+  for (const { ids, distance } of findNearCopies(presets, within).slice(0, MOST_GROUPS)) {
+    const rows = await Promise.all(ids.map((id) => findPreset(db, id)));
+    groups.push({ distance, presets: rows.filter((row) => row !== null) });
+  }
+  return { groups };
+}

@@ -1,0 +1,140 @@
+"use client";
+
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import type { PresetRow } from "@/contracts/records";
+import { processorsOf } from "@/core/chains/chain";
+import { describeDifferences, differencesOf } from "@/core/chains/differences";
+import { chainOf } from "@/core/presets/preset";
+import { Button } from "../kit/button";
+import { Loading } from "../kit/bits";
+import { formatDate } from "../kit/dates";
+import { Refused } from "../kit/field";
+import { Shapes } from "../kit/shape";
+import { Sheet } from "../kit/sheet";
+import { closeSheet, openSheet, useFiling } from "./filing";
+import { useTempo } from "./use-tempo";
+
+/** How far one may look, in hundredths of the rulers. */
+const STEPS = [0, 0.5, 1, 2, 5] as const;
+
+/** Presets that are set the same or nearly, group by group: merged into the one that stays, or left as they are. */
+export function NearCopiesSheet() {
+  const [percent, setPercent] = useState<number>(0);
+  const found = useQuery({
+    queryKey: [...KEYS.presets, "near copies", percent],
+    queryFn: () => api.listNearCopies(percent / 100),
+    placeholderData: keepPreviousData,
+  });
+  const groups = found.data?.groups ?? [];
+  return (
+    <Sheet
+      open
+      onClose={closeSheet}
+      title="Near copies"
+      aside={`${groups.length} group${groups.length === 1 ? "" : "s"}`}
+      className="w-[760px]"
+    >
+      <label className="flex items-center gap-3">
+        <span className="text-soft">Set alike within</span>
+        <select
+          value={percent}
+          onChange={({ target }) => setPercent(Number(target.value))}
+          className="h-[30px] rounded-card border border-bound bg-ground px-[10px]"
+        >
+          {STEPS.map((step) => (
+            <option key={step} value={step}>
+              {step === 0 ? "nothing: every value the same" : `${step} % of the rulers`}
+            </option>
+          ))}
+        </select>
+      </label>
+      {found.isPending && <Loading what="Comparing all sounds" />}
+      {found.error && <Refused>{found.error.message}</Refused>}
+      {found.data && groups.length === 0 && (
+        <p className="text-soft">No two sounds are set so alike. Look within a wider distance.</p>
+      )}
+      <div className="grid max-h-[420px] gap-4 overflow-auto">
+        {groups.map((group) => (
+          <Group key={group.presets.map((p) => p.id).join(" ")} presets={group.presets} />
+        ))}
+      </div>
+      <Button main className="justify-self-end" onClick={closeSheet}>
+        Close
+      </Button>
+    </Sheet>
+  );
+}
+
+function Group({ presets }: { readonly presets: readonly PresetRow[] }) {
+  const tempo = useTempo();
+  const { done } = useFiling();
+  // Whoever is rated best and was used last stays, unless another is chosen.
+  const [keep, setKeep] = useState(
+    () =>
+      presets.toSorted(
+        (a, b) => b.card.rating - a.card.rating || (b.usedAt ?? b.savedAt).localeCompare(a.usedAt ?? a.savedAt),
+      )[0]?.id ?? "",
+  );
+  const [refused, setRefused] = useState<string | null>(null);
+  const kept = presets.find((p) => p.id === keep);
+  const merge = async () => {
+    try {
+      const others = presets.filter((p) => p.id !== keep).map((p) => p.id);
+      await api.mergePresets(keep, others);
+      await done(`Merged ${others.length} into “${kept?.card.name ?? ""}”`);
+    } catch (error) {
+      setRefused(error instanceof Error ? error.message : String(error));
+    }
+  };
+  return (
+    <fieldset className="border-edge border-t pt-2">
+      <legend className="sr-only">Alike: {presets.map((p) => p.card.name).join(", ")}</legend>
+      {presets.map((preset) => (
+        <label
+          key={preset.id}
+          className="grid min-h-11 grid-cols-[18px_minmax(0,1fr)_150px_190px] items-center gap-3 border-rule border-b"
+        >
+          <input type="radio" name={presets[0]?.id} checked={preset.id === keep} onChange={() => setKeep(preset.id)} />
+          <span className="grid min-w-0">
+            <span className="name truncate">{preset.card.name}</span>
+            <span className="truncate text-small text-soft">
+              {[preset.card.origin.artist ?? "own", formatDate(preset.savedAt)].join(" · ")}
+            </span>
+          </span>
+          <Shapes processors={processorsOf(chainOf(preset.content))} tempo={tempo} width={44} most={3} />
+          <span className="text-small text-soft">
+            {preset.id === keep
+              ? "stays"
+              : kept &&
+                `differs by ${describeDifferences(differencesOf(chainOf(kept.content), chainOf(preset.content)))}`}
+          </span>
+        </label>
+      ))}
+      {refused && <Refused>{refused}</Refused>}
+      <div className="flex justify-end gap-2 py-2">
+        {presets.length === 2 && (
+          <Button
+            small
+            onClick={() => {
+              const [left, right] = presets;
+              if (left && right)
+                openSheet({
+                  sheet: "compare",
+                  left: { preset: left, version: left.version },
+                  right: { preset: right, version: right.version },
+                });
+            }}
+          >
+            Compare
+          </Button>
+        )}
+        <Button small onClick={() => void merge()}>
+          Merge into “{kept?.card.name}”
+        </Button>
+      </div>
+    </fieldset>
+  );
+}
