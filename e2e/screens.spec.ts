@@ -15,7 +15,7 @@ function listen(page: Page): string[] {
 }
 
 const SCREENS: readonly [name: string, path: string, ready: (page: Page) => Promise<void>][] = [
-  ["library", "/library", async (page) => expect(page.getByRole("option").first()).toBeVisible()],
+  ["library", "/library", async (page) => expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible()],
   [
     "library, nothing found",
     "/library?q=zzz",
@@ -24,7 +24,7 @@ const SCREENS: readonly [name: string, path: string, ready: (page: Page) => Prom
   [
     "library, filters chosen",
     "/library?only=artist%3A%22Copper%20Heron%22&q=warm",
-    async (page) => expect(page.getByRole("option").first()).toBeVisible(),
+    async (page) => expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible(),
   ],
   [
     "card of many",
@@ -79,7 +79,7 @@ const SCREENS: readonly [name: string, path: string, ready: (page: Page) => Prom
       await expect(page.getByRole("dialog")).toContainText("group");
     },
   ],
-  ["plugins", "/plugins", async (page) => expect(page.getByRole("option").first()).toBeVisible()],
+  ["plugins", "/plugins", async (page) => expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible()],
   ["bench, nothing on it", "/bench", async (page) => expect(page.getByText("Nothing is on the bench")).toBeVisible()],
   ["bench, new sound", "/bench?new=1", async (page) => expect(page.getByText("No plugins yet")).toBeVisible()],
   [
@@ -103,7 +103,11 @@ const SCREENS: readonly [name: string, path: string, ready: (page: Page) => Prom
       await expect(page.getByRole("group", { name: "Taps in time and pan" })).toBeVisible();
     },
   ],
-  ["projects", "/projects", async (page) => expect(page.getByRole("option").first()).toBeVisible()],
+  [
+    "projects",
+    "/projects",
+    async (page) => expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible(),
+  ],
   [
     "ledger",
     "/projects/salt-lanterns",
@@ -180,7 +184,7 @@ const SCREENS: readonly [name: string, path: string, ready: (page: Page) => Prom
     "shortcuts",
     "/library",
     async (page) => {
-      await expect(page.getByRole("option").first()).toBeVisible();
+      await expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible();
       await page.keyboard.press("?");
       await expect(page.getByRole("dialog")).toContainText("matching loudness");
     },
@@ -234,7 +238,7 @@ for (const theme of ["day", "lamp"] as const)
 
 test("no name of the demo is cut short in the library, and all works from 1024 wide", async ({ page, server }) => {
   await open(page, server, "day", "/library");
-  await expect(page.getByRole("option").first()).toBeVisible();
+  await expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible();
   const cut = await page.evaluate(() =>
     [...document.querySelectorAll("[role=option] .name")]
       .filter((e) => e.scrollWidth > e.clientWidth)

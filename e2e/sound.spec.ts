@@ -105,7 +105,7 @@ test("bypass, dry, A against B and another sound make no click while it plays", 
 
 test("the sound goes on from screen to screen, and what is heard follows the hand", async ({ page, server }) => {
   await page.goto(`${server.url}/library`);
-  await expect(page.getByRole("option").first()).toBeVisible();
+  await expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible();
   await page.keyboard.press("Space");
   const head = page.locator("#played rect");
   const place = async () => Number(await head.getAttribute("width"));

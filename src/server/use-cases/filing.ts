@@ -44,6 +44,7 @@ async function applyStep(tx: Executor, step: LibraryStep, { at, note }: { at: st
     case "bin":
       return presets.setBinned(tx, step.preset, step.to ? at : null);
     case "merge":
+      note({ kind: "preset", id: step.to ?? step.from ?? "" });
       return presets.setMerged(tx, step.preset, step.to, at);
     case "versionName":
       return presets.nameVersion(tx, step.preset, step.version, step.to);
