@@ -5,6 +5,7 @@ import { showKey, useEnabledActions } from "../actions/actions";
 import { KeyCapture } from "../kit/key-capture";
 import { useSettings } from "../settings";
 import { Key } from "../kit/bits";
+import { Scroll } from "../kit/scroll";
 import { Sheet } from "../kit/sheet";
 import { closeShortcuts } from "./shortcuts";
 
@@ -16,13 +17,7 @@ export function ShortcutsSheet() {
   const groups = [...new Set(actions.map((a) => a.group))];
   return (
     <Sheet open onClose={closeShortcuts} title="Shortcuts" aside="on this screen" className="w-[760px]">
-      <div
-        role="region"
-        aria-label="All shortcuts"
-        // biome-ignore lint/a11y/noNoninteractiveTabindex: a list that scrolls must be reached by the keyboard
-        tabIndex={0}
-        className="max-h-[calc(100vh-236px)] overflow-auto outline-offset-2"
-      >
+      <Scroll label="All shortcuts" className="max-h-[calc(100vh-236px)] outline-offset-2">
         <div className="columns-2 gap-10">
           {groups.map((group) => (
             <section key={group} className="mb-4 break-inside-avoid">
@@ -54,7 +49,7 @@ export function ShortcutsSheet() {
             </section>
           ))}
         </div>
-      </div>
+      </Scroll>
     </Sheet>
   );
 }

@@ -15,6 +15,7 @@ import { Button } from "../kit/button";
 import { Loading } from "../kit/bits";
 import { formatDate } from "../kit/dates";
 import { Refused } from "../kit/field";
+import { Scroll } from "../kit/scroll";
 import { Segments } from "../kit/segments";
 import { Shapes } from "../kit/shape";
 import { Sheet } from "../kit/sheet";
@@ -116,7 +117,7 @@ export function CompareSheet(given: Props) {
         ))}
       </div>
       {!(a && b) && <Loading what="Fetching both" />}
-      <div className="max-h-[300px] min-h-[80px] overflow-auto border-edge border-t">
+      <Scroll label="What differs" className="max-h-[300px] min-h-[80px] border-edge border-t">
         {a && b && lines.length === 0 && <p className="py-3 text-soft">Both are set the same.</p>}
         <table className="w-full">
           <tbody>
@@ -131,7 +132,7 @@ export function CompareSheet(given: Props) {
             ))}
           </tbody>
         </table>
-      </div>
+      </Scroll>
       {refused && <Refused>{refused}</Refused>}
       <div className="flex items-center gap-2">
         <Hearing />

@@ -18,6 +18,7 @@ import { insideOf } from "@/core/search/entry";
 import { fold } from "@/core/search/words";
 import { Button } from "../kit/button";
 import { Field, INPUT, Refused } from "../kit/field";
+import { Scroll } from "../kit/scroll";
 import { Sheet } from "../kit/sheet";
 import { usePatterns } from "../names/patterns";
 import { closeSheet, countSounds, useFiling } from "./filing";
@@ -121,28 +122,30 @@ export function RenameSheet({ presets }: { readonly presets: readonly PresetRow[
             {unknown.map((name) => `{${name}}`).join(", ")} is no field; it stays as it stands.
           </p>
         )}
-        <table aria-label="Names before and after" className="block max-h-[320px] overflow-auto border-edge border-t">
-          <tbody className="block">
-            {presets.map((preset, at) => (
-              <tr
-                key={preset.id}
-                className="grid min-h-[30px] grid-cols-[1fr_20px_1fr] items-center border-rule border-b"
-              >
-                <td className="truncate text-soft">{preset.card.name}</td>
-                <td aria-hidden="true" className="text-soft">
-                  →
-                </td>
-                <td className="min-w-0">
-                  <NewName
-                    now={names[at] ?? ""}
-                    before={preset.card.name}
-                    clashed={fold(names[at] ?? "") !== fold(wished[at] ?? "")}
-                  />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Scroll label="Names" className="max-h-[320px] border-edge border-t">
+          <table aria-label="Names before and after" className="block">
+            <tbody className="block">
+              {presets.map((preset, at) => (
+                <tr
+                  key={preset.id}
+                  className="grid min-h-[30px] grid-cols-[1fr_20px_1fr] items-center border-rule border-b"
+                >
+                  <td className="truncate text-soft">{preset.card.name}</td>
+                  <td aria-hidden="true" className="text-soft">
+                    →
+                  </td>
+                  <td className="min-w-0">
+                    <NewName
+                      now={names[at] ?? ""}
+                      before={preset.card.name}
+                      clashed={fold(names[at] ?? "") !== fold(wished[at] ?? "")}
+                    />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Scroll>
         {refused && <Refused>{refused}</Refused>}
         <div className="flex justify-end gap-2">
           <Button onClick={closeSheet}>Cancel</Button>
