@@ -3,14 +3,15 @@
 import { useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
 import * as api from "@/clients/api";
-import type { Folder, PresetRow } from "@/contracts/records";
+import type { PresetRow } from "@/contracts/records";
 import type { Card, Origin } from "@/core/presets/preset";
 import { Button } from "../kit/button";
 import { Chip } from "../kit/bits";
 import { Field, INPUT, Refused } from "../kit/field";
 import { Sheet } from "../kit/sheet";
+import { splitTags } from "../kit/split-tags";
 import { closeSheet, countSounds, useFiling } from "./filing";
-import { useFolders } from "./use-library";
+import { folderPath, useFolders } from "./use-library";
 
 interface Props {
   readonly presets: readonly PresetRow[];
@@ -41,12 +42,6 @@ type Fields = Record<"name" | "folder" | "newFolder" | "purpose" | "notes" | "ra
 function common<T>(presets: readonly PresetRow[], read: (card: Card) => T): T | null {
   const values = new Set(presets.map((p) => read(p.card)));
   return values.size === 1 ? ([...values][0] as T) : null;
-}
-
-/** "Voices / Choir" for each folder. */
-export function folderPath(folder: Folder, folders: readonly Folder[]): string {
-  const parent = folders.find((f) => f.id === folder.parent);
-  return parent ? `${folderPath(parent, folders)} / ${folder.name}` : folder.name;
 }
 
 const KEEP = "keep";
@@ -88,10 +83,7 @@ export function EditSheet({ presets, begin }: Props) {
     if (dirtyFields.notes) card.notes = fields.notes;
     if (dirtyFields.rating && fields.rating !== KEEP) card.rating = Number(fields.rating);
     if (dirtyFields.colour && fields.colour !== KEEP) card.colour = fields.colour;
-    const added = fields.addTags
-      .split(/[,;]/)
-      .map((t) => t.trim())
-      .filter((t) => t !== "");
+    const added = splitTags(fields.addTags);
     if (added.length > 0 || off.size > 0)
       card.tags = [...new Set([...preset.card.tags.filter((t) => !off.has(t)), ...added])];
     const touched = ORIGIN_FIELDS.filter(([field]) => dirtyFields[field]);

@@ -7,9 +7,8 @@ import type { Folder } from "@/contracts/records";
 import { Button } from "../kit/button";
 import { Field, INPUT, Refused } from "../kit/field";
 import { Sheet } from "../kit/sheet";
-import { folderPath } from "./edit-sheet";
 import { closeSheet, useFiling } from "./filing";
-import { useFolders } from "./use-library";
+import { folderPath, useFolders } from "./use-library";
 
 const isBelow = (folder: Folder, above: string, folders: readonly Folder[]): boolean => {
   if (folder.id === above) return true;

@@ -6,7 +6,7 @@ import { useCallback, useMemo } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetQuery } from "@/contracts/endpoints";
-import type { PresetRow } from "@/contracts/records";
+import type { Folder, PresetRow } from "@/contracts/records";
 
 export type Filter = "q" | "only" | "folder" | "sort";
 
@@ -52,3 +52,9 @@ export function usePresets(query: PresetQuery) {
 }
 
 export const useFolders = () => useQuery({ queryKey: KEYS.folders, queryFn: api.listFolders });
+
+/** "Voices / Choir" for each folder. */
+export function folderPath(folder: Folder, folders: readonly Folder[]): string {
+  const parent = folders.find((f) => f.id === folder.parent);
+  return parent ? `${folderPath(parent, folders)} / ${folder.name}` : folder.name;
+}

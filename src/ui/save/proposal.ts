@@ -11,15 +11,6 @@ import { plainDate } from "../kit/dates";
 import { mintKey } from "../projects/mint";
 import { type SaveRequest } from "./save";
 
-export const splitTags = (tags: string): string[] => [
-  ...new Set(
-    tags
-      .split(/[,;]/)
-      .map((t) => t.trim())
-      .filter((t) => t !== ""),
-  ),
-];
-
 export interface FormProps {
   readonly request: SaveRequest;
   readonly body: ProjectBody;

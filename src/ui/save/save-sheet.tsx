@@ -12,11 +12,13 @@ import { Button } from "../kit/button";
 import { Chip } from "../kit/bits";
 import { formatDate } from "../kit/dates";
 import { Sheet } from "../kit/sheet";
-import { useFolders } from "../library/use-library";
+import { INPUT } from "../kit/field";
+import { splitTags } from "../kit/split-tags";
+import { folderPath, useFolders } from "../library/use-library";
 import { useProjectEditing } from "../projects/editing";
 import { type SaveRequest, closeSave } from "./save";
 import { say } from "../kit/say";
-import { splitTags, type FormProps, contentOf, nodeOf, originOf, proposeName, followSteps } from "./proposal";
+import { type FormProps, contentOf, nodeOf, originOf, proposeName, followSteps } from "./proposal";
 import { countWords, WhatGoesIn } from "./what-goes-in";
 
 interface Fields {
@@ -28,8 +30,6 @@ interface Fields {
 }
 
 const NEW_FOLDER = "+";
-
-const INPUT = "h-[30px] w-full rounded-card border border-bound bg-ground px-[10px]";
 
 export function SaveSheet({ request }: { readonly request: SaveRequest }) {
   const { body } = useProjectEditing(request.project);
@@ -147,7 +147,7 @@ function SaveForm(props: FormProps) {
               <option value="">No folder</option>
               {folders.map((f) => (
                 <option key={f.id} value={f.id}>
-                  {f.parent ? `${folders.find((p) => p.id === f.parent)?.name} / ${f.name}` : f.name}
+                  {folderPath(f, folders)}
                 </option>
               ))}
               <option value={NEW_FOLDER}>New folder…</option>
