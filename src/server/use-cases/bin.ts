@@ -16,8 +16,11 @@ export async function emptyBin(context: Context, ids: readonly string[] | null):
   const gone = await inTransaction(context, async (tx, note) => {
     const binned = (await presets.listBinned(tx)).map((row) => row.id).filter((id) => ids === null || ids.includes(id));
     for (const id of binned) {
-      await presets.destroyPreset(tx, id);
-      note({ kind: "preset", id });
+      // What was merged into it lives in it, and goes with it.
+      for (const part of [...(await presets.listMerged(tx, id)).map((m) => m.id), id]) {
+        await presets.destroyPreset(tx, part);
+        note({ kind: "preset", id: part });
+      }
     }
     return binned.length;
   });

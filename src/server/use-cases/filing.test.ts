@@ -193,6 +193,15 @@ describe("near copies", () => {
     value(await walkLibrary(context, "undo"));
     expect(await filed()).toEqual(before);
   });
+  it("that were merged go for good with the one that they were merged into", async () => {
+    const { kind, content, card } = value(await getPreset(context, "two-to-one")).preset;
+    const copy = value(await savePreset(context, { preset: { kind, content, card: { ...card, name: "Again" } } }));
+    value(await mergePresets(context, { keep: "two-to-one", others: [copy.id] }));
+    value(await deletePreset(context, "two-to-one"));
+    expect(value(await emptyBin(context, null))).toEqual({ gone: 1 });
+    expect(await context.db("presets").whereIn("id", ["two-to-one", copy.id])).toEqual([]);
+    expect(await context.db("preset_versions").whereIn("preset", ["two-to-one", copy.id])).toEqual([]);
+  });
   it("of another kind, or of itself, are not merged", async () => {
     expect(refusal(await mergePresets(context, { keep: "two-to-one", others: ["rim-and-air"] }))).toContain("cannot");
     expect(refusal(await mergePresets(context, { keep: "two-to-one", others: ["two-to-one"] }))).toContain("cannot");
