@@ -1,7 +1,9 @@
 import type { IndexEntry } from "./entry";
-import { FIELD_NAMES, type Field, type Query } from "./query";
-import { type Corrected, type Slots, TextTable } from "./text-table";
-import { ValueTable } from "./values";
+import { firstOf } from "./first-of";
+import type { Field, Query } from "./query";
+import type { Slots } from "./slots";
+import { type Corrected, TextTable } from "./text-table";
+import { type Counts, type Facets, ValueTable } from "./values";
 
 export type Sort = "rank" | "used" | "saved" | "name";
 
@@ -17,8 +19,6 @@ export interface Request {
   readonly limit: number;
 }
 
-export type Facets = Readonly<Record<Field, readonly (readonly [value: string, n: number])[]>>;
-
 export interface Found {
   /** Row numbers of the page, in order. */
   readonly rows: readonly number[];
@@ -29,8 +29,6 @@ export interface Found {
   readonly corrected: readonly Corrected[];
 }
 
-/** Facets that are counted for a list; names and years of every preset would only be long. */
-export const FACETS: readonly Field[] = FIELD_NAMES.filter((f) => f !== "name" && f !== "folder");
 /** Values shown for each. */
 const MOST_VALUES = 40;
 
@@ -83,9 +81,6 @@ export class LibraryIndex {
     const order = this.orderBy(sort, rankOf);
     const page = pageOf({ slots, count }, order, after, limit);
     const last = page.at(-1);
-    const facets = Object.fromEntries(
-      FACETS.map((field) => [field, this.values.count(slots, count, field, MOST_VALUES)]),
-    ) as Facets;
     return {
       rows: page.map((slot) => this.rows[slot]!),
       total: count,
@@ -93,37 +88,37 @@ export class LibraryIndex {
         last !== undefined && page.length === limit && page.length < count
           ? [order.value(last), this.rows[last]!]
           : null,
-      facets,
+      facets: this.values.facets({ slots, count }, MOST_VALUES),
       corrected,
     };
   }
 
   /** All values of a field among what is asked for, each with how many have it. */
-  countAll(query: Query, field: Field): readonly (readonly [value: string, n: number])[] {
-    const { slots, count } = this.matching(query, null);
-    return this.values.count(slots, count, field, Number.POSITIVE_INFINITY);
+  countAll(query: Query, field: Field): Counts {
+    return this.values.count(this.matching(query, null), field, Number.POSITIVE_INFINITY);
   }
 
   private matching({ words, not, terms }: Query, folders: ReadonlySet<string> | null) {
-    const fits = this.fitting(terms, not, folders);
     const ranked = words.length > 0 ? this.text.rank(words) : null;
     const { slots, count: all } = ranked ?? this.all();
-    let count = 0;
-    for (let i = 0; i < all; i++) {
-      const slot = slots[i]!;
-      if (fits(slot)) slots[count++] = slot;
+    let count = all;
+    for (const fits of this.fitting(terms, not, folders)) {
+      let kept = 0;
+      for (let i = 0; i < count; i++) if (fits(slots[i]!)) slots[kept++] = slots[i]!;
+      count = kept;
     }
     return { slots, count, rankOf: ranked?.rankOf ?? null, corrected: ranked?.corrected ?? [] };
   }
 
-  /** Whether a slot says what is asked, has none of the words that must not be there, and is in one of the folders. */
+  /** What must hold for a slot: it is in one of the folders, says what is asked, and has none of the words. */
   private fitting(terms: Query["terms"], not: Query["not"], folders: ReadonlySet<string> | null) {
     const asked = terms.map((term) => this.values.ask(term));
     const without = not.map((word) => this.text.having(word));
-    return (slot: number): boolean =>
-      (!folders || folders.has(this.folders[slot] ?? "")) &&
-      !without.some((set) => set.has(slot)) &&
-      asked.every((a) => this.values.says(slot, a));
+    return [
+      ...(folders ? [(slot: number) => folders.has(this.folders[slot] ?? "")] : []),
+      ...asked.map((a) => (slot: number) => this.values.says(slot, a)),
+      ...without.map((set) => (slot: number) => !set.has(slot)),
+    ];
   }
 
   private all(): Slots {
@@ -163,36 +158,15 @@ interface Order {
   readonly rows: 1 | -1;
 }
 
-/** The first `limit` slots behind `after`, in order: a heap of that many, its last on top. */
+/** The first `limit` slots behind `after`, in order. */
 function pageOf({ slots, count }: Slots, order: Order, after: Cursor | null, limit: number): readonly number[] {
   const { rowOf, value, compare, rows } = order;
-  const before = (a: number, b: number): number => compare(value(a), value(b)) || rows * (rowOf(a) - rowOf(b));
-  const isBehind = (slot: number): boolean => {
-    if (!after) return true;
-    return (compare(value(slot), after[0]) || rows * (rowOf(slot) - after[1])) > 0;
-  };
-  const heap: number[] = [];
-  const sink = (from: number) => {
-    let at = from;
-    for (;;) {
-      let last = at;
-      for (const child of [2 * at + 1, 2 * at + 2])
-        if (child < heap.length && before(heap[child]!, heap[last]!) > 0) last = child;
-      if (last === at) return;
-      [heap[at], heap[last]] = [heap[last]!, heap[at]!];
-      at = last;
-    }
-  };
-  for (let i = 0; i < count; i++) {
-    const slot = slots[i]!;
-    if (!isBehind(slot)) continue;
-    if (heap.length < limit) {
-      heap.push(slot);
-      if (heap.length === limit) for (let at = (limit >> 1) - 1; at >= 0; at--) sink(at);
-    } else if (before(slot, heap[0]!) < 0) {
-      heap[0] = slot;
-      sink(0);
-    }
-  }
-  return heap.sort(before);
+  const isBehind = ([from, row]: Cursor, slot: number): boolean =>
+    (compare(value(slot), from) || rows * (rowOf(slot) - row)) > 0;
+  const all = slots.subarray(0, count);
+  return firstOf(
+    after ? all.filter((slot) => isBehind(after, slot)) : all,
+    limit,
+    (a, b) => compare(value(a), value(b)) || rows * (rowOf(a) - rowOf(b)),
+  );
 }

@@ -1,5 +1,6 @@
 import { type SearchText, WEIGHTS } from "./entry";
 import type { SoughtWord } from "./query";
+import type { Slots } from "./slots";
 import { slipsAllowed, slipsToBegin, wordsOf } from "./words";
 
 /** Where a word stands: slots in the order in which they came, and the sum of its weights in each. */
@@ -15,12 +16,6 @@ const B = 0.75;
 const LEAST_IDF = 1e-6;
 
 const PARTS = Object.keys(WEIGHTS) as readonly (keyof SearchText)[];
-
-/** Slots, of which the first `count` are meant. */
-export interface Slots {
-  readonly slots: Int32Array;
-  readonly count: number;
-}
 
 export interface Corrected {
   readonly typed: string;

@@ -1,4 +1,6 @@
+import { firstOf } from "./first-of";
 import { FIELD_NAMES, type Field, type Term, type TermValue } from "./query";
+import type { Slots } from "./slots";
 import { fold, wordsOf } from "./words";
 
 /** Grows by doubling. */
@@ -9,104 +11,121 @@ function grown(list: Int32Array, needed: number): Int32Array {
   return larger;
 }
 
-/** The values that a field has taken, numbered. */
-class FieldValues {
-  readonly texts: string[] = [];
-  private readonly folded: string[] = [];
-  private readonly numbers = new Map<string, number>();
-
-  numberOf(text: string): number {
-    const known = this.numbers.get(text);
-    if (known !== undefined) return known;
-    const number = this.texts.length;
-    this.numbers.set(text, number);
-    this.texts.push(text);
-    this.folded.push(fold(text));
-    return number;
-  }
-
-  /** 1 for each value that one of the wanted ones means. */
-  marked(wanted: readonly TermValue[]): Uint8Array {
-    const marks = new Uint8Array(this.texts.length);
-    for (const value of wanted) for (let n = 0; n < marks.length; n++) if (this.means(value, n)) marks[n] = 1;
-    return marks;
-  }
-
-  private means(value: TermValue, n: number): boolean {
-    const folded = this.folded[n]!;
-    switch (value.is) {
-      case "exactly":
-        return folded === value.text;
-      case "words": {
-        const words = wordsOf(folded);
-        return value.words.every((sought) => words.some((word) => word.startsWith(sought)));
-      }
-      case "from": {
-        const number = Number(folded);
-        return number >= value.least && number <= value.most;
-      }
+function means(value: TermValue, folded: string): boolean {
+  switch (value.is) {
+    case "exactly":
+      return folded === value.text;
+    case "words": {
+      const words = wordsOf(folded);
+      return value.words.every((sought) => words.some((word) => word.startsWith(sought)));
+    }
+    case "from": {
+      const number = Number(folded);
+      return number >= value.least && number <= value.most;
     }
   }
 }
 
-const FIELD_COUNT = FIELD_NAMES.length;
+/** Facets that are counted for a list; names and folders of every preset would only be long. */
+export const FACETS: readonly Field[] = FIELD_NAMES.filter((f) => f !== "name" && f !== "folder");
+const OTHERS: readonly Field[] = FIELD_NAMES.filter((f) => !FACETS.includes(f));
 
-/** A term, ready to be asked of many slots. */
+/** A field's values, each with how often it stands. */
+export type Counts = readonly (readonly [value: string, n: number])[];
+export type Facets = Readonly<Record<Field, Counts>>;
+
+/** A term, ready to be asked of many slots: 1 for each value that is wanted. */
 export interface Asked {
-  readonly column: number;
   readonly marks: Uint8Array;
   readonly not: boolean;
 }
 
 /**
- * What the fields of each slot say, as numbers of values in one row after the other. A slot is written once, behind the
- * last; one that changes gets a new slot.
+ * What the fields of each slot say. Values of all fields are numbered together, and a slot is a row of such numbers,
+ * facets first, so that what is counted is read in one go. A slot is written once, behind the last; one that changes gets
+ * a new slot.
  */
 export class ValueTable {
-  private readonly fields: ReadonlyMap<Field, FieldValues> = new Map(FIELD_NAMES.map((f) => [f, new FieldValues()]));
-  /** Where the values of field f of slot s begin: at s · fields + f. They end where the next begin. */
-  private begins: Int32Array = new Int32Array(1024 * FIELD_COUNT + 1);
+  private readonly texts: string[] = [];
+  private readonly folded: string[] = [];
+  /** The numbers of each field's values. */
+  private readonly fields: ReadonlyMap<Field, Map<string, number>> = new Map(FIELD_NAMES.map((f) => [f, new Map()]));
+  /** Where the row of slot s begins, at 2s, and where its facets end, at 2s + 1. The row ends where the next begins. */
+  private begins: Int32Array = new Int32Array(2048);
   private numbers: Int32Array = new Int32Array(4096);
   private slots = 0;
 
   add(values: Readonly<Partial<Record<Field, readonly string[]>>>): void {
-    this.begins = grown(this.begins, (this.slots + 1) * FIELD_COUNT + 1);
-    let at = this.begins[this.slots * FIELD_COUNT]!;
-    FIELD_NAMES.forEach((field, f) => {
+    this.begins = grown(this.begins, 2 * this.slots + 3);
+    const begin = this.begins[2 * this.slots]!;
+    const facetsEnd = this.write(FACETS, values, begin);
+    this.begins[2 * this.slots + 1] = facetsEnd;
+    this.slots += 1;
+    this.begins[2 * this.slots] = this.write(OTHERS, values, facetsEnd);
+  }
+
+  private write(fields: readonly Field[], values: Parameters<ValueTable["add"]>[0], from: number): number {
+    let at = from;
+    for (const field of fields) {
       const texts = values[field] ?? [];
       this.numbers = grown(this.numbers, at + texts.length);
-      for (const text of texts) this.numbers[at++] = this.fields.get(field)!.numberOf(text);
-      this.begins[this.slots * FIELD_COUNT + f + 1] = at;
-    });
-    this.slots += 1;
+      for (const text of texts) this.numbers[at++] = this.numberOf(field, text);
+    }
+    return at;
+  }
+
+  private numberOf(field: Field, text: string): number {
+    const known = this.fields.get(field)!;
+    const found = known.get(text);
+    if (found !== undefined) return found;
+    const number = this.texts.length;
+    known.set(text, number);
+    this.texts.push(text);
+    this.folded.push(fold(text));
+    return number;
   }
 
   ask({ field, not, values }: Term): Asked {
-    return { column: FIELD_NAMES.indexOf(field), marks: this.fields.get(field)!.marked(values), not };
+    const marks = new Uint8Array(this.texts.length);
+    for (const number of this.fields.get(field)!.values())
+      if (values.some((value) => means(value, this.folded[number]!))) marks[number] = 1;
+    return { marks, not };
   }
 
-  says(slot: number, { column, marks, not }: Asked): boolean {
-    const at = slot * FIELD_COUNT + column;
-    for (let i = this.begins[at]!; i < this.begins[at + 1]!; i++) if (marks[this.numbers[i]!] === 1) return !not;
+  says(slot: number, { marks, not }: Asked): boolean {
+    const end = this.begins[2 * slot + 2]!;
+    for (let i = this.begins[2 * slot]!; i < end; i++) if (marks[this.numbers[i]!] === 1) return !not;
     return not;
   }
 
-  /** How often each value stands in some slots: the most frequent first, names in their order where they tie. */
-  count(
-    slots: Int32Array,
-    count: number,
-    field: Field,
-    most: number,
-  ): readonly (readonly [value: string, n: number])[] {
-    const { texts } = this.fields.get(field)!;
-    const counts = new Int32Array(texts.length);
-    const column = FIELD_NAMES.indexOf(field);
+  /** How often each value of one field stands in some slots: the most frequent first, texts in their order where they tie. */
+  count(slots: Slots, field: Field, most: number): Counts {
+    return this.mostFrequent(this.tally(slots, FACETS.includes(field) ? 1 : 2), field, most);
+  }
+
+  /** The most frequent values of every facet in some slots. */
+  facets(slots: Slots, most: number): Facets {
+    const counts = this.tally(slots, 1);
+    return Object.fromEntries(FACETS.map((field) => [field, this.mostFrequent(counts, field, most)])) as Facets;
+  }
+
+  /** Counts by number of value. `upTo`: 1 for the facets of each row, 2 for all of it. */
+  private tally({ slots, count }: Slots, upTo: 1 | 2): Int32Array {
+    const { begins, numbers } = this;
+    const counts = new Int32Array(this.texts.length);
     for (let s = 0; s < count; s++) {
-      const at = slots[s]! * FIELD_COUNT + column;
-      for (let i = this.begins[at]!; i < this.begins[at + 1]!; i++) counts[this.numbers[i]!]! += 1;
+      const at = 2 * slots[s]!;
+      const end = begins[at + upTo]!;
+      for (let i = begins[at]!; i < end; i++) counts[numbers[i]!]! += 1;
     }
-    const found: (readonly [string, number])[] = [];
-    for (let n = 0; n < counts.length; n++) if (counts[n]! > 0) found.push([texts[n]!, counts[n]!]);
-    return found.sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1)).slice(0, most);
+    return counts;
+  }
+
+  private mostFrequent(counts: Int32Array, field: Field, most: number): Counts {
+    const { texts } = this;
+    const numbers: number[] = [];
+    for (const number of this.fields.get(field)!.values()) if (counts[number]! > 0) numbers.push(number);
+    const first = firstOf(numbers, most, (a, b) => counts[b]! - counts[a]! || (texts[a]! < texts[b]! ? -1 : 1));
+    return first.map((number) => [texts[number]!, counts[number]!]);
   }
 }
