@@ -15,6 +15,10 @@ export const PresetRowSchema = z.strictObject({
   content: ContentSchema,
   savedAt: z.iso.datetime(),
   usedAt: z.iso.datetime().nullable(),
+  /** The pack that it belongs to and with which it is read only; null for one's own. */
+  pack: z.string().nullable(),
+  /** Tags found by measuring, without those that were taken off. */
+  measured: z.array(z.string()),
 });
 
 /** A preset in the bin. */

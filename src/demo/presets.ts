@@ -1,7 +1,7 @@
 import type { Processor } from "@/core/chains/chain";
 import type { Content, Origin } from "@/core/presets/preset";
 import { createStrip } from "@/core/strips/strip";
-import { called, chain, comp, delay, eq, note, off } from "./settings";
+import { called, chain, comp, delay, eq, note, off } from "@/core/packs/writing";
 
 export interface DemoPreset {
   readonly id: string;

@@ -4,7 +4,7 @@ import { chainOf } from "@/core/presets/preset";
 import { type Layer, type Strip, type StripKind, createStrip } from "@/core/strips/strip";
 import { DEMO_PRESETS } from "./library";
 import { QUAY_VIBRAPHONE } from "./wired-presets";
-import { chain, comp, delay, eq, loaded, note } from "./settings";
+import { chain, comp, delay, eq, loaded, note } from "@/core/packs/writing";
 import type { Value } from "@/core/processors/param-spec";
 
 interface StripLine {

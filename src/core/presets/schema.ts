@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { ChainSchema, KeySchema, NameSchema, ProcessorSchema } from "../chains/schema";
+import { ChainSchema, FromSchema, KeySchema, NameSchema, ProcessorSchema } from "../chains/schema";
 import { SavedStripSchema } from "../strips/schema";
 
 import { CONTENT_SCHEMA } from "./version";
@@ -33,6 +33,8 @@ export const OriginSchema = z.strictObject({
   microphone: Words.optional(),
   date: z.iso.date().optional(),
   take: Words.optional(),
+  /** The preset that it was made from, where it is a variation, or was changed from one of a pack. */
+  from: FromSchema.optional(),
 });
 
 export const CardSchema = z.strictObject({
@@ -45,4 +47,6 @@ export const CardSchema = z.strictObject({
   colour: z.string().max(40).optional(),
   icon: z.string().max(40).optional(),
   origin: OriginSchema,
+  /** Tags found by measuring that the person does not want on it. */
+  dismissed: z.array(z.string().min(1).max(60)).max(60).optional(),
 });

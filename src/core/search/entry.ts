@@ -1,4 +1,6 @@
 import { processorName, processorsOf } from "../chains/chain";
+import { foundTags } from "../library/found-tags";
+import { OWN } from "../packs/pack";
 import { type Card, type Content, chainOf } from "../presets/preset";
 import { findModel } from "../processors/models";
 import { layersOf } from "../strips/strip";
@@ -34,6 +36,8 @@ export interface Inside {
   readonly models: readonly string[];
   readonly families: readonly string[];
   readonly makers: readonly string[];
+  /** Tags found by measuring. */
+  readonly found: readonly string[];
 }
 
 const unique = (list: readonly string[]): readonly string[] => [...new Set(list)];
@@ -48,14 +52,20 @@ export function insideOf(content: Content): Inside {
     models: unique(models.map((m) => m.name)),
     families: unique(models.map((m) => m.family)),
     makers: unique(models.map((m) => m.maker)),
+    found: foundTags(content),
   };
 }
 
+/** Tags that were found and not taken off. */
+export const measuredTags = ({ dismissed = [] }: Card, { found }: Pick<Inside, "found">): readonly string[] =>
+  found.filter((tag) => !dismissed.includes(tag));
+
 export function searchText(card: Card, inside: Inside): SearchText {
-  const origin = Object.values(card.origin).filter((word) => word !== undefined);
+  const { from: _, ...words } = card.origin;
+  const origin = Object.values(words).filter((word) => word !== undefined);
   return {
     name: card.name,
-    tags: card.tags.join(" "),
+    tags: unique([...card.tags, ...measuredTags(card, inside)]).join(" "),
     purpose: `${card.purpose} ${inside.names.join(" ")}`,
     origin: origin.join(" "),
   };
@@ -87,8 +97,9 @@ export function valuesOf(
     instrument: several(origin.instrument),
     mic: several(origin.microphone),
     tag: card.tags,
+    measured: measuredTags(card, inside),
     folder: more.folder,
-    pack: more.pack === null ? [] : [more.pack],
+    pack: [more.pack ?? OWN],
     rating: card.rating > 0 ? [String(card.rating)] : [],
     year: [more.year],
     used: [more.used ? "yes" : "no"],

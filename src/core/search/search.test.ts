@@ -163,6 +163,7 @@ const entryOf = (row: number, { name, artist, tags, rating, touchedAt, folder }:
     models: ["VCA compressor"],
     families: ["dynamics"],
     makers: ["Diathesis"],
+    found: ["gentle"],
   };
   const more = { kind: "chain", folder: [], year: "2026", used: rating > 2, pack: null };
   const text = searchText(card, inside);

@@ -1,6 +1,7 @@
 import type { Knex } from "knex";
 import { liftContent } from "@/core/presets/migrations";
 import { insideOf } from "@/core/search/entry";
+import { rederive } from "../repositories/presets";
 
 export interface NamedMigration {
   readonly name: string;
@@ -40,6 +41,7 @@ export const MIGRATIONS: readonly NamedMigration[] = [
     up: (db) => db.raw("ALTER TABLE presets ADD COLUMN merged_into TEXT"),
     down: forwardOnly,
   },
+  { name: "007-found-tags", up: rederive, down: forwardOnly },
 ];
 
 /** What was done to cards, folders and the bin, in steps that can be taken back. */

@@ -2,9 +2,11 @@ import { randomBytes } from "node:crypto";
 import { type IncomingMessage, STATUS_CODES, type ServerResponse, createServer } from "node:http";
 import { resolve } from "node:path";
 import next from "next";
+import { INCLUDED } from "@/core/packs/included";
 import { openContext, shareContext } from "../data/context";
 import { DatabaseRefused } from "../data/database";
 import { FolderInUse } from "../data/lock";
+import { installPack } from "../use-cases/packs";
 import { readBody, replay } from "./body";
 import { type Refusal, checkHeaders, contentPolicy, tooLarge } from "./gate";
 
@@ -59,6 +61,7 @@ async function main(): Promise<void> {
     if (error instanceof FolderInUse || error instanceof DatabaseRefused) giveUp(error.message);
     throw error;
   });
+  await installPack(context, INCLUDED);
   shareContext(context);
   const app = next({ dev: false, hostname: HOST, port: PORT, dir: process.cwd() });
   await app.prepare();

@@ -3,7 +3,7 @@ import type { BinnedRow, MergedRow, PresetRow, VersionRow } from "@/contracts/re
 import type { Card, Content, PresetKind } from "@/core/presets/preset";
 import { liftContent } from "@/core/presets/migrations";
 import { fingerprint } from "@/core/presets/fingerprint";
-import { type Inside, WEIGHTS, insideOf, searchText } from "@/core/search/entry";
+import { type Inside, WEIGHTS, insideOf, measuredTags, searchText } from "@/core/search/entry";
 import { fold } from "@/core/search/words";
 import { statementsOf } from "../data/statements";
 import type { Executor } from "../data/transaction";
@@ -17,28 +17,49 @@ interface StoredPreset {
   readonly version: number;
   readonly saved_at: string;
   readonly used_at: string | null;
+  readonly pack: string | null;
+  readonly inside: string;
   readonly body: string;
 }
 
-const toRow = (stored: StoredPreset): PresetRow => ({
+const toRow = (stored: StoredPreset): PresetRow => toRowWith(stored, JSON.parse(stored.card) as Card);
+
+const toRowWith = (stored: StoredPreset, card: Card): PresetRow => ({
   id: stored.id,
   kind: stored.kind,
-  card: JSON.parse(stored.card) as Card,
+  card,
   cardRevision: stored.card_revision,
   version: stored.version,
   content: liftContent(JSON.parse(stored.body)),
   savedAt: stored.saved_at,
   usedAt: stored.used_at,
+  pack: stored.pack,
+  measured: [...measuredTags(card, JSON.parse(stored.inside) as Inside)],
 });
 
 /** Names in the order in which a person files them: no case, no accents. */
 const sortName = fold;
 
-const withDocuments = (db: Executor): Knex.QueryBuilder =>
+/** Presets with the document of their newest version. */
+const newest = (db: Executor): Knex.QueryBuilder =>
   db("presets as p")
     .join("preset_versions as v", (join) => join.on("v.preset", "p.id").andOn("v.version", "p.version"))
-    .join("documents as d", "d.id", "v.document")
-    .select("p.row", "p.id", "p.kind", "p.card", "p.card_revision", "p.version", "p.saved_at", "p.used_at", "d.body");
+    .join("documents as d", "d.id", "v.document");
+
+const withDocuments = (db: Executor): Knex.QueryBuilder =>
+  newest(db).select(
+    "p.row",
+    "p.id",
+    "p.kind",
+    "p.card",
+    "p.card_revision",
+    "p.version",
+    "p.saved_at",
+    "p.used_at",
+    "p.pack",
+    "p.inside",
+    "d.body",
+  );
 
 /** null for one that is not there or is in the bin. */
 export async function findPreset(db: Executor, id: string): Promise<PresetRow | null> {
@@ -145,7 +166,7 @@ export async function appendVersion(db: Executor, record: VersionRecord): Promis
   await indexCard(db, row, JSON.parse(card) as Card, record.content);
 }
 
-export async function updateCard(db: Executor, preset: FiledPreset, card: Card): Promise<void> {
+export async function updateCard(db: Executor, preset: PresetRow, card: Card): Promise<void> {
   await db("presets")
     .where({ id: preset.id })
     .update({
@@ -195,9 +216,7 @@ export async function* everyContent(
 ): AsyncGenerator<{ id: string; content: Content; fingerprint: string }> {
   const CHUNK = 1000;
   for (let after = 0; ; ) {
-    const rows = await db("presets as p")
-      .join("preset_versions as v", (join) => join.on("v.preset", "p.id").andOn("v.version", "p.version"))
-      .join("documents as d", "d.id", "v.document")
+    const rows = await newest(db)
       .whereNull("p.binned_at")
       .where("p.row", ">", after)
       .orderBy("p.row")
@@ -213,6 +232,17 @@ export async function* everyContent(
     after = rows.at(-1)?.row ?? 0;
     if (rows.length < CHUNK) return;
   }
+}
+
+/** A pack's presets as they are here, by id. */
+export async function listOfPack(
+  db: Executor,
+  pack: string,
+): Promise<ReadonlyMap<string, { row: PresetRow; fingerprint: string }>> {
+  const rows = (await withDocuments(db).select("v.fingerprint").where("p.pack", pack)) as (StoredPreset & {
+    fingerprint: string;
+  })[];
+  return new Map(rows.map((stored) => [stored.id, { row: toRow(stored), fingerprint: stored.fingerprint }]));
 }
 
 export async function nameVersion(db: Executor, id: string, version: number, name: string | null): Promise<void> {
@@ -264,6 +294,27 @@ export const touchPresets = (db: Executor, ids: readonly string[], at: string): 
   db("presets")
     .whereIn("id", [...ids])
     .update({ used_at: at, touched_at: at });
+
+/** What is read from documents to be found by, made anew: after the rule by which it is read has changed. */
+export async function rederive(db: Knex): Promise<void> {
+  const CHUNK = 1000;
+  for (let after = 0; ; ) {
+    const rows = (await newest(db)
+      .where("p.row", ">", after)
+      .orderBy("p.row")
+      .limit(CHUNK)
+      .select("p.row", "p.card", "d.body")) as { row: number; card: string; body: string }[];
+    for (const { row, card, body } of rows) {
+      const content = liftContent(JSON.parse(body));
+      await db("presets")
+        .where({ row })
+        .update({ inside: JSON.stringify(insideOf(content)) });
+      await indexCard(db, row, JSON.parse(card) as Card, content);
+    }
+    after = rows.at(-1)?.row ?? 0;
+    if (rows.length < CHUNK) return;
+  }
+}
 
 /** Puts a card in the place of the one that the index had. */
 async function indexCard(db: Executor, row: number, card: Card, content: Content): Promise<void> {

@@ -23,6 +23,10 @@ const refuse = (message: string, path?: string): never => {
   throw new RolledBack(failure("refused", message, path === undefined ? {} : { path }).error);
 };
 
+/** Why a preset of a pack is not changed, and what can be done instead. */
+export const readOnly = ({ card, pack }: Pick<PresetRow, "card" | "pack">): string =>
+  `“${card.name}” belongs to the pack ${pack ?? ""} and stays as it is. Save it as one of your own to change it.`;
+
 async function presetOf(tx: Executor, id: string): Promise<presets.FiledPreset> {
   const preset = await presets.findFiled(tx, id);
   if (!preset) throw new RolledBack(failure("notFound", `There is no preset “${id}” here.`).error);
@@ -33,6 +37,7 @@ async function applyStep(tx: Executor, step: LibraryStep, { at, note }: { at: st
   if (step.kind === "folder") return applyFolder(tx, step, note);
   note({ kind: "preset", id: step.preset });
   const preset = await presetOf(tx, step.preset);
+  if (preset.pack !== null) refuse(readOnly(preset));
   switch (step.kind) {
     case "card": {
       const names = Object.keys(step.from) as (keyof Card)[];

@@ -9,9 +9,11 @@ import type { Strip } from "@/core/strips/strip";
 import type { Context } from "../data/context";
 import { type Executor, inTransaction } from "../data/transaction";
 import { type Outcome, RolledBack, catchRolledBack, failure } from "../failure";
+
 import * as folders from "../repositories/folders";
 import * as presets from "../repositories/presets";
 import { findProject, listUses } from "../repositories/projects";
+import { readOnly } from "./filing";
 
 const notFound = (what: string, id: string) => failure("notFound", `There is no ${what} “${id}” here.`);
 
@@ -102,6 +104,7 @@ export async function saveVersion(
       await inTransaction(context, async (tx, note) => {
         const preset = await presets.findPreset(tx, id);
         if (!preset) throw new RolledBack(notFound("preset", id).error);
+        if (preset.pack !== null) throw new RolledBack(failure("refused", readOnly(preset), { path: "pack" }).error);
         if (preset.kind !== content.value.kind)
           throw new RolledBack(
             failure("refused", `“${preset.card.name}” is of another kind; save this under a name of its own.`, {

@@ -20,7 +20,7 @@ import { useShortcutOf } from "../own-shortcuts";
 import { Shape } from "../kit/shape";
 import { useRecall } from "../plan/recall";
 import { NameField } from "../kit/name-field";
-import { openSheet, orSay } from "./filing";
+import { compareWithOriginal, openSheet, orSay, useFiling } from "./filing";
 import { useFolders } from "./use-library";
 
 interface CardProps {
@@ -34,6 +34,7 @@ interface CardProps {
 export function CardPane({ preset, tempo, onFolder }: CardProps) {
   const router = useRouter();
   const recall = useRecall();
+  const { duplicate } = useFiling();
   const [version, setVersion] = useState<number | null>(null);
   const shownVersion = version ?? preset.version;
   const detail = useQuery({ queryKey: [...KEYS.preset(preset.id), "detail"], queryFn: () => api.getPreset(preset.id) });
@@ -51,18 +52,29 @@ export function CardPane({ preset, tempo, onFolder }: CardProps) {
         <div>
           <p className="text-small text-soft">
             {KIND_NAMES[preset.kind]} · version {shownVersion}
-            {shownVersion !== preset.version && ` of ${preset.version}`} · own
+            {shownVersion !== preset.version && ` of ${preset.version}`} · {preset.pack ?? "own"}
           </p>
           <div className="flex items-baseline gap-2">
             <h2 className="h1 mt-0.5 min-w-0 flex-1">{preset.card.name}</h2>
-            <Button
-              small
-              plain
-              title="Change the card (E)"
-              onClick={() => openSheet({ sheet: "edit", presets: [preset], begin: "name" })}
-            >
-              Change
-            </Button>
+            {preset.pack === null ? (
+              <Button
+                small
+                plain
+                title="Change the card (E)"
+                onClick={() => openSheet({ sheet: "edit", presets: [preset], begin: "name" })}
+              >
+                Change
+              </Button>
+            ) : (
+              <Button
+                small
+                plain
+                title="What comes with a pack stays as it is; a copy is yours (U)"
+                onClick={() => orSay(duplicate([preset]))}
+              >
+                Copy to own
+              </Button>
+            )}
           </div>
         </div>
         <div className="h-[3px] flex-none border-alert border-t border-b border-b-rule" />
@@ -108,7 +120,8 @@ interface FactsProps {
   readonly onFolder: (folder: string | null) => void;
 }
 
-function Facts({ preset: { id, card }, onFolder }: FactsProps) {
+function Facts({ preset, onFolder }: FactsProps) {
+  const { id, card, measured } = preset;
   const { keys, setKeys } = useShortcutOf({ preset: id });
   const folders = useFolders().data?.folders ?? [];
   const path: string[] = [];
@@ -128,6 +141,20 @@ function Facts({ preset: { id, card }, onFolder }: FactsProps) {
         )}
         {where !== "" && <span className="block text-soft">{where}</span>}
       </Fragment>,
+    ],
+    [
+      "Made from",
+      card.origin.from !== undefined && (
+        <button
+          key="from"
+          type="button"
+          title="Compare with it"
+          className="text-left hover:text-live"
+          onClick={() => orSay(compareWithOriginal(preset))}
+        >
+          {card.origin.from.name}, version {card.origin.from.version} <span className="text-soft">· compare</span>
+        </button>
+      ),
     ],
     ["Played on", played],
     ["For", card.purpose],
@@ -150,6 +177,7 @@ function Facts({ preset: { id, card }, onFolder }: FactsProps) {
         </span>
       ),
     ],
+    ["Measured", measured.join(", ")],
     ["Notes", card.notes],
     ["Shortcut", <KeyCapture key="shortcut" label={`“${card.name}”`} keys={keys} onKeys={setKeys} />],
   ];

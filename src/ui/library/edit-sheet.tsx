@@ -18,7 +18,10 @@ interface Props {
   readonly begin: "name" | "folder" | "tags";
 }
 
-const ORIGIN_FIELDS: readonly (readonly [field: keyof Origin, label: string])[] = [
+/** What is written on a card of where a sound comes from; of which preset it was made is no word to be changed. */
+type Written = Exclude<keyof Origin, "from">;
+
+const ORIGIN_FIELDS: readonly (readonly [field: Written, label: string])[] = [
   ["artist", "Artist"],
   ["client", "Client"],
   ["song", "Song"],
@@ -36,7 +39,7 @@ const COLOURS = ["", "verdigris", "madder", "ochre", "ink"];
 const NEW_FOLDER = "+";
 
 type Fields = Record<"name" | "folder" | "newFolder" | "purpose" | "notes" | "rating" | "colour" | "addTags", string> &
-  Record<keyof Origin, string>;
+  Record<Written, string>;
 
 /** What all have in common; null where they differ. */
 function common<T>(presets: readonly PresetRow[], read: (card: Card) => T): T | null {
@@ -73,6 +76,7 @@ export function EditSheet({ presets, begin }: Props) {
   const { dirtyFields } = formState;
   const tags = new Map<string, number>();
   for (const { card } of presets) for (const tag of card.tags) tags.set(tag, (tags.get(tag) ?? 0) + 1);
+  const measured = [...new Set(presets.flatMap((p) => p.measured))].filter((tag) => !off.has(tag));
   const differs = (read: (card: Card) => unknown) => (many && common(presets, read) === null ? "several" : "");
 
   const cardOf = (fields: Fields, folder: string | null | undefined) => (preset: PresetRow) => {
@@ -86,6 +90,8 @@ export function EditSheet({ presets, begin }: Props) {
     const added = splitTags(fields.addTags);
     if (added.length > 0 || off.size > 0)
       card.tags = [...new Set([...preset.card.tags.filter((t) => !off.has(t)), ...added])];
+    const unwanted = preset.measured.filter((t) => off.has(t));
+    if (unwanted.length > 0) card.dismissed = [...(preset.card.dismissed ?? []), ...unwanted];
     const touched = ORIGIN_FIELDS.filter(([field]) => dirtyFields[field]);
     if (touched.length > 0) {
       const entries = touched.map(([field]) => [field, fields[field].trim()] as const);
@@ -202,6 +208,15 @@ export function EditSheet({ presets, begin }: Props) {
                   {many && n < presets.length && ` · ${n}`}
                 </Chip>
               ))}
+            {measured.map((tag) => (
+              <Chip
+                key={`measured ${tag}`}
+                label={`measured tag ${tag}`}
+                onRemove={() => setOff(new Set([...off, tag]))}
+              >
+                measured: {tag}
+              </Chip>
+            ))}
           </span>
         </div>
         <fieldset className="grid grid-cols-[84px_1fr_84px_1fr] gap-x-3 gap-y-2 border-rule border-t pt-3">

@@ -1,6 +1,7 @@
 "use client";
 
 import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRouter } from "next/navigation";
 import { create } from "zustand";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
@@ -36,8 +37,9 @@ export async function refetchLibrary(queries: QueryClient): Promise<void> {
 export const countSounds = (presets: readonly PresetRow[]): string =>
   presets.length === 1 ? `“${presets[0]?.card.name ?? ""}”` : `${presets.length} sounds`;
 
-/** Behind the name of a copy. */
+/** What stands behind the name of a copy that is to become something of its own, and of one that is to be turned. */
 const COPY = ", copy";
+const VARIATION = ", variation";
 
 /** Changes cards; says what was done, with the way back. Rejects where it was refused. */
 export function useFiling() {
@@ -74,18 +76,31 @@ export function useFiling() {
     );
     await done(words);
   };
+  /** A copy under a free name, one's own whatever it was copied from; it knows its original. */
+  const copy = async ({ id, kind, content, card, version }: PresetRow, behind: string): Promise<PresetRow> => {
+    const wished = `${card.name.slice(0, LONGEST_NAME - behind.length)}${behind}`;
+    const alike = await api.listPresets({ q: wordsOf(wished).join(" "), limit: 500 });
+    const [name = wished] = withoutClashes(
+      [wished],
+      alike.items.map((p) => p.card.name),
+    );
+    const origin = { ...card.origin, from: { preset: id, version, name: card.name } };
+    return (await api.savePreset({ kind, content, card: { ...card, name, origin } })).preset;
+  };
   /** Copies to be changed, beside what they were copied from. */
   const duplicate = async (presets: readonly PresetRow[]): Promise<void> => {
-    for (const { kind, content, card } of presets) {
-      const wished = `${card.name.slice(0, LONGEST_NAME - COPY.length)}${COPY}`;
-      const alike = await api.listPresets({ q: wordsOf(wished).join(" "), limit: 500 });
-      const taken = alike.items.map((p) => p.card.name);
-      await api.savePreset({ kind, content, card: { ...card, name: withoutClashes([wished], taken)[0] ?? wished } });
-    }
+    for (const preset of presets) await copy(preset, COPY);
     await refetchLibrary(queries);
     say(presets.length === 1 ? `Made a copy of ${countSounds(presets)}` : `Made copies of ${countSounds(presets)}`);
   };
-  return { change, bin, done, duplicate };
+  /** One to be turned on the bench; the original stays as it is. */
+  const vary = async (preset: PresetRow): Promise<PresetRow> => {
+    const made = await copy(preset, VARIATION);
+    await refetchLibrary(queries);
+    say(`Made “${made.card.name}”`);
+    return made;
+  };
+  return { change, bin, done, duplicate, vary };
 }
 
 /** Says why something was refused. */
@@ -119,17 +134,36 @@ function useLibraryHistory(): readonly Action[] {
   });
 }
 
-/** Two sounds, or the newest version of one beside the one before. */
+/** A sound beside the one that it was made from. */
+export async function compareWithOriginal(preset: PresetRow): Promise<void> {
+  const { from } = preset.card.origin;
+  if (!from) return;
+  const original = (await api.getPreset(from.preset)).preset;
+  openSheet({
+    sheet: "compare",
+    left: { preset: original, version: from.version },
+    right: { preset, version: preset.version },
+  });
+}
+
+/** Two sounds, the newest version of one beside the one before, or beside what it was made from. */
 function openCompare([first, second]: readonly PresetRow[]): void {
   if (!first) return;
+  if (!second && first.version === 1) return orSay(compareWithOriginal(first));
   const right = second ?? first;
   const left = second ? { preset: first, version: first.version } : { preset: first, version: first.version - 1 };
   openSheet({ sheet: "compare", left, right: { preset: right, version: right.version } });
 }
 
+function compareTitle([first, second]: readonly PresetRow[]): string {
+  if (second) return "Compare the two";
+  return first?.version === 1 ? "Compare with what it was made from" : "Compare with the version before";
+}
+
 /** All that can be done to how the chosen sounds are filed. */
 export function useFilingActions({ all, chosen }: Selection): readonly Action[] {
-  const { change, bin, duplicate } = useFiling();
+  const router = useRouter();
+  const { change, bin, duplicate, vary } = useFiling();
   const history = useLibraryHistory();
   const group = "Filing";
   const enabled = chosen !== null;
@@ -158,10 +192,11 @@ export function useFilingActions({ all, chosen }: Selection): readonly Action[] 
     },
     {
       id: "compare",
-      title: all.length === 2 ? "Compare the two" : "Compare with the version before",
+      title: compareTitle(all),
       group,
       keys: ["C"],
-      enabled: all.length === 2 || (chosen !== null && all.length === 1 && chosen.version > 1),
+      enabled:
+        all.length === 2 || (all.length === 1 && (all[0]!.version > 1 || all[0]!.card.origin.from !== undefined)),
       run: () => chosen && openCompare(all),
     },
     {
@@ -171,6 +206,19 @@ export function useFilingActions({ all, chosen }: Selection): readonly Action[] 
       keys: ["U"],
       enabled,
       run: () => orSay(duplicate(all)),
+    },
+    {
+      id: "variation",
+      title: "Make a variation",
+      group,
+      keys: ["V"],
+      enabled,
+      run: () =>
+        orSay(
+          (async () => {
+            if (chosen) router.push(`/bench?preset=${(await vary(chosen)).id}`);
+          })(),
+        ),
     },
     { id: "bin", title: "Put into the bin", group, keys: ["Delete"], enabled, run: () => orSay(bin(all)) },
     {

@@ -89,6 +89,7 @@ const depthOf = (folder: Folder, folders: readonly Folder[]): number => {
 const FACETS: readonly (readonly [field: Field, heading: string])[] = [
   ["kind", "Kind"],
   ["tag", "Tagged"],
+  ["measured", "Measured as"],
   ["for", "For"],
   ["artist", "Artist"],
   ["family", "Plugins of the family"],

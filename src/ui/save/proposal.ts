@@ -56,9 +56,24 @@ export function contentOf(props: FormProps, parts: readonly PartName[]): Content
   return parts.length === 0 ? null : saveStrip(body.project, { ...strip, inserts }, parts);
 }
 
-export function originOf({ body: { project, draft }, strip }: FormProps): Origin {
+/** Which preset the thing in hand was loaded from. */
+function fromOf(props: FormProps): From | undefined {
+  const { request, strip } = props;
+  if (request.instrument) return layersOf(strip).find((l) => l.key === request.layer)?.instrument.from;
+  const node = nodeOf(props);
+  if (request.node === undefined) return chainOfRequest(props).from;
+  return node && node.type !== "split" ? node.from : undefined;
+}
+
+export function originOf(props: FormProps): Origin {
+  const {
+    body: { project, draft },
+    strip,
+  } = props;
   const date = plainDate(new Date());
-  if (draft) return { date };
+  const from = fromOf(props);
+  const own = { date, ...(from ? { from } : {}) };
+  if (draft) return own;
   const words = {
     artist: project.artist,
     client: project.client,
@@ -66,7 +81,7 @@ export function originOf({ body: { project, draft }, strip }: FormProps): Origin
     project: project.name,
     strip: strip.look.name,
   };
-  return { ...Object.fromEntries(Object.entries(words).filter(([, word]) => word !== "")), date };
+  return { ...Object.fromEntries(Object.entries(words).filter(([, word]) => word !== "")), ...own };
 }
 
 export function proposeName(props: FormProps): string {

@@ -63,6 +63,8 @@ export function useSaveAgain({ place, strip, reference, saved, editing, gesture 
           ? (error.error.detail as { version: number })
           : null;
       const message = error instanceof Error ? error.message : String(error);
+      // What comes with a pack is read only: the sheet makes one of the person's own of it.
+      if (error instanceof api.ApiFailure && "path" in error.error && error.error.path === "pack") ask();
       if (!stale) return void sayError(message);
       sayError(message, {
         duration: 20_000,

@@ -1,8 +1,8 @@
-import type { Chain, From, Processor } from "@/core/chains/chain";
-import { completeProcessor } from "@/core/chains/chain";
-import type { Value, Values } from "@/core/processors/param-spec";
-import { BAND_TYPES, type BandType } from "@/core/processors/equaliser/parametric-eq/model";
-import { type Feel, type Note, isNoteLength } from "@/core/units/note-length";
+import type { Chain, From, Processor } from "../chains/chain";
+import { completeProcessor } from "../chains/chain";
+import type { Value, Values } from "../processors/param-spec";
+import { BAND_TYPES, type BandType } from "../processors/equaliser/parametric-eq/model";
+import { type Feel, type Note, isNoteLength } from "../units/note-length";
 
 /** Short ways to write settings down. */
 

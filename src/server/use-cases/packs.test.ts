@@ -1,0 +1,115 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import { INCLUDED } from "@/core/packs/included";
+import type { Pack } from "@/core/packs/pack";
+import { type OpenContext, openContext } from "../data/context";
+import type { Outcome } from "../failure";
+import { deletePreset, mergePresets, nameVersion, patchCards } from "./filing";
+import { findPresets } from "./find-presets";
+import { getPreset, savePreset, saveVersion } from "./library";
+import { installPack } from "./packs";
+
+let folder: string;
+let context: OpenContext;
+
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), "diathesis-packs-"));
+  context = await openContext(folder);
+  await installPack(context, INCLUDED);
+});
+
+afterEach(async () => {
+  await context.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const value = <T>(outcome: Outcome<T>): T => {
+  if (!outcome.ok) throw new Error(outcome.error.message);
+  return outcome.value;
+};
+
+const all = async (only?: string) => (await findPresets(context, { limit: 500, ...(only ? { only } : {}) })).items;
+const changes = async () => (await context.db("changes").count({ n: "*" }).first()) as { n: number };
+
+describe("the pack that ships", () => {
+  it("comes once, and is not written again where nothing is new", async () => {
+    expect((await all()).length).toBe(INCLUDED.presets.length);
+    const before = await changes();
+    await installPack(context, INCLUDED);
+    expect(await changes()).toEqual(before);
+    expect(await all(`pack:"${INCLUDED.name}"`)).toHaveLength(INCLUDED.presets.length);
+    expect(await all("pack:own")).toEqual([]);
+  });
+  it("brings what sounds otherwise as the next version, and what is called otherwise as its card", async () => {
+    const [first, second, ...others] = INCLUDED.presets;
+    const newer: Pack = {
+      ...INCLUDED,
+      presets: [
+        { ...first!, content: second!.content },
+        { ...second!, card: { ...second!.card, name: "Called otherwise" } },
+        ...others,
+      ],
+    };
+    await installPack(context, newer);
+    const [changed, renamed] = await Promise.all([first!, second!].map((p) => getPreset(context, p.id)));
+    expect(value(changed!).preset).toMatchObject({ version: 2, content: second!.content, pack: INCLUDED.name });
+    expect(value(renamed!).preset).toMatchObject({ version: 1, card: { name: "Called otherwise" } });
+    expect((await findPresets(context, { q: "called otherwise" })).total).toBe(1);
+  });
+  it("is read only: cards, bin, merging, versions and their names are refused, and nothing of it changes", async () => {
+    const before = await all();
+    const [first, second] = before;
+    const { id, cardRevision, version, content } = first!;
+    const refused = [
+      await patchCards(context, { changes: [{ id, baseCard: cardRevision, card: { rating: 5 } }] }),
+      await patchCards(context, { changes: [{ id, baseCard: cardRevision, binned: true }] }),
+      await deletePreset(context, id),
+      await nameVersion(context, id, { version: 1, name: "x" }),
+      await mergePresets(context, { keep: second!.id, others: [id] }),
+      await saveVersion(context, id, { baseVersion: version, content }),
+    ];
+    for (const outcome of refused) expect(outcome.ok ? "done" : outcome.error.code).toBe("refused");
+    expect(await all()).toEqual(before);
+  });
+  it("lets a copy of it be one's own, which knows where it is from", async () => {
+    const [{ id, kind, content, card, version } = (await all())[0]!] = await all();
+    const origin = { from: { preset: id, version, name: card.name } };
+    const own = value(
+      await savePreset(context, { preset: { kind, content, card: { ...card, name: "Mine", origin } } }),
+    );
+    expect(own.pack).toBeNull();
+    expect((await all("pack:own")).map((p) => [p.id, p.card.origin.from])).toEqual([[own.id, origin.from]]);
+  });
+});
+
+describe("tags found by measuring", () => {
+  const dark = INCLUDED.presets.find((p) => p.card.name === "Tilt, a shade darker")!;
+
+  it("are found by, and stay away once they are taken off, also when the sound is saved again", async () => {
+    const warm = INCLUDED.presets.find((p) => p.card.name === "Main output, little and last")!;
+    const { kind } = warm.content;
+    const saved = value(
+      await savePreset(context, { preset: { kind, content: warm.content, card: { ...warm.card, name: "Mine" } } }),
+    );
+    expect(saved.measured).toContain("gentle");
+    const found = async () => (await all("measured:gentle")).map((p) => p.id);
+    expect(await found()).toContain(saved.id);
+    const [taken] = value(
+      await patchCards(context, {
+        changes: [{ id: saved.id, baseCard: saved.cardRevision, card: { dismissed: ["gentle"] } }],
+      }),
+    );
+    expect(taken!.measured).not.toContain("gentle");
+    expect(await found()).not.toContain(saved.id);
+    const again = value(await saveVersion(context, saved.id, { baseVersion: 1, content: warm.content }));
+    expect(again.measured).not.toContain("gentle");
+    expect(await found()).not.toContain(saved.id);
+  });
+  it("are words of the search too", async () => {
+    expect(dark.card.tags).toContain("dark");
+    const hits = (await findPresets(context, { q: "short room", limit: 500 })).items.map((p) => p.card.name);
+    expect(hits).toContain("Room, small and near");
+  });
+});
