@@ -1,19 +1,16 @@
-import { type Processor, completeProcessor } from "../chains/chain";
+import type { Processor } from "../chains/chain";
 import { type Content, emptyCard } from "../presets/preset";
 import { CONTENT_SCHEMA } from "../presets/version";
 import { getModel } from "../processors/models";
 import type { Values } from "../processors/param-spec";
 import { type StripKind, createStrip } from "../strips/strip";
 import type { Pack, PackPreset } from "./pack";
-import { called, chain, comp, delay, eq, note, off } from "./writing";
+import { called, chain, comp, delay, eq, note, off, set } from "./writing";
 
 /*
  * The pack that comes with Diathesis: a place to begin for every model, and chains and strips that are of use on any
  * material. Levels follow material at about −18 dBFS; makers' values stand where none is written.
  */
-
-const set = (model: string, values: Values = {}): Processor =>
-  completeProcessor({ type: "processor", key: model, model, enabled: true, values });
 
 type Row = readonly [model: string, name: string, purpose: string, tags: string, notes: string, values: Values];
 

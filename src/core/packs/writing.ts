@@ -11,6 +11,10 @@ type EqBand = readonly [type: BandType, freq: number, ...rest: number[]];
 const processor = (key: string, model: string, values: Values, more: Partial<Processor> = {}): Processor =>
   completeProcessor({ type: "processor", key, model, enabled: true, values, ...more });
 
+/** A plugin with some values; the rest as its maker set them. */
+export const set = (model: string, values: Values = {}, more: Partial<Processor> = {}): Processor =>
+  processor(model, model, values, more);
+
 /** Bands as type and frequency, then the slope of a cut, else gain and Q. */
 export function eq(bands: readonly EqBand[], more: Values = {}): Processor {
   const values: Record<string, Value> = { ...more };

@@ -1,0 +1,80 @@
+import type { Chain } from "@/core/chains/chain";
+import { loaded } from "@/core/packs/writing";
+import { chainOf } from "@/core/presets/preset";
+import type { Value } from "@/core/processors/param-spec";
+import type { Project } from "@/core/projects/project";
+import { type Layer, type Strip, type StripKind, createStrip } from "@/core/strips/strip";
+import { DEMO_PRESETS } from "./library";
+
+interface StripLine {
+  readonly id: string;
+  readonly kind?: StripKind;
+  readonly name: string;
+  readonly to?: string;
+  readonly input?: string;
+  readonly stereo?: boolean;
+  readonly inserts?: Chain;
+  readonly layers?: readonly Layer[];
+  readonly fader: number;
+  readonly pan?: number;
+}
+
+function strip({
+  id,
+  kind = "audio",
+  name,
+  to = "main",
+  input = "",
+  stereo = false,
+  inserts,
+  layers,
+  fader,
+  pan = 0,
+}: StripLine): Strip {
+  const output = kind === "main" ? { hardware: "Out 1–2" } : { strip: to };
+  const blank = createStrip(id, kind, { name }, output);
+  const channels = stereo ? ("stereo" as const) : ("mono" as const);
+  return {
+    ...blank,
+    source: layers
+      ? { type: "layers", channels: "stereo", layers: [...layers] }
+      : kind === "audio"
+        ? { type: "input", channels, input, gain: 0, inverted: false }
+        : blank.source,
+    inserts: inserts ?? blank.inserts,
+    level: { fader, mute: false },
+    pan: { pan, width: 100 },
+  };
+}
+
+type Turned = readonly (readonly [at: number, param: string, value: Value])[];
+
+/** The newest version of a preset of the library, with what was turned since. */
+export function kept(id: string, turned: Turned = []): Chain {
+  const preset = DEMO_PRESETS.find((p) => p.id === id);
+  const content = preset?.versions.at(-1);
+  if (!preset || !content) throw new Error(`The demo has no preset ${id}`);
+  return loaded(chainOf(content), { preset: id, version: preset.versions.length, name: preset.name }, turned);
+}
+
+interface ProjectLine {
+  readonly id: string;
+  readonly name: string;
+  readonly artist: string;
+  readonly tempo: number;
+  readonly key?: string;
+}
+
+export const project = ({ id, name, artist, tempo, key = "" }: ProjectLine, strips: readonly StripLine[]): Project => ({
+  schema: 1,
+  id,
+  name,
+  artist,
+  client: artist,
+  song: name,
+  tempo,
+  meter: { beats: 4, unit: 4 },
+  key,
+  sampleRate: 48_000,
+  strips: strips.map(strip),
+});
