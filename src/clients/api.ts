@@ -1,22 +1,23 @@
 import type {
   CardChanges,
-  ChangeRequest,
   FolderChange,
-  MediaBody,
-  MediaList,
-  ModelCounts,
   NearCopies,
-  NewDraft,
   NewPreset,
-  NewProject,
-  PlanBody,
-  PlanRequest,
   PresetDetail,
   PresetPage,
   PresetQuery,
+} from "@/contracts/library";
+import type {
+  ChangeRequest,
+  MediaBody,
+  MediaList,
+  NewDraft,
+  NewProject,
+  PlanBody,
+  PlanRequest,
   ProjectBody,
-  SettingsBody,
-} from "@/contracts/endpoints";
+} from "@/contracts/projects";
+import type { ModelCounts, SettingsBody } from "@/contracts/server";
 import type { ApiError, ErrorBody } from "@/contracts/errors";
 import type { BinnedRow, Folder, History, MediaRow, PresetRow, ProjectRow } from "@/contracts/records";
 import type { Content } from "@/core/presets/preset";

@@ -5,7 +5,9 @@ import Database from "better-sqlite3";
 import type { Knex } from "knex";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { openApi } from "@/contracts/openapi";
-import { ENDPOINTS, PresetPageSchema, ProjectBodySchema } from "@/contracts/endpoints";
+import { ENDPOINTS } from "@/contracts/endpoints";
+import { PresetPageSchema } from "@/contracts/library";
+import { ProjectBodySchema } from "@/contracts/projects";
 import { emptyCard } from "@/core/presets/preset";
 import { findContentProblem } from "@/core/presets/preset";
 import { findProjectProblem } from "@/core/projects/project";
@@ -188,10 +190,7 @@ describe("the library", () => {
     expect(page.facets.kind).toEqual(
       ["chain", "plugin", "strip"].map((kind) => ({ value: kind, n: ofKind(kind) })).filter(({ n }) => n > 0),
     );
-    expect((await filing.listFolders(context)).map((f) => [f.name, f.count])).toContainEqual([
-      "Voices",
-      inside.length,
-    ]);
+    expect((await filing.listFolders(context)).map((f) => [f.name, f.count])).toContainEqual(["Voices", inside.length]);
   });
 
   it("keeps every version, and finds by the newest card after each change", async () => {

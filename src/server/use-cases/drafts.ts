@@ -1,4 +1,4 @@
-import type { NewDraft, ProjectBody } from "@/contracts/endpoints";
+import type { NewDraft, ProjectBody } from "@/contracts/projects";
 import { completeProcessor, processorsOf } from "@/core/chains/chain";
 import { type Content, chainOf, withFrom } from "@/core/presets/preset";
 import { CONTENT_SCHEMA } from "@/core/presets/version";

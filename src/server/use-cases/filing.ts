@@ -1,5 +1,5 @@
 import equal from "fast-deep-equal";
-import type { CardChanges, FolderChange } from "@/contracts/endpoints";
+import type { CardChanges, FolderChange } from "@/contracts/library";
 import type { Folder, History, PresetRow } from "@/contracts/records";
 import { walkHistory, wordsOfHistory } from "@/core/documents/history";
 import { type FolderRecord, type LibraryStep, fieldsOf, invertLibrarySteps, withFields } from "@/core/library/step";

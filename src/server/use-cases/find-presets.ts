@@ -1,4 +1,4 @@
-import type { PresetPage, PresetQuery } from "@/contracts/endpoints";
+import type { PresetPage, PresetQuery } from "@/contracts/library";
 import { getModel, findModel } from "@/core/processors/models";
 import type { Cursor, Sort } from "@/core/search/library-index";
 import { type Query, type Term, parseQuery } from "@/core/search/query";

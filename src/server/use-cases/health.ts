@@ -1,4 +1,4 @@
-import type { Health } from "@/contracts/endpoints";
+import type { Health } from "@/contracts/server";
 import { MODELS } from "@/core/processors/models";
 import { PROJECT_SCHEMA } from "@/core/projects/schema";
 import type { Context } from "../data/context";

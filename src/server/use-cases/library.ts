@@ -1,4 +1,4 @@
-import type { NewPreset, PresetDetail } from "@/contracts/endpoints";
+import type { NewPreset, PresetDetail } from "@/contracts/library";
 import type { PresetRow, Use } from "@/contracts/records";
 import { processorsOf } from "@/core/chains/chain";
 import { differencesOf } from "@/core/chains/differences";

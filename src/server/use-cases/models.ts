@@ -1,4 +1,4 @@
-import type { ModelCounts } from "@/contracts/endpoints";
+import type { ModelCounts } from "@/contracts/server";
 import { processorsOf } from "@/core/chains/chain";
 import { MODELS } from "@/core/processors/models";
 import { NOTHING_SOUGHT, parseQuery } from "@/core/search/query";

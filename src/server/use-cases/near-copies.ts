@@ -1,4 +1,4 @@
-import type { NearCopies } from "@/contracts/endpoints";
+import type { NearCopies } from "@/contracts/library";
 import { type Copyable, findNearCopies } from "@/core/library/near-copies";
 import type { Context } from "../data/context";
 import { everyContent, findPreset } from "../repositories/presets";

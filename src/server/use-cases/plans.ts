@@ -1,4 +1,4 @@
-import type { PlanBody, PlanRequest } from "@/contracts/endpoints";
+import type { PlanBody, PlanRequest } from "@/contracts/projects";
 import { findContentProblem, completeContent } from "@/core/presets/preset";
 import { applySteps } from "@/core/recall/apply";
 import { type RecallRequest, type RecallSource, planRecall } from "@/core/recall/plan";

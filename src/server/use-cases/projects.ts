@@ -1,4 +1,4 @@
-import type { ChangeRequest, NewProject, ProjectBody } from "@/contracts/endpoints";
+import type { ChangeRequest, NewProject, ProjectBody } from "@/contracts/projects";
 import type { History, ProjectRow, RevisionRow } from "@/contracts/records";
 import { walkHistory, wordsOfHistory } from "@/core/documents/history";
 import { processorsOf } from "@/core/chains/chain";

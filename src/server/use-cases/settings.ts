@@ -1,4 +1,4 @@
-import type { SettingsBody, SettingsChange } from "@/contracts/endpoints";
+import type { SettingsBody, SettingsChange } from "@/contracts/server";
 import { ok } from "@/core/result";
 import type { Context } from "../data/context";
 import { inTransaction } from "../data/transaction";

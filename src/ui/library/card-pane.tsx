@@ -5,7 +5,7 @@ import { useRouter } from "next/navigation";
 import { Fragment, useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import type { PresetDetail } from "@/contracts/endpoints";
+import type { PresetDetail } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import { type Processor, processorName, processorsOf } from "@/core/chains/chain";
 import { KIND_NAMES, type Origin, chainOf } from "@/core/presets/preset";

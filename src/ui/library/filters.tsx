@@ -2,7 +2,7 @@
 
 import { ChevronDown, ChevronRight, Copy, Plus, Trash2 } from "lucide-react";
 import { type DragEvent, useState } from "react";
-import type { PresetPage, PresetQuery } from "@/contracts/endpoints";
+import type { PresetPage, PresetQuery } from "@/contracts/library";
 import type { Folder } from "@/contracts/records";
 import { KIND_NAMES, type PresetKind } from "@/core/presets/preset";
 import { FAMILY_NAMES, type Family } from "@/core/processors/model";

@@ -2,7 +2,7 @@
 
 import { X } from "lucide-react";
 import { useState } from "react";
-import type { PresetQuery } from "@/contracts/endpoints";
+import type { PresetQuery } from "@/contracts/library";
 import { mintKey } from "../projects/mint";
 import { useSettings } from "../settings";
 import { Button } from "../kit/button";

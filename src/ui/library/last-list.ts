@@ -1,7 +1,7 @@
 "use client";
 
 import { create } from "zustand";
-import type { PresetQuery } from "@/contracts/endpoints";
+import type { PresetQuery } from "@/contracts/library";
 
 /** How the library was sorted when it was last on screen: other lists of sounds keep to it. */
 export const useLastList = create<{ readonly sort: PresetQuery["sort"] }>(() => ({ sort: undefined }));

@@ -2,7 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
-import type { PresetPage, PresetQuery } from "@/contracts/endpoints";
+import type { PresetPage, PresetQuery } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import { completionsOf } from "@/core/search/complete";
 import { useActions } from "../actions/actions";

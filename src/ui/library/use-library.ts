@@ -5,7 +5,7 @@ import { usePathname, useSearchParams } from "next/navigation";
 import { useCallback, useMemo } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import type { PresetQuery } from "@/contracts/endpoints";
+import type { PresetQuery } from "@/contracts/library";
 import type { Folder, PresetRow } from "@/contracts/records";
 
 export type Filter = "q" | "only" | "folder" | "sort";

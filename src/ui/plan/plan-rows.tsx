@@ -1,6 +1,6 @@
 "use client";
 
-import type { PlanBody } from "@/contracts/endpoints";
+import type { PlanBody } from "@/contracts/projects";
 import { type Processor, processorsOf } from "@/core/chains/chain";
 import { type Project, describeOutput, findStrip } from "@/core/projects/project";
 import { PART_NAMES, type PartName, type Strip, describeSource, formatFader, formatPanPart } from "@/core/strips/strip";

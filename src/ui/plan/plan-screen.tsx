@@ -2,7 +2,7 @@
 
 import { Play } from "lucide-react";
 import { useRouter } from "next/navigation";
-import type { PlanBody } from "@/contracts/endpoints";
+import type { PlanBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import { type Project, findStrip } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";

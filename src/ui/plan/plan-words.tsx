@@ -1,6 +1,6 @@
 "use client";
 
-import type { PlanBody } from "@/contracts/endpoints";
+import type { PlanBody } from "@/contracts/projects";
 import { processorName, processorsOf } from "@/core/chains/chain";
 import { type Project, findStrip } from "@/core/projects/project";
 import type { Question } from "@/core/recall/plan";

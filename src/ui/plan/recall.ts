@@ -2,7 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import * as api from "@/clients/api";
-import type { PlanRequest, ProjectBody } from "@/contracts/endpoints";
+import type { PlanRequest, ProjectBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import { mayApplyDirectly } from "@/core/recall/plan";
 import { PARTS } from "@/core/strips/strip";

@@ -5,7 +5,7 @@ import { useSearchParams } from "next/navigation";
 import { useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import type { PlanRequest } from "@/contracts/endpoints";
+import type { PlanRequest } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import type { Exception, InsertMode } from "@/core/recall/plan";
 import { PARTS, type PartName, partsOf } from "@/core/strips/strip";

@@ -3,7 +3,7 @@
 import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import type { ProjectBody } from "@/contracts/endpoints";
+import type { ProjectBody } from "@/contracts/projects";
 import type { Project } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
 import type { Step } from "@/core/recall/step";

@@ -1,4 +1,4 @@
-import type { ProjectBody } from "@/contracts/endpoints";
+import type { ProjectBody } from "@/contracts/projects";
 import { type Chain, type ChainNode, EMPTY_CHAIN, type From, nodeName } from "@/core/chains/chain";
 import { clip } from "@/core/chains/clipping";
 import { findNode } from "@/core/chains/tree";

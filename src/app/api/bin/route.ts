@@ -1,4 +1,4 @@
-import { EmptyBinSchema } from "@/contracts/endpoints";
+import { EmptyBinSchema } from "@/contracts/library";
 import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
 import { emptyBin, listBin } from "@/server/use-cases/bin";

@@ -1,4 +1,4 @@
-import { NewDraftSchema } from "@/contracts/endpoints";
+import { NewDraftSchema } from "@/contracts/projects";
 import { readJson, route } from "@/server/http/route";
 import { openDraft } from "@/server/use-cases/drafts";
 

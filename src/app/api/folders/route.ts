@@ -1,4 +1,4 @@
-import { NewFolderSchema } from "@/contracts/endpoints";
+import { NewFolderSchema } from "@/contracts/library";
 import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
 import { listFolders, makeFolder } from "@/server/use-cases/filing";

@@ -1,4 +1,4 @@
-import { NewMediaQuerySchema } from "@/contracts/endpoints";
+import { NewMediaQuerySchema } from "@/contracts/projects";
 import { ok } from "@/core/result";
 import { readQuery, readWavBody, route } from "@/server/http/route";
 import { allMedia, keepMedia } from "@/server/use-cases/media";

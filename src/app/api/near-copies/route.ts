@@ -1,4 +1,4 @@
-import { MergeSchema, NearCopiesQuerySchema } from "@/contracts/endpoints";
+import { MergeSchema, NearCopiesQuerySchema } from "@/contracts/library";
 import { ok } from "@/core/result";
 import { readJson, readQuery, route } from "@/server/http/route";
 import { mergePresets } from "@/server/use-cases/filing";

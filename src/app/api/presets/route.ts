@@ -1,4 +1,4 @@
-import { CardChangesSchema, NewPresetSchema, PresetQuerySchema } from "@/contracts/endpoints";
+import { CardChangesSchema, NewPresetSchema, PresetQuerySchema } from "@/contracts/library";
 import { ok } from "@/core/result";
 import { readJson, readQuery, route } from "@/server/http/route";
 import { findPresets } from "@/server/use-cases/find-presets";

@@ -1,4 +1,4 @@
-import { NewProjectSchema } from "@/contracts/endpoints";
+import { NewProjectSchema } from "@/contracts/projects";
 import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
 import { listProjects, makeProject } from "@/server/use-cases/projects";

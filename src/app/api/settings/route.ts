@@ -1,4 +1,4 @@
-import { SettingsChangeSchema } from "@/contracts/endpoints";
+import { SettingsChangeSchema } from "@/contracts/server";
 import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
 import { changeSettings, getSettings } from "@/server/use-cases/settings";

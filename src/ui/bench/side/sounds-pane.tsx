@@ -4,7 +4,7 @@ import { useInfiniteQuery } from "@tanstack/react-query";
 import { ArrowDown, ArrowUp } from "lucide-react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import type { PresetQuery } from "@/contracts/endpoints";
+import type { PresetQuery } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import { type From, processorsOf } from "@/core/chains/chain";
 import { chainOf } from "@/core/presets/preset";

@@ -1,4 +1,4 @@
-import { FolderChangeSchema } from "@/contracts/endpoints";
+import { FolderChangeSchema } from "@/contracts/library";
 import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
 import { changeFolder, deleteFolder } from "@/server/use-cases/filing";

@@ -1,4 +1,4 @@
-import { PresetDetailQuerySchema } from "@/contracts/endpoints";
+import { PresetDetailQuerySchema } from "@/contracts/library";
 import { ok } from "@/core/result";
 import { readQuery, route } from "@/server/http/route";
 import { deletePreset } from "@/server/use-cases/filing";

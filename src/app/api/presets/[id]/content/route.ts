@@ -1,4 +1,4 @@
-import { NewVersionSchema } from "@/contracts/endpoints";
+import { NewVersionSchema } from "@/contracts/library";
 import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
 import { saveVersion } from "@/server/use-cases/library";

@@ -1,4 +1,4 @@
-import { VersionNameSchema } from "@/contracts/endpoints";
+import { VersionNameSchema } from "@/contracts/library";
 import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
 import { nameVersion } from "@/server/use-cases/filing";

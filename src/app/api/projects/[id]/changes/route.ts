@@ -1,4 +1,4 @@
-import { ChangeRequestSchema } from "@/contracts/endpoints";
+import { ChangeRequestSchema } from "@/contracts/projects";
 import { readJson, route } from "@/server/http/route";
 import { changeProject } from "@/server/use-cases/projects";
 

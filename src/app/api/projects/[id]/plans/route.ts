@@ -1,4 +1,4 @@
-import { PlanRequestSchema } from "@/contracts/endpoints";
+import { PlanRequestSchema } from "@/contracts/projects";
 import { readJson, route } from "@/server/http/route";
 import { planFor } from "@/server/use-cases/plans";
 

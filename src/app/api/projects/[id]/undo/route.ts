@@ -1,4 +1,4 @@
-import { HistoryRequestSchema } from "@/contracts/endpoints";
+import { HistoryRequestSchema } from "@/contracts/projects";
 import { readJson, route } from "@/server/http/route";
 import { undo } from "@/server/use-cases/projects";
 

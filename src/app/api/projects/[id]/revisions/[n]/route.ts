@@ -1,4 +1,4 @@
-import { RevisionNumberSchema } from "@/contracts/endpoints";
+import { RevisionNumberSchema } from "@/contracts/projects";
 import { failure } from "@/server/failure";
 import { route } from "@/server/http/route";
 import { getRevision } from "@/server/use-cases/projects";

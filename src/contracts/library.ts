@@ -1,0 +1,102 @@
+import { z } from "zod";
+import { CardSchema, ContentSchema } from "@/core/presets/schema";
+import {
+  BinnedRowSchema,
+  FolderSchema,
+  HistorySchema,
+  MergedRowSchema,
+  PresetRowSchema,
+  UseSchema,
+  VersionRowSchema,
+} from "./records";
+
+const Id = z.string().min(1).max(80);
+const PresetKindSchema = z.enum(["plugin", "chain", "strip", "set", "mix"]);
+
+export const PresetQuerySchema = z.strictObject({
+  /** In the language of the search field; see docs/finding.md. */
+  q: z.string().max(20_000).optional(),
+  /** Filters beside the field, in the same language. */
+  only: z.string().max(20_000).optional(),
+  kind: PresetKindSchema.optional(),
+  /** Plugin presets of this model only. */
+  model: z.string().min(1).max(80).optional(),
+  folder: Id.optional(),
+  tag: z.string().max(60).optional(),
+  sort: z.enum(["used", "name", "saved"]).optional(),
+  after: z.string().max(400).optional(),
+  limit: z.coerce.number().int().min(1).max(500).optional(),
+});
+
+export const PresetDetailQuerySchema = z.strictObject({ version: z.coerce.number().int().min(1).optional() });
+export const PresetPageSchema = z.strictObject({
+  items: z.array(PresetRowSchema),
+  total: z.int(),
+  next: z.string().nullable(),
+  /** For each field, its values among all that were found, the most frequent first. */
+  facets: z.record(z.string(), z.array(z.strictObject({ value: z.string(), n: z.int() }))),
+  /** What of the search was not understood; its words were looked for. */
+  unclear: z.array(z.string()),
+  /** Words that nothing begins with, and what they were read as. */
+  corrected: z.array(z.strictObject({ typed: z.string(), read: z.string() })),
+});
+
+export const NewPresetSchema = z.strictObject({
+  preset: z.strictObject({ kind: PresetKindSchema, content: ContentSchema, card: CardSchema }),
+});
+export const PresetBodySchema = z.strictObject({ preset: PresetRowSchema });
+export const PresetDetailSchema = z.strictObject({
+  preset: PresetRowSchema,
+  versions: z.array(VersionRowSchema),
+  uses: z.array(UseSchema),
+  /** Near copies that were put into it; their versions are there under their own ids. */
+  merged: z.array(MergedRowSchema),
+});
+/** `within`: how far apart two may be, 0 to 1 along the rulers of their values. */
+export const NearCopiesQuerySchema = z.strictObject({ within: z.coerce.number().min(0).max(1).optional() });
+export const NearCopiesSchema = z.strictObject({
+  groups: z.array(z.strictObject({ distance: z.number(), presets: z.array(PresetRowSchema) })),
+});
+export const MergeSchema = z.strictObject({ keep: Id, others: z.array(Id).min(1).max(500) });
+export const NewVersionSchema = z.strictObject({ baseVersion: z.int().min(1), content: ContentSchema });
+export const CardChangesSchema = z.strictObject({
+  changes: z
+    .array(
+      z.strictObject({
+        id: Id,
+        baseCard: z.int().min(1),
+        card: CardSchema.partial().optional(),
+        /** Into the bin, or out of it. */
+        binned: z.boolean().optional(),
+      }),
+    )
+    .min(1)
+    .max(5000),
+  /** What undo calls it. */
+  label: z.string().trim().min(1).max(300).optional(),
+});
+export const VersionNameSchema = z.strictObject({
+  version: z.int().min(1),
+  name: z.string().trim().min(1).max(120).nullable(),
+});
+export const BinSchema = z.strictObject({ items: z.array(BinnedRowSchema) });
+export const EmptyBinSchema = z.strictObject({ ids: z.array(Id).max(100_000).nullable() });
+export const GoneSchema = z.strictObject({ gone: z.int() });
+export const PresetListSchema = z.strictObject({ presets: z.array(PresetRowSchema) });
+
+export const FolderListSchema = z.strictObject({ folders: z.array(FolderSchema) });
+export const NewFolderSchema = z.strictObject({ name: z.string().trim().min(1).max(120), parent: Id.nullable() });
+export const FolderChangeSchema = z.strictObject({
+  name: z.string().trim().min(1).max(120).optional(),
+  parent: Id.nullable().optional(),
+});
+export const HistoryBodySchema = z.strictObject({ history: HistorySchema });
+export const FolderBodySchema = z.strictObject({ folder: FolderSchema });
+
+export type PresetQuery = z.infer<typeof PresetQuerySchema>;
+export type PresetPage = z.infer<typeof PresetPageSchema>;
+export type NewPreset = z.infer<typeof NewPresetSchema>;
+export type PresetDetail = z.infer<typeof PresetDetailSchema>;
+export type FolderChange = z.infer<typeof FolderChangeSchema>;
+export type CardChanges = z.infer<typeof CardChangesSchema>;
+export type NearCopies = z.infer<typeof NearCopiesSchema>;

@@ -1,0 +1,98 @@
+import { z } from "zod";
+import { ContentSchema } from "@/core/presets/schema";
+import { ProjectSchema } from "@/core/projects/schema";
+import { INSERT_MODES } from "@/core/recall/plan";
+import { StepSchema } from "@/core/recall/step-schema";
+import { PARTS } from "@/core/strips/strip";
+import { HistorySchema, MediaRowSchema, ProjectRowSchema, RevisionRowSchema } from "./records";
+
+const Id = z.string().min(1).max(80);
+export const RevisionNumberSchema = z.coerce.number().int().min(0);
+
+export const ProjectListSchema = z.strictObject({ projects: z.array(ProjectRowSchema) });
+export const NewProjectSchema = z.strictObject({ project: ProjectSchema.omit({ id: true, schema: true }) });
+export const ProjectBodySchema = z.strictObject({
+  project: ProjectSchema,
+  revision: z.int(),
+  history: HistorySchema,
+  /** Set for a draft: the preset and version that it was opened from. */
+  draft: z.strictObject({ preset: z.string().nullable(), version: z.int().nullable() }).nullable(),
+});
+
+const RecallRequestSchema = z.strictObject({
+  source: z.union([
+    z.strictObject({ preset: Id, version: z.int().min(1).optional() }),
+    z.strictObject({ content: ContentSchema, name: z.string().min(1).max(200) }),
+  ]),
+  parts: z.array(z.enum(PARTS)).min(1),
+  targets: z.union([
+    z.strictObject({ strips: z.array(Id).min(1).max(2000) }),
+    z.strictObject({ newStrip: z.strictObject({ after: Id.nullable() }) }),
+  ]),
+  mode: z.enum(INSERT_MODES),
+});
+export const PlanRequestSchema = z.strictObject({
+  requests: z.array(RecallRequestSchema).min(1).max(200),
+  /** Plan for this revision; without it, for the newest. */
+  at: z.int().min(0).optional(),
+  except: z.array(z.strictObject({ strip: Id.optional(), part: z.enum(PARTS).optional() })).optional(),
+  answers: z.record(z.string(), z.string()).optional(),
+});
+const PlanSchema = z.strictObject({
+  project: z.string(),
+  steps: z.array(StepSchema),
+  rows: z.array(
+    z.strictObject({
+      strip: z.string(),
+      isNew: z.boolean(),
+      parts: z.array(z.strictObject({ part: z.enum(PARTS), on: z.boolean(), steps: z.array(z.string()) })),
+    }),
+  ),
+  questions: z.array(
+    z.strictObject({
+      id: z.string(),
+      strip: z.string(),
+      text: z.string(),
+      choices: z.array(z.strictObject({ id: z.string(), text: z.string() })),
+      answer: z.string(),
+    }),
+  ),
+  notes: z.array(z.strictObject({ strip: z.string(), text: z.string() })),
+});
+export const PlanBodySchema = z.strictObject({ plan: PlanSchema, revision: z.int(), sentences: z.array(z.string()) });
+
+export const ChangeRequestSchema = z.strictObject({
+  baseRevision: z.int().min(0),
+  steps: z.array(StepSchema).min(1).max(20_000),
+  label: z.string().trim().min(1).max(300),
+});
+export const HistoryRequestSchema = z.strictObject({ baseRevision: z.int().min(0) });
+export const RevisionListSchema = z.strictObject({ revisions: z.array(RevisionRowSchema) });
+export const RevisionBodySchema = z.strictObject({ project: ProjectSchema, revision: z.int() });
+
+export const MediaListSchema = z.strictObject({ media: z.array(MediaRowSchema) });
+export const MediaBodySchema = z.strictObject({ media: MediaRowSchema });
+export const NewMediaQuerySchema = z.strictObject({ name: z.string().trim().min(1).max(200) });
+
+export const NewDraftSchema = z.strictObject({
+  /** null for a scratch draft: nothing yet. */
+  preset: Id.nullable(),
+  /** With no preset: the model of an instrument to begin with. */
+  instrument: z.string().min(1).max(80).optional(),
+  /** For a sampler: the hash of what it plays. */
+  sample: z
+    .string()
+    .regex(/^[0-9a-f]{64}$/)
+    .optional(),
+  version: z.int().min(1).optional(),
+  tempo: z.number().min(20).max(400).optional(),
+});
+
+export type ProjectBody = z.infer<typeof ProjectBodySchema>;
+export type NewProject = z.infer<typeof NewProjectSchema>;
+export type PlanRequest = z.infer<typeof PlanRequestSchema>;
+export type PlanBody = z.infer<typeof PlanBodySchema>;
+export type ChangeRequest = z.infer<typeof ChangeRequestSchema>;
+export type MediaBody = z.infer<typeof MediaBodySchema>;
+export type MediaList = z.infer<typeof MediaListSchema>;
+export type NewDraft = z.infer<typeof NewDraftSchema>;

@@ -1,0 +1,37 @@
+import { z } from "zod";
+import { SettingsSchema } from "@/core/settings/schema";
+
+export const HealthSchema = z.strictObject({
+  ok: z.literal(true),
+  version: z.string(),
+  commit: z.string().optional(),
+  schema: z.int(),
+  counts: z.strictObject({ presets: z.int(), projects: z.int(), models: z.int() }),
+});
+
+export const SettingsBodySchema = z.strictObject({ settings: SettingsSchema, revision: z.int().min(0) });
+export const SettingsChangeSchema = z.strictObject({ baseRevision: z.int().min(0), settings: SettingsSchema });
+
+export const ModelSchema = z.strictObject({
+  id: z.string(),
+  name: z.string(),
+  maker: z.string(),
+  family: z.string(),
+  params: z.array(z.unknown()),
+  channels: z.strictObject({ in: z.int(), out: z.int() }),
+  latency: z.int(),
+  lead: z.string(),
+  hearable: z.boolean(),
+});
+export const ModelListSchema = z.strictObject({ models: z.array(ModelSchema) });
+/** Of each model: presets of it, presets with it inside, and strips of projects that have it. */
+export const ModelCountsSchema = z.strictObject({
+  counts: z.record(z.string(), z.strictObject({ presets: z.int(), inside: z.int(), uses: z.int() })),
+});
+export const ModelBodySchema = z.strictObject({ model: ModelSchema });
+export const EmptySchema = z.strictObject({ ok: z.literal(true) });
+
+export type Health = z.infer<typeof HealthSchema>;
+export type ModelCounts = z.infer<typeof ModelCountsSchema>;
+export type SettingsBody = z.infer<typeof SettingsBodySchema>;
+export type SettingsChange = z.infer<typeof SettingsChangeSchema>;
