@@ -427,11 +427,12 @@ test("a database from a newer Diathesis is left alone, in words", async () => {
   const server = await createServer(4789, true);
   await server.kill9();
   const db = new Database(join(server.folder, "diathesis.db"));
+  const before = db.prepare("SELECT count(*) AS n FROM presets").get();
   db.prepare("INSERT INTO knex_migrations (name, batch, migration_time) VALUES ('999-from-the-future', 9, 0)").run();
   db.close();
   await expect(server.start()).rejects.toThrow(/newer Diathesis \(999-from-the-future\)/);
   const again = new Database(join(server.folder, "diathesis.db"), { readonly: true });
-  expect(again.prepare("SELECT count(*) AS n FROM presets").get()).toEqual({ n: 30 });
+  expect(again.prepare("SELECT count(*) AS n FROM presets").get()).toEqual(before);
   again.close();
   await server.stop();
 });

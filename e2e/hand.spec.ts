@@ -50,11 +50,13 @@ test("apply by the action field, by the card, and beside the ledger by Enter", a
     .click();
   await expect(row).toContainText("Mallets low, wood first");
   await page.keyboard.press("a");
-  await page.keyboard.type("reeds");
+  await page.keyboard.type("reeds softened");
   await expect(page.getByRole("complementary", { name: "Library beside" }).getByRole("option")).toHaveCount(1);
   await page.keyboard.press("Enter");
   await expect(row).toContainText("Harmonium reeds, softened");
   await page.keyboard.press("Alt+1");
+  await page.keyboard.press("/");
+  await page.keyboard.type("choir four");
   await page
     .getByRole("listbox", { name: "Sounds" })
     .getByRole("option", { name: /Choir in four parts/ })
@@ -101,7 +103,7 @@ test("a plan does what is left on: a row off, a part off, values only", async ({
 
 test("an empty library says what to do next, and is filled from there", async ({ page, emptyServer }) => {
   await page.goto(`${emptyServer.url}/library`);
-  await expect(page.getByText("No sounds yet")).toBeVisible();
+  await expect(page.getByText("Nothing of your own yet.")).toBeVisible();
   await page.getByRole("button", { name: "Start a new sound" }).click();
   await expect(page.getByText("No plugins yet")).toBeVisible();
   await page.keyboard.press("2");

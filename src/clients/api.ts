@@ -2,7 +2,9 @@ import type {
   CardChanges,
   FolderChange,
   NearCopies,
+  FileBy,
   NewPreset,
+  NewPresets,
   PresetDetail,
   PresetPage,
   PresetQuery,
@@ -59,6 +61,8 @@ export const getPreset = (id: string, version?: number) =>
   ask<PresetDetail>("GET", `/api/presets/${at(id)}${queryOf({ version })}`);
 export const savePreset = (preset: NewPreset["preset"]) =>
   ask<{ preset: PresetRow }>("POST", "/api/presets", { preset });
+export const savePresets = (presets: NewPresets["presets"]) =>
+  ask<{ presets: PresetRow[] }>("POST", "/api/presets/batch", { presets });
 export const saveVersion = (id: string, baseVersion: number, content: Content) =>
   ask<{ preset: PresetRow }>("PUT", `/api/presets/${at(id)}/content`, { baseVersion, content });
 export const patchCards = (changes: CardChanges["changes"], label?: string) =>
@@ -79,6 +83,8 @@ export const deleteFolder = (id: string) => ask<{ ok: true }>("DELETE", `/api/fo
 export const listFolders = () => ask<{ folders: Folder[] }>("GET", "/api/folders");
 export const makeFolder = (name: string, parent: string | null) =>
   ask<{ folder: Folder }>("POST", "/api/folders", { name, parent });
+export const fileBy = (by: FileBy["by"], ids: readonly string[]) =>
+  ask<{ ok: true }>("POST", "/api/folders/by", { by, ids });
 
 export const listProjects = () => ask<{ projects: ProjectRow[] }>("GET", "/api/projects");
 export const makeProject = (project: NewProject["project"]) => ask<ProjectBody>("POST", "/api/projects", { project });

@@ -21,7 +21,9 @@ import {
   NearCopiesQuerySchema,
   NearCopiesSchema,
   NewFolderSchema,
+  FileBySchema,
   NewPresetSchema,
+  NewPresetsSchema,
   NewVersionSchema,
   PresetBodySchema,
   PresetDetailQuerySchema,
@@ -85,6 +87,14 @@ export const ENDPOINTS: readonly Endpoint[] = [
     status: 201,
   },
   {
+    method: "post",
+    path: "/api/presets/batch",
+    summary: "Save several new presets, all or none",
+    body: NewPresetsSchema,
+    answer: PresetListSchema,
+    status: 201,
+  },
+  {
     method: "patch",
     path: "/api/presets",
     summary: "Change cards, all or none",
@@ -121,6 +131,13 @@ export const ENDPOINTS: readonly Endpoint[] = [
     body: NewFolderSchema,
     answer: FolderBodySchema,
     status: 201,
+  },
+  {
+    method: "post",
+    path: "/api/folders/by",
+    summary: "File presets under a folder for their artist or client; made where there is none",
+    body: FileBySchema,
+    answer: EmptySchema,
   },
   {
     method: "patch",

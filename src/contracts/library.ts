@@ -44,6 +44,8 @@ export const PresetPageSchema = z.strictObject({
 export const NewPresetSchema = z.strictObject({
   preset: z.strictObject({ kind: PresetKindSchema, content: ContentSchema, card: CardSchema }),
 });
+/** Several new presets in one go: all or none. */
+export const NewPresetsSchema = z.strictObject({ presets: z.array(NewPresetSchema.shape.preset).min(1).max(10_000) });
 export const PresetBodySchema = z.strictObject({ preset: PresetRowSchema });
 export const PresetDetailSchema = z.strictObject({
   preset: PresetRowSchema,
@@ -51,6 +53,8 @@ export const PresetDetailSchema = z.strictObject({
   uses: z.array(UseSchema),
   /** Near copies that were put into it; their versions are there under their own ids. */
   merged: z.array(MergedRowSchema),
+  /** Presets that have it inside, in the version that they were saved with. */
+  heldBy: z.array(z.strictObject({ id: Id, name: z.string() })),
 });
 /** `within`: how far apart two may be, 0 to 1 along the rulers of their values. */
 export const NearCopiesQuerySchema = z.strictObject({ within: z.coerce.number().min(0).max(1).optional() });
@@ -90,12 +94,16 @@ export const FolderChangeSchema = z.strictObject({
   name: z.string().trim().min(1).max(120).optional(),
   parent: Id.nullable().optional(),
 });
+/** Files presets under a folder that is called as their artist or client is. */
+export const FileBySchema = z.strictObject({ by: z.enum(["artist", "client"]), ids: z.array(Id).min(1).max(5000) });
 export const HistoryBodySchema = z.strictObject({ history: HistorySchema });
 export const FolderBodySchema = z.strictObject({ folder: FolderSchema });
 
 export type PresetQuery = z.infer<typeof PresetQuerySchema>;
 export type PresetPage = z.infer<typeof PresetPageSchema>;
 export type NewPreset = z.infer<typeof NewPresetSchema>;
+export type NewPresets = z.infer<typeof NewPresetsSchema>;
+export type FileBy = z.infer<typeof FileBySchema>;
 export type PresetDetail = z.infer<typeof PresetDetailSchema>;
 export type FolderChange = z.infer<typeof FolderChangeSchema>;
 export type CardChanges = z.infer<typeof CardChangesSchema>;

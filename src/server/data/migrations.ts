@@ -41,7 +41,16 @@ export const MIGRATIONS: readonly NamedMigration[] = [
     up: (db) => db.raw("ALTER TABLE presets ADD COLUMN merged_into TEXT"),
     down: forwardOnly,
   },
-  { name: "007-found-tags", up: rederive, down: forwardOnly },
+  {
+    name: "007-found-and-held",
+    up: async (db) => {
+      await db.raw(
+        "CREATE TABLE preset_holds (held TEXT NOT NULL, preset INTEGER NOT NULL REFERENCES presets(row), PRIMARY KEY (held, preset)) WITHOUT ROWID",
+      );
+      await rederive(db);
+    },
+    down: forwardOnly,
+  },
 ];
 
 /** What was done to cards, folders and the bin, in steps that can be taken back. */

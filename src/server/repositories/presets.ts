@@ -2,6 +2,7 @@ import type { Knex } from "knex";
 import type { BinnedRow, MergedRow, PresetRow, VersionRow } from "@/contracts/records";
 import type { Card, Content, PresetKind } from "@/core/presets/preset";
 import { liftContent } from "@/core/presets/migrations";
+import { heldPresets } from "@/core/presets/holds";
 import { fingerprint } from "@/core/presets/fingerprint";
 import { type Inside, WEIGHTS, insideOf, measuredTags, searchText } from "@/core/search/entry";
 import { fold } from "@/core/search/words";
@@ -132,6 +133,23 @@ export async function insertPreset(
   );
   insertVersion(statement, { id, version: 1, content, at });
   insertIndex(statement, row, card, inside);
+  insertHeld(statement, row, content);
+}
+
+function insertHeld(statement: Statements, row: number | bigint, content: Content): void {
+  for (const held of heldPresets(content))
+    statement("INSERT INTO preset_holds (held, preset) VALUES (?, ?)").run(held, row);
+}
+
+/** Presets, but for those in the bin, that have one inside. */
+export async function listHolding(db: Executor, held: string): Promise<readonly { id: string; name: string }[]> {
+  const rows = await db("preset_holds as h")
+    .join("presets as p", "p.row", "h.preset")
+    .where("h.held", held)
+    .whereNull("p.binned_at")
+    .orderBy("p.sort_name")
+    .select<{ id: string; card: string }[]>("p.id", "p.card");
+  return rows.map(({ id, card }) => ({ id, name: (JSON.parse(card) as Card).name }));
 }
 
 interface VersionRecord {
@@ -285,6 +303,7 @@ export async function destroyPreset(db: Executor, id: string): Promise<void> {
   }[];
   statement("DELETE FROM preset_search WHERE rowid = ?").run(found.row);
   statement("DELETE FROM preset_tags WHERE preset = ?").run(found.row);
+  statement("DELETE FROM preset_holds WHERE preset = ?").run(found.row);
   statement("DELETE FROM preset_versions WHERE preset = ?").run(id);
   statement("DELETE FROM presets WHERE id = ?").run(id);
   for (const { document } of documents) statement("DELETE FROM documents WHERE id = ?").run(document);
@@ -322,7 +341,9 @@ async function indexCard(db: Executor, row: number, card: Card, content: Content
   const statement = await statementsOf(db);
   statement("DELETE FROM preset_search WHERE rowid = ?").run(row);
   statement("DELETE FROM preset_tags WHERE preset = ?").run(row);
+  statement("DELETE FROM preset_holds WHERE preset = ?").run(row);
   insertIndex(statement, row, card, inside);
+  insertHeld(statement, row, content);
 }
 
 function insertIndex(statement: Statements, row: number | bigint, card: Card, inside: Inside): void {

@@ -1,5 +1,5 @@
 import equal from "fast-deep-equal";
-import type { CardChanges, FolderChange } from "@/contracts/library";
+import type { CardChanges, FileBy, FolderChange } from "@/contracts/library";
 import type { Folder, History, PresetRow } from "@/contracts/records";
 import { walkHistory, wordsOfHistory } from "@/core/documents/history";
 import { type FolderRecord, type LibraryStep, fieldsOf, invertLibrarySteps, withFields } from "@/core/library/step";
@@ -238,6 +238,37 @@ export async function makeFolder(
     Promise.resolve({ label: `Make folder “${name}”`, steps: [{ kind: "folder", from: null, to }] }),
   );
   return filed.ok ? ok({ ...to, count: 0 }) : filed;
+}
+
+/** Files presets under a folder that is called as their artist or client is; those that have none stay where they are. */
+export async function fileBy(context: Context, { by, ids }: FileBy): Promise<Outcome<null>> {
+  const filed = await file(context, async (tx) => {
+    const made = new Map<string, FolderRecord>();
+    const folderSteps: LibraryStep[] = [];
+    const cardSteps: LibraryStep[] = [];
+    for (const id of new Set(ids)) {
+      const { card } = await presetOf(tx, id);
+      const name = card.origin[by]?.trim().slice(0, 120) ?? "";
+      if (name === "") continue;
+      let folder = made.get(name) ?? (await folders.findFolderByName(tx, name, null));
+      if (!folder) {
+        folder = { id: context.mint(), name, parent: null };
+        folderSteps.push({ kind: "folder", from: null, to: folder });
+      }
+      made.set(name, folder);
+      if (card.folder !== folder.id)
+        cardSteps.push({ kind: "card", preset: id, from: { folder: card.folder }, to: { folder: folder.id } });
+    }
+    if (made.size === 0)
+      throw new RolledBack(
+        failure("refused", `None of them names ${by === "artist" ? "an artist" : "a client"}.`).error,
+      );
+    return {
+      label: `File ${count(cardSteps.length, "one sound")} by ${by}`,
+      steps: [...folderSteps, ...cardSteps],
+    };
+  });
+  return filed.ok ? ok(null) : filed;
 }
 
 async function folderOf(tx: Executor, id: string): Promise<FolderRecord> {

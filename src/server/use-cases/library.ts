@@ -1,8 +1,8 @@
-import type { NewPreset, PresetDetail } from "@/contracts/library";
+import type { NewPreset, NewPresets, PresetDetail } from "@/contracts/library";
 import type { PresetRow, Use } from "@/contracts/records";
 import { processorsOf } from "@/core/chains/chain";
 import { differencesOf } from "@/core/chains/differences";
-import { type Content, chainOf, completeContent, findContentProblem } from "@/core/presets/preset";
+import { type Card, type Content, chainOf, completeContent, findContentProblem } from "@/core/presets/preset";
 import { findStrip } from "@/core/projects/project";
 import { ok } from "@/core/result";
 import type { Strip } from "@/core/strips/strip";
@@ -29,7 +29,13 @@ export async function getPreset({ db }: Context, id: string, version?: number): 
     : newest;
   const merged = await presets.listMerged(db, id);
   const uses = await Promise.all([id, ...merged.map((m) => m.id)].map((one) => usesOf(db, one)));
-  return ok({ preset, versions: [...(await presets.listVersions(db, id))], uses: uses.flat(), merged: [...merged] });
+  return ok({
+    preset,
+    versions: [...(await presets.listVersions(db, id))],
+    uses: uses.flat(),
+    merged: [...merged],
+    heldBy: [...(await presets.listHolding(db, id))],
+  });
 }
 
 async function usesOf(db: Executor, preset: string): Promise<readonly Use[]> {
@@ -72,24 +78,54 @@ async function checkFolder(db: Executor, folder: string | null, path: string): P
   return ok(null);
 }
 
-export async function savePreset(context: Context, { preset }: NewPreset): Promise<Outcome<PresetRow>> {
-  if (preset.kind !== preset.content.kind)
-    return failure("notUnderstood", `The kind is “${preset.kind}”, the content's is “${preset.content.kind}”.`, {
-      path: "preset.kind",
+async function checkNew(
+  db: Executor,
+  { kind, content: given, card }: NewPreset["preset"],
+  path: string,
+): Promise<Outcome<Content>> {
+  if (kind !== given.kind)
+    return failure("notUnderstood", `The kind is “${kind}”, the content's is “${given.kind}”.`, {
+      path: `${path}.kind`,
     });
-  const content = checkContent(preset.content, "preset.content");
+  const content = checkContent(given, `${path}.content`);
   if (!content.ok) return content;
-  const folder = await checkFolder(context.db, preset.card.folder, "preset.card.folder");
-  if (!folder.ok) return folder;
-  const id = context.mint();
-  const saved = await inTransaction(context, async (tx, note) => {
-    await presets.insertPreset(tx, { id, content: content.value, card: preset.card, at: context.now().toISOString() });
-    note({ kind: "preset", id });
-    return presets.findPreset(tx, id);
-  });
-  if (!saved) throw new Error(`Preset ${id} was saved and is not there`);
-  return ok(saved);
+  const folder = await checkFolder(db, card.folder, `${path}.card.folder`);
+  return folder.ok ? content : folder;
 }
+
+/** Saves several new presets in one transaction: all or none. `paths` tells where each stands in what was asked. */
+async function insertAll(
+  context: Context,
+  list: readonly NewPreset["preset"][],
+  paths: (at: number) => string,
+): Promise<Outcome<readonly PresetRow[]>> {
+  const checked: { readonly id: string; readonly content: Content; readonly card: Card }[] = [];
+  for (const [at, preset] of list.entries()) {
+    const content = await checkNew(context.db, preset, paths(at));
+    if (!content.ok) return content;
+    checked.push({ id: context.mint(), content: content.value, card: preset.card });
+  }
+  const at = context.now().toISOString();
+  return inTransaction(context, async (tx, note) => {
+    const rows: PresetRow[] = [];
+    for (const { id, content, card } of checked) {
+      await presets.insertPreset(tx, { id, content, card, at });
+      note({ kind: "preset", id });
+      const row = await presets.findPreset(tx, id);
+      if (!row) throw new Error(`Preset ${id} was saved and is not there`);
+      rows.push(row);
+    }
+    return ok(rows);
+  });
+}
+
+export async function savePreset(context: Context, { preset }: NewPreset): Promise<Outcome<PresetRow>> {
+  const saved = await insertAll(context, [preset], () => "preset");
+  return saved.ok ? ok(saved.value[0]!) : saved;
+}
+
+export const savePresets = (context: Context, { presets: list }: NewPresets): Promise<Outcome<readonly PresetRow[]>> =>
+  insertAll(context, list, (at) => `presets[${at}]`);
 
 /** Appends a version. Stale when another window saved one since `baseVersion`: both are kept by saving anew. */
 export async function saveVersion(

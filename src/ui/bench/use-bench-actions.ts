@@ -133,7 +133,11 @@ export function useBenchActions(bench: BenchState, hand: Hands, saveAgain: () =>
       run: () =>
         place.project &&
         strip &&
-        openSave({ project: place.project, strip: strip.id, ...(place.layer === null ? {} : { layer: place.layer }) }),
+        openSave({
+          project: place.project,
+          strips: [strip.id],
+          ...(place.layer === null ? {} : { layer: place.layer }),
+        }),
     },
     ...pluginActions(bench, hand),
     ...wiringActions(bench, hand),

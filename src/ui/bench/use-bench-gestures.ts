@@ -53,7 +53,7 @@ function openSaveOf({ place, strip }: BenchState, node?: string): void {
   if (!place.project || !strip) return;
   openSave({
     project: place.project,
-    strip: strip.id,
+    strips: [strip.id],
     ...(place.layer === null ? {} : { layer: place.layer }),
     ...(node === undefined ? {} : { node }),
   });

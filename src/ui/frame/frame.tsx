@@ -46,7 +46,9 @@ function Sheets() {
   return (
     <>
       {hasActed && <Words />}
-      {request && <SaveSheet key={`${request.project} ${request.strip} ${request.node ?? ""}`} request={request} />}
+      {request && (
+        <SaveSheet key={`${request.project} ${request.strips.join(" ")} ${request.node ?? ""}`} request={request} />
+      )}
       {shortcuts && <ShortcutsSheet />}
     </>
   );

@@ -44,8 +44,8 @@ export function LedgerHeader({
           <SlidersHorizontal size={16} aria-hidden="true" />
           Bench
         </Button>
-        <Button disabled={!canSave} title={canSave ? undefined : "Choose one strip"} onClick={onSave}>
-          Save strip…
+        <Button disabled={!canSave} title={canSave ? undefined : "Choose strips"} onClick={onSave}>
+          Save…
         </Button>
         {!hasLibrary && (
           <Button onClick={onLibrary}>

@@ -37,8 +37,7 @@ function OpenLedger({ project, editing }: OpenProps) {
   const grid = useRef<HTMLDivElement>(null);
   const history = editing.body?.history;
   const openBench = () => cursor && router.push(`/bench?project=${project.id}&strip=${cursor.id}`);
-  const only = chosen.length === 1 ? chosen[0] : undefined;
-  const save = () => only && openSave({ project: project.id, strip: only });
+  const save = () => chosen.length > 0 && openSave({ project: project.id, strips: chosen });
   const heardName = cursor?.look.name;
   const heardChain = cursor?.inserts;
   useEffect(() => {
@@ -89,7 +88,7 @@ function OpenLedger({ project, editing }: OpenProps) {
       title: "Save the strip…",
       group,
       keys: ["Ctrl+S"],
-      enabled: only !== undefined,
+      enabled: chosen.length > 0,
       run: () => save(),
     },
     {
@@ -115,7 +114,7 @@ function OpenLedger({ project, editing }: OpenProps) {
         project={project}
         editing={editing}
         canOpen={cursor !== null}
-        canSave={only !== undefined}
+        canSave={chosen.length > 0}
         hasLibrary={aside}
         onOpen={() => void openBench()}
         onSave={() => void save()}

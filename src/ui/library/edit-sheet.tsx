@@ -108,7 +108,7 @@ export function EditSheet({ presets, begin }: Props) {
       else if (dirtyFields.folder && fields.folder !== KEEP) folder = fields.folder || null;
       const make = cardOf(fields, folder);
       const changed = presets.filter((p) => Object.keys(make(p)).length > 0);
-      if (changed.length > 0) await change(changed, make, wordsFor(Object.keys(make(changed[0]!)), changed));
+      if (changed.length > 0) await change(changed, make, verbFor(Object.keys(make(changed[0]!))));
       closeSheet();
     } catch (error) {
       setRefused(error instanceof Error ? error.message : String(error));
@@ -261,8 +261,8 @@ export function EditSheet({ presets, begin }: Props) {
 }
 
 /** What undo will call it. */
-function wordsFor(fields: readonly string[], presets: readonly PresetRow[]): string {
+function verbFor(fields: readonly string[]): string {
   const [only] = fields;
   const verbs: Record<string, string> = { name: "Rename", folder: "Move", tags: "Tag", rating: "Rate" };
-  return `${(fields.length === 1 && verbs[only ?? ""]) || "Change"} ${countSounds(presets)}`;
+  return (fields.length === 1 && verbs[only ?? ""]) || "Change";
 }

@@ -37,6 +37,15 @@ export async function refetchLibrary(queries: QueryClient): Promise<void> {
 export const countSounds = (presets: readonly PresetRow[]): string =>
   presets.length === 1 ? `“${presets[0]?.card.name ?? ""}”` : `${presets.length} sounds`;
 
+/** What comes with a pack stays as it is: the others, and the words for what is done to them. */
+function ownOf(presets: readonly PresetRow[], wordsFor: (some: readonly PresetRow[]) => string) {
+  const own = presets.filter((p) => p.pack === null);
+  if (own.length === 0)
+    throw new Error("What comes with a pack stays as it is. Make a copy (U); that is yours to change.");
+  const left = presets.length - own.length;
+  return { own, words: left === 0 ? wordsFor(own) : `${wordsFor(own)}; ${left} of a pack left as they are` };
+}
+
 /** What stands behind the name of a copy that is to become something of its own, and of one that is to be turned. */
 const COPY = ", copy";
 const VARIATION = ", variation";
@@ -60,19 +69,29 @@ export function useFiling() {
   const change = async (
     presets: readonly PresetRow[],
     cardOf: (preset: PresetRow, at: number) => Partial<Card>,
-    words: string,
+    verb: string,
   ): Promise<void> => {
+    const { own, words } = ownOf(presets, (some) => `${verb} ${countSounds(some)}`);
     await api.patchCards(
-      presets.map((p, at) => ({ id: p.id, baseCard: p.cardRevision, card: cardOf(p, at) })),
+      own.map((p, at) => ({ id: p.id, baseCard: p.cardRevision, card: cardOf(p, at) })),
       words,
     );
     await done(words);
   };
   const bin = async (presets: readonly PresetRow[]): Promise<void> => {
-    const words = `Put ${countSounds(presets)} into the bin`;
+    const { own, words } = ownOf(presets, (some) => `Put ${countSounds(some)} into the bin`);
     await api.patchCards(
-      presets.map((p) => ({ id: p.id, baseCard: p.cardRevision, binned: true })),
+      own.map((p) => ({ id: p.id, baseCard: p.cardRevision, binned: true })),
       words,
+    );
+    await done(words);
+  };
+  /** Into folders that are called as their artists or clients are. */
+  const fileBy = async (presets: readonly PresetRow[], by: "artist" | "client"): Promise<void> => {
+    const { own, words } = ownOf(presets, (some) => `File ${countSounds(some)} by ${by}`);
+    await api.fileBy(
+      by,
+      own.map((p) => p.id),
     );
     await done(words);
   };
@@ -100,7 +119,7 @@ export function useFiling() {
     say(`Made “${made.card.name}”`);
     return made;
   };
-  return { change, bin, done, duplicate, vary };
+  return { change, bin, fileBy, done, duplicate, vary };
 }
 
 /** Says why something was refused. */
@@ -163,7 +182,7 @@ function compareTitle([first, second]: readonly PresetRow[]): string {
 /** All that can be done to how the chosen sounds are filed. */
 export function useFilingActions({ all, chosen }: Selection): readonly Action[] {
   const router = useRouter();
-  const { change, bin, duplicate, vary } = useFiling();
+  const { change, bin, fileBy, duplicate, vary } = useFiling();
   const history = useLibraryHistory();
   const group = "Filing";
   const enabled = chosen !== null;
@@ -175,7 +194,7 @@ export function useFilingActions({ all, chosen }: Selection): readonly Action[] 
     keys: [String(rating)],
     keyOnly: true,
     enabled,
-    run: () => orSay(change(all, () => ({ rating }), `Rate ${countSounds(all)}`)),
+    run: () => orSay(change(all, () => ({ rating }), "Rate")),
   });
   return [
     ...history,
@@ -190,6 +209,13 @@ export function useFilingActions({ all, chosen }: Selection): readonly Action[] 
       enabled,
       run: () => openSheet({ sheet: "rename", presets: all }),
     },
+    ...(["artist", "client"] as const).map((by) => ({
+      id: `file-by-${by}`,
+      title: `File into a folder for the ${by}`,
+      group,
+      enabled,
+      run: () => orSay(fileBy(all, by)),
+    })),
     {
       id: "compare",
       title: compareTitle(all),

@@ -2,6 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
+import { OWN } from "@/core/packs/pack";
 import type { PresetPage, PresetQuery } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import { completionsOf } from "@/core/search/complete";
@@ -13,7 +14,7 @@ import { Panels } from "../kit/panels";
 import { useRecall } from "../plan/recall";
 import { CardPane } from "./card-pane";
 import { Filters } from "./filters";
-import { countSounds, orSay, useFiling, useFilingActions, useLibrarySheet } from "./filing";
+import { orSay, useFiling, useFilingActions, useLibrarySheet } from "./filing";
 import { rememberList } from "./last-list";
 import { PresetList } from "./preset-list";
 import { useHearChosen, useSelection } from "./selection";
@@ -114,9 +115,7 @@ export function Library() {
                 query={query}
                 total={pages.data ? total : undefined}
                 facets={first?.facets}
-                onMove={(folder) =>
-                  orSay(change(selection.all, () => ({ folder }), `Move ${countSounds(selection.all)}`))
-                }
+                onMove={(folder) => orSay(change(selection.all, () => ({ folder }), "Move"))}
                 onSet={set}
                 onWords={type}
               />
@@ -131,6 +130,7 @@ export function Library() {
                 <h1 className="sr-only">Library</h1>
                 <ListHead query={query} onSort={(sort) => set({ sort })} />
                 <Said page={first} />
+                <NothingOwn page={first} narrowed={narrowed} />
                 {rows.length > 0 ? (
                   <PresetList
                     rows={rows}
@@ -258,6 +258,22 @@ function ListHead({ query, onSort }: HeadProps) {
         <option value="saved">Saved</option>
         <option value="name">Name</option>
       </select>
+    </div>
+  );
+}
+
+/** Where all that is listed came with a pack, what to do first. */
+function NothingOwn({ page, narrowed }: { readonly page: PresetPage | undefined; readonly narrowed: boolean }) {
+  const router = useRouter();
+  if (narrowed || !page || page.total === 0 || page.facets.pack?.some(({ value }) => value === OWN)) return null;
+  return (
+    <div role="status" className="flex flex-none items-center gap-3 border-edge border-b px-[14px] py-2">
+      <p className="flex-1">
+        Nothing of your own yet. What is listed comes with Diathesis: use it, or build a sound and save it.
+      </p>
+      <Button main onClick={() => router.push("/bench?new=1")}>
+        Start a new sound
+      </Button>
     </div>
   );
 }

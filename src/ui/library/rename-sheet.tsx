@@ -1,9 +1,6 @@
 "use client";
 
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import * as api from "@/clients/api";
-import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
 import {
   LONGEST_NAME,
@@ -21,22 +18,10 @@ import { Field, INPUT, Refused } from "../kit/field";
 import { Scroll } from "../kit/scroll";
 import { Sheet } from "../kit/sheet";
 import { usePatterns } from "../names/patterns";
+import { useTaken } from "../names/taken";
 import { closeSheet, countSounds, useFiling } from "./filing";
 
 const namedOf = ({ kind, card, content }: PresetRow): Named => ({ kind, card, inside: insideOf(content) });
-
-/** Names that others have which one of these would take. */
-function useTaken(names: readonly string[], presets: readonly PresetRow[]): readonly string[] {
-  const wanted = [...new Set(names.filter((name) => name !== ""))];
-  const q = wanted.map((name) => `"${name.replaceAll('"', "")}"`).join(",");
-  const hits = useQuery({
-    queryKey: [...KEYS.presets, "taken", q],
-    queryFn: () => api.listPresets({ only: `name:${q}`, limit: 500 }),
-    enabled: wanted.length > 0,
-  });
-  const own = new Set(presets.map((p) => p.id));
-  return (hits.data?.items ?? []).filter((p) => !own.has(p.id)).map((p) => p.card.name);
-}
 
 /** One pattern for many names, with each name shown before it is given. */
 export function RenameSheet({ presets }: { readonly presets: readonly PresetRow[] }) {
@@ -50,18 +35,18 @@ export function RenameSheet({ presets }: { readonly presets: readonly PresetRow[
   const wished = presets
     .map((preset, at) => applyPattern(pattern, namedOf(preset), at + 1))
     .map((name) => (most < LONGEST_NAME ? shortName(name, most) : name));
-  const taken = useTaken(wished, presets);
+  const others = useTaken(
+    wished,
+    presets.map((p) => p.id),
+  );
+  const taken = others.map((p) => p.card.name);
   const names = withoutClashes(wished, taken).map((name, at) => (wished[at] === "" ? "" : name));
   const unknown = unknownFields(pattern);
   const changed = presets.filter((preset, at) => names[at] !== "" && names[at] !== preset.card.name);
   const rename = async () => {
     try {
       await keep(pattern);
-      await change(
-        changed,
-        (p) => ({ name: names[presets.indexOf(p)] ?? p.card.name }),
-        `Rename ${countSounds(changed)}`,
-      );
+      await change(changed, (p) => ({ name: names[presets.indexOf(p)] ?? p.card.name }), "Rename");
       closeSheet();
     } catch (error) {
       setRefused(error instanceof Error ? error.message : String(error));

@@ -6,8 +6,8 @@ import { useSettings } from "../settings";
 
 /** Patterns to begin with, by kind. */
 const FIRST: Record<PresetKind, readonly string[]> = {
-  plugin: ["{purpose}, {character}", "{model}, {purpose}"],
-  chain: ["{purpose}, {character}", "{song} – {strip}", "{artist}, {purpose} {number:2}"],
+  plugin: ["{strip} {model}, {song}", "{purpose}, {character}", "{model}, {purpose}"],
+  chain: ["{strip}, {song}", "{purpose}, {character}", "{artist}, {purpose} {number:2}"],
   strip: ["{strip}, {song}", "{artist}, {strip}"],
   set: ["{song}, {purpose}"],
   mix: ["{song}, {date}"],

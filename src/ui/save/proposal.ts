@@ -11,18 +11,19 @@ import { plainDate } from "../kit/dates";
 import { mintKey } from "../projects/mint";
 import { type SaveRequest } from "./save";
 
-export interface FormProps {
+/** A thing to be saved: a strip, or what the request means of it. */
+export interface Thing {
   readonly request: SaveRequest;
   readonly body: ProjectBody;
   readonly strip: Strip;
 }
 
 /** The chain that the request is about. */
-export const chainOfRequest = ({ request, strip }: FormProps): Chain =>
+export const chainOfRequest = ({ request, strip }: Thing): Chain =>
   chainAt(strip, request.layer === undefined ? { part: "inserts" } : { part: "effects", layer: request.layer }) ??
   EMPTY_CHAIN;
 
-export const nodeOf = (props: FormProps): ChainNode | null =>
+export const nodeOf = (props: Thing): ChainNode | null =>
   props.request.node === undefined ? null : (findNode(chainOfRequest(props), props.request.node)?.node ?? null);
 
 /** A plugin or a section by itself. A section is a chain, with the macros that move something in it. */
@@ -40,7 +41,7 @@ function contentOfNode(chain: Chain, node: ChainNode): Content | null {
 }
 
 /** What is being kept, by the switches that are on. */
-export function contentOf(props: FormProps, parts: readonly PartName[]): Content | null {
+export function contentOf(props: Thing, parts: readonly PartName[]): Content | null {
   const { request, body, strip } = props;
   const chain = chainOfRequest(props);
   if (request.node !== undefined) {
@@ -57,7 +58,7 @@ export function contentOf(props: FormProps, parts: readonly PartName[]): Content
 }
 
 /** Which preset the thing in hand was loaded from. */
-function fromOf(props: FormProps): From | undefined {
+export function fromOf(props: Thing): From | undefined {
   const { request, strip } = props;
   if (request.instrument) return layersOf(strip).find((l) => l.key === request.layer)?.instrument.from;
   const node = nodeOf(props);
@@ -65,7 +66,7 @@ function fromOf(props: FormProps): From | undefined {
   return node && node.type !== "split" ? node.from : undefined;
 }
 
-export function originOf(props: FormProps): Origin {
+export function originOf(props: Thing): Origin {
   const {
     body: { project, draft },
     strip,
@@ -84,22 +85,17 @@ export function originOf(props: FormProps): Origin {
   return { ...Object.fromEntries(Object.entries(words).filter(([, word]) => word !== "")), ...own };
 }
 
-export function proposeName(props: FormProps): string {
-  const { body, strip } = props;
-  const node = nodeOf(props);
-  if (body.draft)
-    return node
-      ? `${nodeName(node)} of ${body.project.name}`
-      : body.project.name === "New sound"
-        ? ""
-        : `${body.project.name}, variation`;
-  return node
-    ? `${strip.look.name} ${nodeName(node)}, ${body.project.song}`
-    : `${strip.look.name}, ${body.project.song}`;
+/** A name where no pattern gives one: for what is of no strip. */
+export function proposeName(thing: Thing): string {
+  const { body, strip } = thing;
+  const node = nodeOf(thing);
+  if (!body.draft) return node ? nodeName(node) : strip.look.name;
+  if (node) return `${nodeName(node)} of ${body.project.name}`;
+  return body.project.name === "New sound" ? "" : `${body.project.name}, variation`;
 }
 
 /** After saving, the thing in hand goes by the new name. */
-export function followSteps(content: Content, props: FormProps, from: From) {
+export function followSteps(content: Content, props: Thing, from: From) {
   const { strip, request } = props;
   const hand = { strip, mint: mintKey, ...(request.layer === undefined ? {} : { layer: request.layer }) };
   const node = nodeOf(props);

@@ -40,7 +40,7 @@ export function useSaveAgain({ place, strip, reference, saved, editing, gesture 
     if (place.project && strip)
       openSave({
         project: place.project,
-        strip: strip.id,
+        strips: [strip.id],
         ...(place.layer === null ? {} : { layer: place.layer }),
       });
   };

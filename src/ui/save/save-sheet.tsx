@@ -1,246 +1,315 @@
 "use client";
 
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { useForm, useWatch } from "react-hook-form";
-import * as api from "@/clients/api";
-import { KEYS } from "@/clients/events";
-import { type From, nodeName } from "@/core/chains/chain";
-import { type Content, KIND_NAMES } from "@/core/presets/preset";
-import { PARTS, PART_NAMES, type PartName } from "@/core/strips/strip";
-import { Button } from "../kit/button";
+import type { ProjectBody } from "@/contracts/projects";
+import { nodeName } from "@/core/chains/chain";
+import { unknownFields } from "@/core/names/pattern";
+import { KIND_NAMES } from "@/core/presets/preset";
+import { PARTS, PART_NAMES, type Strip } from "@/core/strips/strip";
 import { Chip } from "../kit/bits";
+import { Button } from "../kit/button";
 import { formatDate } from "../kit/dates";
+import { Field, INPUT, Refused } from "../kit/field";
 import { Sheet } from "../kit/sheet";
-import { INPUT } from "../kit/field";
 import { splitTags } from "../kit/split-tags";
 import { folderPath, useFolders } from "../library/use-library";
 import { useProjectEditing } from "../projects/editing";
+import { type Thing, nodeOf, originOf } from "./proposal";
 import { type SaveRequest, closeSave } from "./save";
-import { say } from "../kit/say";
-import { type FormProps, contentOf, nodeOf, originOf, proposeName, followSteps } from "./proposal";
-import { countWords, WhatGoesIn } from "./what-goes-in";
-
-interface Fields {
-  readonly name: string;
-  readonly folder: string;
-  readonly newFolder: string;
-  readonly purpose: string;
-  readonly tags: string;
-}
-
-const NEW_FOLDER = "+";
+import { ARTISTS_FOLDER, NEW_FOLDER, type Saving, useSaving } from "./use-saving";
+import { WhatGoesIn, countWords } from "./what-goes-in";
 
 export function SaveSheet({ request }: { readonly request: SaveRequest }) {
   const { body } = useProjectEditing(request.project);
-  const strip = body?.project.strips.find((s) => s.id === request.strip);
-  return body && strip ? <SaveForm request={request} body={body} strip={strip} /> : null;
+  const strips = body?.project.strips.filter((s) => request.strips.includes(s.id)) ?? [];
+  return body && strips.length > 0 ? <SaveForm request={request} body={body} strips={strips} /> : null;
 }
 
-function SaveForm(props: FormProps) {
-  const { request, body, strip } = props;
-  const queries = useQueryClient();
-  const editing = useProjectEditing(request.project);
-  const folders = useFolders().data?.folders ?? [];
-  const [parts, setParts] = useState<readonly PartName[]>(
-    strip.kind === "instrument" ? ["source", "inserts"] : ["inserts"],
-  );
-  const form = useForm<Fields>({
-    defaultValues: {
-      name: proposeName(props),
-      folder: "",
-      newFolder: "",
-      purpose: strip.look.name === body.project.name ? "" : strip.look.name,
-      tags: "",
-    },
-  });
-  const { register, handleSubmit, control, formState } = form;
-  const [name, folder, tags] = useWatch({ control, name: ["name", "folder", "tags"] });
-  const content = contentOf(props, parts);
-  const taken = useTaken(name);
-  const origin = originOf(props);
-  const kind = content ? KIND_NAMES[content.kind].toLowerCase() : "nothing";
+interface FormProps {
+  readonly request: SaveRequest;
+  readonly body: ProjectBody;
+  readonly strips: readonly Strip[];
+}
 
-  const finish = async (from: From, made: Content, words: string): Promise<void> => {
-    await editing.commit(words, (project) => {
-      const now = project.strips.find((s) => s.id === request.strip);
-      return now ? followSteps(made, { ...props, strip: now }, from) : [];
-    });
-    for (const key of [KEYS.presets, KEYS.folders]) await queries.invalidateQueries({ queryKey: key });
-    closeSave();
-    say(words);
-  };
-  const fail = (error: unknown) => {
-    const path = error instanceof api.ApiFailure && "path" in error.error ? error.error.path : undefined;
-    form.setError(path?.endsWith("newFolder") || path === "name" ? "newFolder" : "root", {
-      message: error instanceof Error ? error.message : String(error),
-    });
-  };
-  const save = handleSubmit(async (fields) => {
-    if (!content) return;
-    try {
-      const place =
-        fields.folder === NEW_FOLDER
-          ? (await api.makeFolder(fields.newFolder.trim(), null)).folder.id
-          : fields.folder || null;
-      const card = {
-        name: fields.name.trim(),
-        folder: place,
-        tags: splitTags(fields.tags),
-        purpose: fields.purpose.trim(),
-        rating: 0,
-        notes: "",
-        origin,
-      };
-      const { preset } = await api.savePreset({ kind: content.kind, content, card });
-      await finish({ preset: preset.id, version: 1, name: preset.card.name }, content, `Saved “${preset.card.name}”`);
-    } catch (error) {
-      fail(error);
-    }
-  });
-  const saveOver = async () => {
-    if (!taken || !content) return;
-    try {
-      const { preset } = await api.saveVersion(taken.id, taken.version, content);
-      await finish(
-        { preset: preset.id, version: preset.version, name: preset.card.name },
-        content,
-        `Saved version ${preset.version} of “${preset.card.name}”`,
-      );
-    } catch (error) {
-      fail(error);
-    }
-  };
-  const left =
-    request.node === undefined && request.layer === undefined
-      ? PARTS.filter((p) => !parts.includes(p) && (p !== "source" || strip.kind === "instrument")).map((p) =>
-          PART_NAMES[p].toLowerCase(),
-        )
-      : [];
+function SaveForm({ request, body, strips }: FormProps) {
+  const saving = useSaving(request, body, strips);
+  const { items, many, save, form, setParts } = saving;
+  const wanted = items.filter((item) => item.content !== null);
+  const [first] = items;
+  if (!first) return null;
   return (
     <Sheet
       open
       onClose={closeSave}
-      title={`Save ${titleOf(props)}`}
-      aside={`${kind} · ${countWords(content)}`}
-      className="w-[960px]"
+      title={many ? `Save ${items.length} strips` : `Save ${titleOf(first.thing)}`}
+      aside={many ? `${wanted.length} presets, each by itself` : `${kindOf(saving)} · ${countWords(first.content)}`}
+      className="w-[1000px]"
     >
       <form onSubmit={(event) => void save(event)} className="grid gap-[14px]">
-        <div className="grid grid-cols-[84px_1fr_84px_1fr] items-center gap-x-3 gap-y-2">
-          <label htmlFor="save-name" className="text-soft">
-            Name
-          </label>
-          <input
-            id="save-name"
-            autoComplete="off"
-            className={`${INPUT} name`}
-            {...register("name", {
-              validate: (v) => v.trim() !== "" || "Give it a name.",
-              maxLength: { value: 200, message: "200 letters at the most." },
-            })}
-          />
-          <label htmlFor="save-folder" className="text-soft">
-            Folder
-          </label>
-          <div className="flex gap-2">
-            <select id="save-folder" className={INPUT} {...register("folder")}>
-              <option value="">No folder</option>
-              {folders.map((f) => (
-                <option key={f.id} value={f.id}>
-                  {folderPath(f, folders)}
-                </option>
-              ))}
-              <option value={NEW_FOLDER}>New folder…</option>
-            </select>
-            {folder === NEW_FOLDER && (
-              <input
-                aria-label="Name of the new folder"
-                placeholder="Name of the new folder"
-                className={INPUT}
-                {...register("newFolder", {
-                  validate: (v, f) => f.folder !== NEW_FOLDER || v.trim() !== "" || "Name the new folder.",
-                })}
-              />
-            )}
-          </div>
-          <label htmlFor="save-purpose" className="text-soft">
-            For
-          </label>
-          <input id="save-purpose" autoComplete="off" className={INPUT} {...register("purpose")} />
-          <label htmlFor="save-tags" className="text-soft">
-            Tags
-          </label>
-          <div className="flex min-w-0 items-center gap-2">
-            <input
-              id="save-tags"
-              autoComplete="off"
-              placeholder="warm, close"
-              className={INPUT}
-              {...register("tags")}
-            />
-            <span className="flex flex-none gap-1">
-              {splitTags(tags)
-                .slice(0, 4)
-                .map((tag) => (
-                  <Chip key={tag}>{tag}</Chip>
-                ))}
-            </span>
-          </div>
-          <span className="text-soft">Origin</span>
-          <p className="col-span-3 truncate">
-            {[origin.artist, origin.song].filter(Boolean).join(", ") || "own"}
-            {origin.strip && ` · strip ${origin.strip}`}
-            {origin.date && ` · ${formatDate(origin.date)}`}
-          </p>
+        <div className="grid grid-cols-[76px_1fr_76px_1fr] items-center gap-x-3 gap-y-2">
+          {!many && <NameLine saving={saving} />}
+          {many && <PatternLine saving={saving} />}
+          <FolderField saving={saving} artist={body.project.artist} />
+          {!many && <PatternLine saving={saving} />}
+          <PurposeAndTags saving={saving} />
+          <Played saving={saving} />
+          <OriginLine saving={saving} />
         </div>
-        <WhatGoesIn {...props} parts={parts} onParts={setParts} />
-        {taken && (
-          <p className="flex items-center gap-3 border-edit border-l-[3px] bg-edit-tint px-3 py-2" role="status">
-            <span className="flex-1">
-              “{taken.card.name}” is there already. Give this another name, or keep it as the next version of that; the
-              earlier ones stay.
-            </span>
-            {content?.kind === taken.kind && (
-              <Button onClick={() => void saveOver()}>Save as version {taken.version + 1}</Button>
-            )}
-          </p>
+        <WhatGoesIn items={items} onParts={setParts} />
+        <Clashes saving={saving} />
+        {Object.values(form.formState.errors).map(
+          (error) => typeof error.message === "string" && <Refused key={error.message}>{error.message}</Refused>,
         )}
-        {Object.values(formState.errors).map((error) => (
-          <p key={error.message} role="alert" className="border-alert border-l-[3px] bg-alert-tint px-3 py-2">
-            {error.message}
-          </p>
-        ))}
-        <div className="flex items-center gap-2">
-          <p className="text-small text-soft">
-            {left.length > 0 && `Left out: ${left.join(", ")}. `}
-            The project stays as it is.
-          </p>
-          <span className="ml-auto flex gap-2">
-            <Button onClick={closeSave}>Cancel</Button>
-            <Button main type="submit" disabled={!content || taken !== null || formState.isSubmitting}>
-              Save {kind}
-            </Button>
-          </span>
-        </div>
+        <Foot saving={saving} wanted={wanted.length} />
       </form>
     </Sheet>
   );
 }
 
-function titleOf(props: FormProps): string {
-  const node = nodeOf(props);
-  if (node) return nodeName(node);
-  if (props.request.instrument) return `the instrument of ${props.strip.look.name}`;
-  return props.request.layer === undefined ? props.strip.look.name : `the effects inside ${props.strip.look.name}`;
+const kindOf = ({ items, kind }: Saving): string =>
+  items.every((item) => item.content === null) ? "nothing" : KIND_NAMES[kind].toLowerCase();
+
+/** The name, given by a pattern until one is typed; of several each has its own, in the table below. */
+function NameLine({ saving: { form, fields, items } }: { readonly saving: Saving }) {
+  const isTyped = form.formState.dirtyFields.name;
+  const name = items[0]?.name ?? "";
+  return (
+    <Field label="Name">
+      <span className="relative block">
+        <input
+          aria-label="Name"
+          autoFocus
+          autoComplete="off"
+          className={`${INPUT} name pr-[84px]`}
+          {...form.register("name", {
+            validate: () => name.trim() !== "" || "Give it a name.",
+            maxLength: { value: 200, message: "A name has 200 letters at the most." },
+          })}
+          value={isTyped ? fields.name : name}
+        />
+        {!isTyped && name !== "" && (
+          <span className="pointer-events-none absolute top-0 right-[10px] text-small leading-[30px] text-soft">
+            by pattern
+          </span>
+        )}
+      </span>
+    </Field>
+  );
 }
 
-/** The preset that has this very name, if there is one. */
-function useTaken(name: string) {
-  const q = name.trim();
-  const hits = useQuery({
-    queryKey: [...KEYS.presets, "taken", q],
-    queryFn: () => api.listPresets({ q, limit: 20 }),
-    enabled: q !== "",
-  });
-  return hits.data?.items.find((p) => p.card.name.toLowerCase() === q.toLowerCase()) ?? null;
+function PatternLine({ saving: { form, many, patterns, pattern } }: { readonly saving: Saving }) {
+  const unknown = unknownFields(pattern);
+  return (
+    <>
+      <Field label="Pattern">
+        <span className="block">
+          <input
+            aria-label="Pattern"
+            autoComplete="off"
+            autoFocus={many}
+            list="save-patterns"
+            title="{strip}, {song}, {artist}, {purpose}, {model}, {character}, {number}, {date}…"
+            className={`${INPUT} num`}
+            {...form.register("pattern", { maxLength: 300 })}
+            value={pattern}
+          />
+          {unknown.length > 0 && (
+            <span role="status" className="block text-small text-edit">
+              {unknown.map((name) => `{${name}}`).join(", ")} is no field; it stays as it stands.
+            </span>
+          )}
+        </span>
+      </Field>
+      <datalist id="save-patterns">
+        {patterns.map((one) => (
+          <option key={one} value={one} />
+        ))}
+      </datalist>
+    </>
+  );
+}
+
+interface FolderProps {
+  readonly saving: Saving;
+  readonly artist: string;
+}
+
+function FolderField({ saving: { form, fields, many }, artist }: FolderProps) {
+  const folders = useFolders().data?.folders ?? [];
+  const hasArtists = folders.some((f) => f.parent === null && f.name === artist);
+  return (
+    <Field label="Folder">
+      <span className="flex gap-2">
+        <select aria-label="Folder" className={`${INPUT} min-w-0 flex-1`} {...form.register("folder")}>
+          <option value="">{many ? "Each where its like is" : "No folder"}</option>
+          {folders.map((f) => (
+            <option key={f.id} value={f.id}>
+              {folderPath(f, folders)}
+            </option>
+          ))}
+          {artist !== "" && !hasArtists && <option value={ARTISTS_FOLDER}>New folder “{artist}”</option>}
+          <option value={NEW_FOLDER}>New folder…</option>
+        </select>
+        {fields.folder === NEW_FOLDER && (
+          <input
+            aria-label="Name of the new folder"
+            placeholder="Name of the new folder"
+            className={`${INPUT} min-w-0 flex-1`}
+            {...form.register("newFolder", {
+              validate: (v, f) => f.folder !== NEW_FOLDER || v.trim() !== "" || "Name the new folder.",
+            })}
+          />
+        )}
+      </span>
+    </Field>
+  );
+}
+
+function PurposeAndTags({ saving: { form, fields, many, measured } }: { readonly saving: Saving }) {
+  const each = many ? "each its own" : "";
+  return (
+    <>
+      <Field label="For">
+        <input autoComplete="off" maxLength={200} placeholder={each} className={INPUT} {...form.register("purpose")} />
+      </Field>
+      <Field label="Tags">
+        <span className={`flex min-w-0 items-center gap-2 ${many ? "" : "col-span-3"}`}>
+          <input
+            aria-label="Tags"
+            autoComplete="off"
+            placeholder={each || "warm, close"}
+            className={`${INPUT} min-w-[110px] flex-1`}
+            {...form.register("tags", {
+              validate: (v) => splitTags(v).every((tag) => tag.length <= 60) || "A tag has 60 letters at the most.",
+            })}
+          />
+          <span className="flex flex-none gap-1">
+            {splitTags(fields.tags)
+              .slice(0, 3)
+              .map((tag) => (
+                <Chip key={tag}>{tag}</Chip>
+              ))}
+          </span>
+          {measured.length > 0 && (
+            <span className="truncate text-small text-soft" title={`Found by measuring: ${measured.join(", ")}`}>
+              measured: {measured.join(", ")}
+            </span>
+          )}
+        </span>
+      </Field>
+    </>
+  );
+}
+
+function Played({ saving: { form, many } }: { readonly saving: Saving }) {
+  const words = [
+    ["performer", "Performer"],
+    ["instrument", "Instrument"],
+    ["microphone", "Microphone"],
+  ] as const;
+  return (
+    <>
+      <span className="text-soft">Played on</span>
+      <span className="col-span-3 flex gap-2">
+        {words.map(([field, label]) => (
+          <input
+            key={field}
+            aria-label={label}
+            placeholder={many ? `${label}: each its own` : label}
+            maxLength={200}
+            autoComplete="off"
+            className={`${INPUT} min-w-0 flex-1`}
+            {...form.register(field)}
+          />
+        ))}
+      </span>
+    </>
+  );
+}
+
+function OriginLine({ saving: { items, many } }: { readonly saving: Saving }) {
+  const [first] = items;
+  if (!first) return null;
+  const { artist, song, strip, date, from } = originOf(first.thing);
+  return (
+    <>
+      <span className="text-soft">Origin</span>
+      <p className="col-span-3 truncate">
+        {artist ?? "own"}
+        {song && (
+          <>
+            , <em className="font-name text-[15px]">{song}</em>
+          </>
+        )}
+        {strip && !many && ` · strip ${strip}`}
+        {date && ` · ${formatDate(date)}`}
+        {from && !many && ` · made from “${from.name}”, version ${from.version}`}
+      </p>
+    </>
+  );
+}
+
+/** A name that is taken asks: the next version of that, or another name. It is never replaced. */
+function Clashes({ saving: { taken, items, saveOver, many } }: { readonly saving: Saving }) {
+  const clashed = items.filter((item) => item.clashed).length;
+  if (many)
+    return clashed > 0 ? (
+      <p className="border-edit border-l-[3px] bg-edit-tint px-3 py-2" role="status">
+        {clashed === 1 ? "One name is taken; it is numbered." : `${clashed} names are taken; they are numbered.`}
+      </p>
+    ) : null;
+  if (!taken) return null;
+  return (
+    <p className="flex items-center gap-3 border-edit border-l-[3px] bg-edit-tint px-3 py-2" role="status">
+      <span className="flex-1">
+        {taken.pack === null
+          ? `“${taken.card.name}” is there already. Give this another name, or keep it as the next version of that; the earlier ones stay.`
+          : `“${taken.card.name}” comes with the pack ${taken.pack} and stays as it is. Give this a name of its own.`}
+      </span>
+      {items[0]?.content?.kind === taken.kind && taken.pack === null && (
+        <Button onClick={() => void saveOver(taken)}>Save as version {taken.version + 1}</Button>
+      )}
+    </p>
+  );
+}
+
+function Foot({ saving, wanted }: { readonly saving: Saving; readonly wanted: number }) {
+  const { items, many, taken, loaded, form, saveOver } = saving;
+  const [first] = items;
+  const canGrow =
+    loaded !== null && loaded.pack === null && loaded.id !== taken?.id && loaded.kind === first?.content?.kind;
+  const left = first && !many ? leftOut(first.thing, first.parts) : [];
+  return (
+    <div className="flex items-center gap-2">
+      <p className="text-small text-soft">
+        {left.length > 0 && `Left out: ${left.join(", ")}. `}
+        The project stays as it is.
+      </p>
+      <span className="ml-auto flex flex-none gap-2">
+        <Button onClick={closeSave}>Cancel</Button>
+        {canGrow && (
+          <Button onClick={() => void saveOver(loaded)}>
+            Version {loaded.version + 1} of “{loaded.card.name}”
+          </Button>
+        )}
+        <Button main type="submit" disabled={wanted === 0 || taken !== null || form.formState.isSubmitting}>
+          {many ? `Save ${wanted} preset${wanted === 1 ? "" : "s"}` : `Save ${kindOf(saving)}`}
+        </Button>
+      </span>
+    </div>
+  );
+}
+
+/** Parts of a strip that are not kept, in words. */
+function leftOut({ request, strip }: Thing, parts: readonly string[]): readonly string[] {
+  if (request.node !== undefined || request.layer !== undefined) return [];
+  return PARTS.filter((p) => !parts.includes(p) && (p !== "source" || strip.kind === "instrument")).map((p) =>
+    PART_NAMES[p].toLowerCase(),
+  );
+}
+
+function titleOf(thing: Thing): string {
+  const node = nodeOf(thing);
+  if (node) return nodeName(node);
+  if (thing.request.instrument) return `the instrument of ${thing.strip.look.name}`;
+  return thing.request.layer === undefined ? thing.strip.look.name : `the effects inside ${thing.strip.look.name}`;
 }

@@ -2,10 +2,10 @@
 
 import { create } from "zustand";
 
-/** What is to be saved: a strip of a project or draft, or one plugin or section of it. */
+/** What is to be saved: strips of a project or draft, or one plugin or section of one of them. */
 export interface SaveRequest {
   readonly project: string;
-  readonly strip: string;
+  readonly strips: readonly string[];
   /** The layer of its instrument whose effects are meant, not its inserts. */
   readonly layer?: string;
   /** With a layer: its instrument by itself rather than its effects. */

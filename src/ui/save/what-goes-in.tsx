@@ -1,13 +1,15 @@
 "use client";
 
-import { type ReactNode } from "react";
-import { processorName, processorsOf } from "@/core/chains/chain";
-import { type Content } from "@/core/presets/preset";
+import type { ReactNode } from "react";
+import { type Processor, processorName, processorsOf } from "@/core/chains/chain";
+import type { Content } from "@/core/presets/preset";
 import { describeOutput } from "@/core/projects/project";
-import { PARTS, PART_NAMES, layersOf, type PartName, formatFader, formatPanPart } from "@/core/strips/strip";
+import { PARTS, PART_NAMES, type PartName, formatFader, formatPanPart, layersOf } from "@/core/strips/strip";
+import { Scroll } from "../kit/scroll";
 import { Shape } from "../kit/shape";
 import { Tick } from "../kit/tick";
-import { type FormProps, chainOfRequest, nodeOf } from "./proposal";
+import { type Thing, chainOfRequest, nodeOf } from "./proposal";
+import type { Item } from "./use-saving";
 
 export function countWords(content: Content | null): string {
   if (!content) return "switch on what is to be kept";
@@ -22,26 +24,143 @@ export function countWords(content: Content | null): string {
   return `${processors.length} plugin${processors.length === 1 ? "" : "s"}`;
 }
 
-interface WhatProps extends FormProps {
-  readonly parts: readonly PartName[];
-  readonly onParts: (parts: readonly PartName[]) => void;
+interface WhatProps {
+  readonly items: readonly Item[];
+  readonly onParts: (strip: string, parts: readonly PartName[]) => void;
 }
 
-const WITH_INSTRUMENT = "grid grid-cols-[120px_150px_minmax(0,1fr)_100px_72px_110px_90px] items-center gap-x-[10px]";
-const COLUMNS = "grid grid-cols-[120px_minmax(0,1fr)_100px_72px_110px_120px] items-center gap-x-[10px]";
+const WIDTHS: Readonly<Record<PartName, string>> = {
+  source: "150px",
+  inserts: "minmax(0,1fr)",
+  level: "104px",
+  pan: "84px",
+  routing: "130px",
+  look: "104px",
+};
 
-/** The table of what goes in: strips by parts, each with its switch. */
-export function WhatGoesIn({ request, body, strip, parts, onParts }: WhatProps) {
-  const node = nodeOf({ request, body, strip });
-  const chain = chainOfRequest({ request, body, strip });
+/** One thing of a strip by itself, which has no parts to choose from. */
+const isOne = ({ request }: Thing): boolean => request.node !== undefined || request.layer !== undefined;
+
+const plays = (thing: Thing): boolean => thing.strip.kind === "instrument" && !isOne(thing);
+
+/** The parts that a thing has to offer. */
+function partsOf(thing: Thing): readonly PartName[] {
+  if (isOne(thing) || thing.body.draft) return plays(thing) ? ["source", "inserts"] : ["inserts"];
+  return PARTS.filter((part) => part !== "source" || plays(thing));
+}
+
+/** The table of what goes in: strips by parts, each with its switch. What is switched off is not kept. */
+export function WhatGoesIn({ items, onParts }: WhatProps) {
+  const shown = PARTS.filter((part) => items.some(({ thing }) => partsOf(thing).includes(part)));
+  const many = items.length > 1;
+  const columns = { gridTemplateColumns: [many ? "190px" : "140px", ...shown.map((part) => WIDTHS[part])].join(" ") };
+  const setColumn = (part: PartName, on: boolean) => {
+    for (const { thing, parts } of items)
+      if (partsOf(thing).includes(part)) onParts(thing.strip.id, switched(parts, part, on));
+  };
+  return (
+    <Scroll label="What goes in" className="max-h-[min(330px,38vh)]">
+      <div role="table" aria-label="What goes in">
+        <div
+          role="row"
+          style={columns}
+          className="sticky top-0 z-10 grid h-7 items-center gap-x-[10px] border-edge border-b bg-card text-small text-soft"
+        >
+          <span role="columnheader">Strip</span>
+          {shown.map((part) => (
+            <span role="columnheader" key={part} className="flex items-center gap-[7px]">
+              {many && (
+                <Tick
+                  label={`${PART_NAMES[part]} of all`}
+                  on={items.every(({ thing, parts }) => !partsOf(thing).includes(part) || parts.includes(part))}
+                  onChange={(on) => setColumn(part, on)}
+                />
+              )}
+              {PART_NAMES[part]}
+            </span>
+          ))}
+        </div>
+        {items.map((item) => (
+          <StripRow key={item.thing.strip.id} item={item} shown={shown} many={many} style={columns} onParts={onParts} />
+        ))}
+      </div>
+    </Scroll>
+  );
+}
+
+const switched = (parts: readonly PartName[], part: PartName, on: boolean): readonly PartName[] =>
+  PARTS.filter((p) => (p === part ? on : parts.includes(p)));
+
+interface RowProps extends Pick<WhatProps, "onParts"> {
+  readonly item: Item;
+  readonly shown: readonly PartName[];
+  readonly many: boolean;
+  readonly style: { readonly gridTemplateColumns: string };
+}
+
+function StripRow({ item: { thing, parts, content, name, clashed }, shown, many, style, onParts }: RowProps) {
+  const { strip } = thing;
+  const says = saysOf(thing);
+  const own = partsOf(thing);
+  return (
+    <div role="row" style={style} className="grid min-h-[58px] items-center gap-x-[10px] border-rule border-b py-1">
+      <span role="cell" className="min-w-0">
+        <span className="name block truncate">{strip.look.name}</span>
+        {many && (
+          <span className={`block truncate text-small ${clashed ? "text-edit" : "text-soft"}`} title={name}>
+            {content ? `as “${name}”` : "not kept"}
+          </span>
+        )}
+      </span>
+      {shown.map((part) => (
+        <span role="cell" key={part} className="flex min-w-0 items-center gap-[7px]">
+          {own.includes(part) && !isOne(thing) && (
+            <Tick
+              label={`${PART_NAMES[part]} of ${strip.look.name}`}
+              on={parts.includes(part)}
+              onChange={(on) => onParts(strip.id, switched(parts, part, on))}
+            />
+          )}
+          {own.includes(part) && (
+            <span className={`min-w-0 ${parts.includes(part) || isOne(thing) ? "" : "text-faint"}`}>{says[part]}</span>
+          )}
+        </span>
+      ))}
+    </div>
+  );
+}
+
+/** What stands in each cell. */
+function saysOf(thing: Thing): Record<PartName, ReactNode> {
+  const { body, strip, request } = thing;
+  const { tempo } = body.project;
+  const node = nodeOf(thing);
+  const chain = chainOfRequest(thing);
   const layer = layersOf(strip).find((l) => l.key === request.layer);
   const processors =
     request.instrument && layer ? [layer.instrument] : processorsOf(node ? { ...chain, nodes: [node] } : chain);
-  const shapes = (
+  return {
+    source: (
+      <span className="flex flex-wrap gap-1">
+        {layersOf(strip).map((l) => (
+          <Shape key={l.key} processor={l.instrument} tempo={tempo} />
+        ))}
+      </span>
+    ),
+    inserts: <Row processors={processors} tempo={tempo} />,
+    level: `${formatFader(strip.level)} dB`,
+    pan: formatPanPart(strip.pan),
+    routing: describeOutput(body.project, strip.routing.output),
+    look: "name, colour",
+  };
+}
+
+function Row({ processors, tempo }: { readonly processors: readonly Processor[]; readonly tempo: number }) {
+  return (
     <span className="flex flex-wrap gap-x-2 gap-y-1">
       {processors.map((processor) => (
         <span key={processor.key} className="grid justify-items-start gap-px text-small">
-          <Shape processor={processor} tempo={body.project.tempo} />
+          <Shape processor={processor} tempo={tempo} />
           <span className="max-w-[110px] truncate text-soft">
             {processorName(processor)}
             {processor.enabled ? "" : ", off"}
@@ -50,56 +169,5 @@ export function WhatGoesIn({ request, body, strip, parts, onParts }: WhatProps) 
       ))}
       {processors.length === 0 && <span className="text-soft">no plugins</span>}
     </span>
-  );
-  const says: Record<PartName, ReactNode> = {
-    source: (
-      <span className="flex flex-wrap gap-1">
-        {layersOf(strip).map((layer) => (
-          <Shape key={layer.key} processor={layer.instrument} tempo={body.project.tempo} />
-        ))}
-      </span>
-    ),
-    inserts: shapes,
-    level: `${formatFader(strip.level)} dB`,
-    pan: formatPanPart(strip.pan),
-    routing: describeOutput(body.project, strip.routing.output),
-    look: "name, colour",
-  };
-  const only = request.node !== undefined || request.layer !== undefined || body.draft !== null;
-  const plays = strip.kind === "instrument" && request.node === undefined && request.layer === undefined;
-  const shown: readonly PartName[] = only
-    ? plays
-      ? ["source", "inserts"]
-      : ["inserts"]
-    : PARTS.filter((part) => part !== "source" || plays);
-  const columns = plays ? WITH_INSTRUMENT : COLUMNS;
-  return (
-    <div role="table" aria-label="What goes in">
-      <div role="row" className={`${columns} h-7 border-edge border-b text-small text-soft`}>
-        <span role="columnheader">Strip</span>
-        {shown.map((part) => (
-          <span role="columnheader" key={part}>
-            {PART_NAMES[part]}
-          </span>
-        ))}
-      </div>
-      <div role="row" className={`${columns} min-h-[58px] border-rule border-b py-1`}>
-        <span role="cell" className="name truncate">
-          {strip.look.name}
-        </span>
-        {shown.map((part) => (
-          <span role="cell" key={part} className="flex min-w-0 items-center gap-[7px]">
-            {request.node === undefined && request.layer === undefined && (
-              <Tick
-                label={`${PART_NAMES[part]} of ${strip.look.name}`}
-                on={parts.includes(part)}
-                onChange={(on) => onParts(PARTS.filter((p) => (p === part ? on : parts.includes(p))))}
-              />
-            )}
-            <span className={parts.includes(part) ? "" : "text-faint"}>{says[part]}</span>
-          </span>
-        ))}
-      </div>
-    </div>
   );
 }

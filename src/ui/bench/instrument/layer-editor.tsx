@@ -37,7 +37,7 @@ export function LayerEditor({ bench, instrument, layer }: Props) {
     router.push(`/bench?${params}`);
   };
   const save = (what: { layer: string; instrument?: true }) => {
-    if (place.project && strip) openSave({ project: place.project, strip: strip.id, ...what });
+    if (place.project && strip) openSave({ project: place.project, strips: [strip.id], ...what });
   };
   return (
     <div className="grid gap-3">

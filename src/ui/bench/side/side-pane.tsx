@@ -73,7 +73,7 @@ function Foot({ bench, hand }: Pick<Props, "bench" | "hand">) {
             strip &&
             openSave({
               project: place.project,
-              strip: strip.id,
+              strips: [strip.id],
               ...(place.layer === null ? {} : { layer: place.layer }),
             })
           }

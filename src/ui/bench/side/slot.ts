@@ -57,7 +57,7 @@ export function saveSlotAs({ place, strip }: Bench, hand: BenchHands, slot: Slot
   if (slot.kind === "processor") hand.saveNode(slot.processor.key);
   if (slot.kind === "section") hand.saveNode(slot.section.key);
   if (slot.kind === "layer" && place.project && strip)
-    openSave({ project: place.project, strip: strip.id, layer: slot.layer.key, instrument: true });
+    openSave({ project: place.project, strips: [strip.id], layer: slot.layer.key, instrument: true });
 }
 
 /** The preset's instrument in the layer; its keys, its touch and its effects stay. */

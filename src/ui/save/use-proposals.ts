@@ -1,0 +1,48 @@
+"use client";
+
+import { useQuery } from "@tanstack/react-query";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import type { PresetRow } from "@/contracts/records";
+import { type Proposal, proposeCard } from "@/core/library/proposal";
+import { wordsOf } from "@/core/search/words";
+import { type Thing, fromOf } from "./proposal";
+
+/** Sounds that are looked through for how those of a strip's name are filed. */
+const LOOKED_THROUGH = 60;
+
+export interface Known {
+  readonly proposal: Proposal;
+  /** The preset that the thing was loaded from, as it is now. */
+  readonly loaded: PresetRow | null;
+}
+
+async function lookUp(thing: Thing): Promise<Known> {
+  const { artist } = thing.body.project;
+  const strip = thing.body.draft ? "" : thing.strip.look.name;
+  const from = fromOf(thing);
+  // What it was loaded from may be in the bin by now.
+  const loaded = from
+    ? await api.getPreset(from.preset).then(
+        ({ preset }) => preset,
+        () => null,
+      )
+    : null;
+  const words = wordsOf(strip).map((word) => `"${word}"`);
+  const alike = words.length > 0 ? await api.listPresets({ q: words.join(" "), limit: LOOKED_THROUGH }) : null;
+  const cards = (alike?.items ?? []).map((row) => row.card);
+  return { proposal: proposeCard({ artist, strip }, loaded?.card ?? null, cards), loaded };
+}
+
+/** What is proposed for each thing, by its strip; undefined until it is known. */
+export function useProposals(things: readonly Thing[]): ReadonlyMap<string, Known> | undefined {
+  const asked = things.map((thing) => [thing.body.project.id, thing.strip.id, thing.request.node, thing.request.layer]);
+  return useQuery({
+    queryKey: [...KEYS.presets, "proposals", asked],
+    queryFn: async () =>
+      new Map(await Promise.all(things.map(async (thing) => [thing.strip.id, await lookUp(thing)] as const))),
+    // It is filled in once; what is saved meanwhile must not write over what was typed.
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 0,
+  }).data;
+}
