@@ -1,6 +1,7 @@
 import type {
   CardChanges,
   FolderChange,
+  Naming,
   NearCopies,
   FileBy,
   NewPreset,
@@ -70,6 +71,7 @@ export const patchCards = (changes: CardChanges["changes"], label?: string) =>
 export const nameVersion = (id: string, version: number, name: string | null) =>
   ask<{ ok: true }>("PATCH", `/api/presets/${at(id)}/versions`, { version, name });
 export const listNearCopies = (within: number) => ask<NearCopies>("GET", `/api/near-copies${queryOf({ within })}`);
+export const listNaming = () => ask<Naming>("GET", "/api/naming");
 export const mergePresets = (keep: string, others: readonly string[]) =>
   ask<{ preset: PresetRow }>("POST", "/api/near-copies", { keep, others });
 export const listBin = () => ask<{ items: BinnedRow[] }>("GET", "/api/bin");

@@ -19,6 +19,7 @@ import {
   HistoryBodySchema,
   MergeSchema,
   NearCopiesQuerySchema,
+  NamingSchema,
   NearCopiesSchema,
   NewFolderSchema,
   FileBySchema,
@@ -165,6 +166,12 @@ export const ENDPOINTS: readonly Endpoint[] = [
     summary: "Put near copies into one of them: tags, versions and uses are united",
     body: MergeSchema,
     answer: PresetBodySchema,
+  },
+  {
+    method: "get",
+    path: "/api/naming",
+    summary: "Names that ask to be mended, each with a proposal",
+    answer: NamingSchema,
   },
   { method: "get", path: "/api/bin", summary: "What is in the bin", answer: BinSchema },
   {

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { NAMING_FAULTS, type NamingFault } from "@/core/library/naming";
 import { CardSchema, ContentSchema } from "@/core/presets/schema";
 import {
   BinnedRowSchema,
@@ -61,6 +62,17 @@ export const NearCopiesQuerySchema = z.strictObject({ within: z.coerce.number().
 export const NearCopiesSchema = z.strictObject({
   groups: z.array(z.strictObject({ distance: z.number(), presets: z.array(PresetRowSchema) })),
 });
+/** Names that ask to be mended, the worst first; `proposed` is null where nothing more is known of a sound. */
+export const NamingSchema = z.strictObject({
+  total: z.int(),
+  items: z.array(
+    z.strictObject({
+      preset: PresetRowSchema,
+      faults: z.array(z.enum(Object.keys(NAMING_FAULTS) as [NamingFault, ...NamingFault[]])),
+      proposed: z.string().nullable(),
+    }),
+  ),
+});
 export const MergeSchema = z.strictObject({ keep: Id, others: z.array(Id).min(1).max(500) });
 export const NewVersionSchema = z.strictObject({ baseVersion: z.int().min(1), content: ContentSchema });
 export const CardChangesSchema = z.strictObject({
@@ -107,4 +119,5 @@ export type FileBy = z.infer<typeof FileBySchema>;
 export type PresetDetail = z.infer<typeof PresetDetailSchema>;
 export type FolderChange = z.infer<typeof FolderChangeSchema>;
 export type CardChanges = z.infer<typeof CardChangesSchema>;
+export type Naming = z.infer<typeof NamingSchema>;
 export type NearCopies = z.infer<typeof NearCopiesSchema>;

@@ -62,6 +62,18 @@ describe("near copies", () => {
     expect(others).toEqual([]);
     expect(findNearCopies(presets, 1)[0]!.ids).toHaveLength(4);
   });
+  it("are not those that were kept apart; a third one still is", () => {
+    const presets = [compressor(-20), compressor(-20), compressor(-20)].map(copyable);
+    expect(findNearCopies(presets.slice(0, 2), 0, [["0", "1"]])).toEqual([]);
+    expect(
+      findNearCopies(presets.slice(0, 2), 0, [
+        ["0", "9"],
+        ["1", "9"],
+      ]),
+    ).toHaveLength(1);
+    expect(findNearCopies(presets, 0, [["0", "1", "2"]])).toEqual([]);
+    expect(findNearCopies(presets, 0, [["0", "1"]])[0]!.ids).toContain("2");
+  });
   it("put each preset into one group at the most, near to another of it, whatever the order", () => {
     fc.assert(
       fc.property(

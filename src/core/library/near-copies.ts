@@ -57,9 +57,15 @@ export function distanceBetween(a: Content, b: Content): number {
 
 /**
  * Groups of presets of which each is within `within` of another of its group. The largest stand first; presets that have no
- * near copy are left out.
+ * near copy are left out. Those that stand together in one
+ * list of `apart` are no near copies of each other.
  */
-export function findNearCopies(presets: readonly Copyable[], within: number): readonly NearCopies[] {
+export function findNearCopies(
+  presets: readonly Copyable[],
+  within: number,
+  apart: readonly (readonly string[])[] = [],
+): readonly NearCopies[] {
+  const areApart = apartness(apart);
   const buckets = new Map<string, Copyable[]>();
   for (const preset of presets) {
     const outline = outlineOf(preset.content);
@@ -68,19 +74,33 @@ export function findNearCopies(presets: readonly Copyable[], within: number): re
     buckets.set(outline, [...(buckets.get(outline) ?? []), preset]);
   }
   return [...buckets.values()]
-    .flatMap((bucket) => groupsIn(bucket, within))
+    .flatMap((bucket) => groupsIn(bucket, within, areApart))
     .toSorted((a, b) => b.ids.length - a.ids.length || a.distance - b.distance);
 }
 
-function groupsIn(bucket: readonly Copyable[], within: number): readonly NearCopies[] {
+/** Whether two were said to stay beside each other. */
+function apartness(apart: readonly (readonly string[])[]): (a: string, b: string) => boolean {
+  const groupsOf = new Map<string, Set<number>>();
+  for (const [at, ids] of apart.entries())
+    for (const id of ids) groupsOf.set(id, (groupsOf.get(id) ?? new Set()).add(at));
+  return (a, b) => {
+    const [of, others] = [groupsOf.get(a), groupsOf.get(b)];
+    return of !== undefined && others !== undefined && [...of].some((at) => others.has(at));
+  };
+}
+
+type Apart = ReturnType<typeof apartness>;
+
+function groupsIn(bucket: readonly Copyable[], within: number, areApart: Apart): readonly NearCopies[] {
   const groups: { members: Copyable[]; distance: number }[] = [];
   for (const preset of bucket) {
     const joined = { members: [preset], distance: 0 };
     for (const group of [...groups]) {
       const nearest = Math.min(
-        ...group.members.map((m) =>
-          m.fingerprint === preset.fingerprint ? 0 : distanceBetween(m.content, preset.content),
-        ),
+        ...group.members.map((m) => {
+          if (areApart(m.id, preset.id)) return Number.POSITIVE_INFINITY;
+          return m.fingerprint === preset.fingerprint ? 0 : distanceBetween(m.content, preset.content);
+        }),
       );
       if (nearest > within) continue;
       joined.members.push(...group.members);

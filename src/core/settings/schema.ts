@@ -38,4 +38,6 @@ export const SettingsSchema = z.strictObject({
   searches: z.array(SavedSearchSchema).max(500),
   shortcuts: z.array(ShortcutSchema).max(2000),
   startingPoints: z.array(StartingPointSchema).max(2000),
+  /** Presets that are set alike and are to stay beside each other. */
+  apart: z.array(z.array(Id).min(2).max(500)).max(2000),
 });

@@ -7,7 +7,7 @@ export type Settings = Readonly<z.infer<typeof SettingsSchema>>;
 export type Shortcut = Readonly<z.infer<typeof ShortcutSchema>>;
 export type StartingPoint = Readonly<z.infer<typeof StartingPointSchema>>;
 
-export const NO_SETTINGS: Settings = { patterns: {}, searches: [], shortcuts: [], startingPoints: [] };
+export const NO_SETTINGS: Settings = { patterns: {}, searches: [], shortcuts: [], startingPoints: [], apart: [] };
 
 /** Patterns that are kept for a kind. */
 const MOST_PATTERNS = 8;
@@ -41,6 +41,12 @@ export function withStartingPoint(
   const { model, strip } = place;
   return { ...settings, startingPoints: preset ? [...others, { model, strip, ...preset }] : others };
 }
+
+/** Presets that are set alike and are kept as they are: they are not found as near copies of each other again. */
+export const withApart = (settings: Settings, ids: readonly string[]): Settings => ({
+  ...settings,
+  apart: [...settings.apart, [...ids]],
+});
 
 /** The shortcut for a thing; null keys take it away. Keys that something else had are taken from it. */
 export function withShortcut(settings: Settings, does: Shortcut["does"], keys: string | null): Settings {

@@ -228,7 +228,7 @@ export const listMerged = async (db: Executor, into: string): Promise<readonly M
   return rows.map(({ id, card, version }) => ({ id, name: (JSON.parse(card) as Card).name, version }));
 };
 
-/** Every preset with its content and fingerprint, a chunk at a time. */
+/** Every preset of one's own with its content and fingerprint, a chunk at a time. */
 export async function* everyContent(
   db: Executor,
 ): AsyncGenerator<{ id: string; content: Content; fingerprint: string }> {
@@ -236,6 +236,7 @@ export async function* everyContent(
   for (let after = 0; ; ) {
     const rows = await newest(db)
       .whereNull("p.binned_at")
+      .whereNull("p.pack")
       .where("p.row", ">", after)
       .orderBy("p.row")
       .limit(CHUNK)
@@ -261,6 +262,22 @@ export async function listOfPack(
     fingerprint: string;
   })[];
   return new Map(rows.map((stored) => [stored.id, { row: toRow(stored), fingerprint: stored.fingerprint }]));
+}
+
+/** Every preset of one's own as its name is judged, in the order in which they were saved first. */
+export async function listNamed(
+  db: Executor,
+): Promise<readonly { id: string; kind: PresetKind; card: Card; inside: Inside }[]> {
+  const rows = await db("presets")
+    .whereNull("binned_at")
+    .whereNull("pack")
+    .orderBy("row")
+    .select<Pick<StoredPreset, "id" | "kind" | "card" | "inside">[]>("id", "kind", "card", "inside");
+  return rows.map(({ card, inside, ...row }) => ({
+    ...row,
+    card: JSON.parse(card) as Card,
+    inside: JSON.parse(inside) as Inside,
+  }));
 }
 
 export async function nameVersion(db: Executor, id: string, version: number, name: string | null): Promise<void> {

@@ -2,6 +2,7 @@ import type { NearCopies } from "@/contracts/library";
 import { type Copyable, findNearCopies } from "@/core/library/near-copies";
 import type { Context } from "../data/context";
 import { everyContent, findPreset } from "../repositories/presets";
+import { readSettings } from "../repositories/settings";
 
 /** Groups that are shown; who merges these asks again. */
 const MOST_GROUPS = 100;
@@ -11,7 +12,8 @@ export async function listNearCopies({ db }: Context, within: number): Promise<N
   const presets: Copyable[] = [];
   for await (const preset of everyContent(db)) presets.push(preset);
   const groups: NearCopies["groups"] = [];
-  for (const { ids, distance } of findNearCopies(presets, within).slice(0, MOST_GROUPS)) {
+  const { apart } = (await readSettings(db)).settings;
+  for (const { ids, distance } of findNearCopies(presets, within, apart).slice(0, MOST_GROUPS)) {
     const rows = await Promise.all(ids.map((id) => findPreset(db, id)));
     groups.push({ distance, presets: rows.filter((row) => row !== null) });
   }

@@ -22,6 +22,7 @@ export type LibrarySheet =
   | { readonly sheet: "folder"; readonly folder: string | null }
   | { readonly sheet: "compare"; readonly left: Compared; readonly right: Compared }
   | { readonly sheet: "nearCopies" }
+  | { readonly sheet: "naming" }
   | { readonly sheet: "bin" };
 
 export const useLibrarySheet = create<{ readonly open: LibrarySheet | null }>(() => ({ open: null }));
@@ -253,6 +254,13 @@ export function useFilingActions({ all, chosen }: Selection): readonly Action[] 
       group,
       keys: ["Ctrl+Alt+C"],
       run: () => openSheet({ sheet: "nearCopies" }),
+    },
+    {
+      id: "naming",
+      title: "Mend names",
+      group,
+      keys: ["Ctrl+Alt+R"],
+      run: () => openSheet({ sheet: "naming" }),
     },
     { id: "open-bin", title: "Open the bin", group, run: () => openSheet({ sheet: "bin" }) },
     { id: "new-folder", title: "New folder", group, run: () => openSheet({ sheet: "folder", folder: null }) },

@@ -1,6 +1,6 @@
 "use client";
 
-import { ChevronDown, ChevronRight, Copy, Plus, Trash2 } from "lucide-react";
+import { ChevronDown, ChevronRight, Copy, Plus, Trash2, Type } from "lucide-react";
 import { type DragEvent, useState } from "react";
 import type { PresetPage, PresetQuery } from "@/contracts/library";
 import type { Folder } from "@/contracts/records";
@@ -238,6 +238,10 @@ export function Filters({ query, total, facets, onMove, onSet, onWords }: Props)
       <Button small plain className="mt-2 px-[14px]" onClick={() => openSheet({ sheet: "nearCopies" })}>
         <Copy size={14} aria-hidden="true" />
         Near copies
+      </Button>
+      <Button small plain className="px-[14px]" onClick={() => openSheet({ sheet: "naming" })}>
+        <Type size={14} aria-hidden="true" />
+        Names to mend
       </Button>
       <Button small plain className="px-[14px]" onClick={() => openSheet({ sheet: "bin" })}>
         <Trash2 size={14} aria-hidden="true" />

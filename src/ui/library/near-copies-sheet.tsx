@@ -1,6 +1,6 @@
 "use client";
 
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
@@ -14,7 +14,10 @@ import { formatDate } from "../kit/dates";
 import { Refused } from "../kit/field";
 import { Shapes } from "../kit/shape";
 import { Sheet } from "../kit/sheet";
-import { closeSheet, openSheet, useFiling } from "./filing";
+import { closeSheet, openSheet, orSay, refetchLibrary, useFiling } from "./filing";
+import { useSettings } from "../settings";
+import { say } from "../kit/say";
+import { withApart } from "@/core/settings/settings";
 import { useTempo } from "./use-tempo";
 
 /** How far one may look, in hundredths of the rulers. */
@@ -29,6 +32,12 @@ export function NearCopiesSheet() {
     placeholderData: keepPreviousData,
   });
   const groups = found.data?.groups ?? [];
+  const queries = useQueryClient();
+  const { settings, change } = useSettings();
+  const askAgain = async () => {
+    await change((now) => ({ ...now, apart: [] }));
+    await refetchLibrary(queries);
+  };
   return (
     <Sheet
       open
@@ -61,16 +70,43 @@ export function NearCopiesSheet() {
           <Group key={group.presets.map((p) => p.id).join(" ")} presets={group.presets} />
         ))}
       </div>
-      <Button main className="justify-self-end" onClick={closeSheet}>
-        Close
-      </Button>
+      <div className="flex items-center gap-3">
+        {settings.apart.length > 0 && (
+          <p className="flex items-center gap-2 text-small text-soft">
+            {settings.apart.length} group{settings.apart.length === 1 ? " was" : "s were"} kept as{" "}
+            {settings.apart.length === 1 ? "it is" : "they are"}.
+            <Button small onClick={() => orSay(askAgain())}>
+              Show again
+            </Button>
+          </p>
+        )}
+        <Button main className="ml-auto" onClick={closeSheet}>
+          Close
+        </Button>
+      </div>
     </Sheet>
   );
+}
+
+/** Lets presets stay beside each other, with the way back. */
+function useKeepApart() {
+  const queries = useQueryClient();
+  const { change } = useSettings();
+  return async (ids: readonly string[]) => {
+    await change((now) => withApart(now, ids));
+    await refetchLibrary(queries);
+    const undo = async () => {
+      await change((now) => ({ ...now, apart: now.apart.filter((group) => group.join(" ") !== ids.join(" ")) }));
+      await refetchLibrary(queries);
+    };
+    say(`${ids.length} sounds are kept as they are`, { action: { label: "Undo", onClick: () => orSay(undo()) } });
+  };
 }
 
 function Group({ presets }: { readonly presets: readonly PresetRow[] }) {
   const tempo = useTempo();
   const { done } = useFiling();
+  const keepApart = useKeepApart();
   // Whoever is rated best and was used last stays, unless another is chosen.
   const [keep, setKeep] = useState(
     () =>
@@ -131,6 +167,13 @@ function Group({ presets }: { readonly presets: readonly PresetRow[] }) {
             Compare
           </Button>
         )}
+        <Button
+          small
+          title="They are not shown as near copies of each other again"
+          onClick={() => orSay(keepApart(presets.map((p) => p.id)))}
+        >
+          Keep {presets.length === 2 ? "both" : `all ${presets.length}`}
+        </Button>
         <Button small onClick={() => void merge()}>
           Merge into “{kept?.card.name}”
         </Button>

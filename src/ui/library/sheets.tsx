@@ -11,6 +11,7 @@ const BinSheet = dynamic(() => import("./bin-sheet").then((m) => m.BinSheet), { 
 const CompareSheet = dynamic(() => import("./compare-sheet").then((m) => m.CompareSheet), { ssr: false });
 
 const NearCopiesSheet = dynamic(() => import("./near-copies-sheet").then((m) => m.NearCopiesSheet), { ssr: false });
+const NamingSheet = dynamic(() => import("./naming-sheet").then((m) => m.NamingSheet), { ssr: false });
 
 export function LibrarySheets() {
   const open = useLibrarySheet((s) => s.open);
@@ -25,6 +26,8 @@ export function LibrarySheets() {
       return <CompareSheet left={open.left} right={open.right} />;
     case "nearCopies":
       return <NearCopiesSheet />;
+    case "naming":
+      return <NamingSheet />;
     case "bin":
       return <BinSheet />;
     case undefined:
