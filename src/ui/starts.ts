@@ -3,13 +3,15 @@
 import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import { type Processor, processorsOf } from "@/core/chains/chain";
-import { type Content, chainOf } from "@/core/presets/preset";
+import { type From, type Processor, processorsOf } from "@/core/chains/chain";
+import { beginAs } from "@/core/presets/as-strip";
+import { type Content, chainOf, withFrom } from "@/core/presets/preset";
 import { defaultValues } from "@/core/processors/model";
 import { getModel } from "@/core/processors/models";
-import { startingPointFor } from "@/core/settings/settings";
-import type { StripKind } from "@/core/strips/strip";
-import { sayError } from "./kit/say";
+import { startingPointFor, withStartingPoint } from "@/core/settings/settings";
+import { type Output, type Strip, type StripKind, createStrip } from "@/core/strips/strip";
+import { say, sayError } from "./kit/say";
+import { STRIP_WORDS } from "./kit/strip-words";
 import { mintKey } from "./projects/mint";
 import { useSettings } from "./settings";
 
@@ -54,4 +56,36 @@ export function useStarts(strip: StripKind | null) {
       return fresh;
     }
   };
+}
+
+/** A new strip of a kind: as the person's starting point for that kind has it, else with nothing set. */
+export function useNewStrip() {
+  const queries = useQueryClient();
+  const { settings } = useSettings();
+  return async (kind: StripKind, name: string, output: Output): Promise<Strip> => {
+    const blank = createStrip(mintKey(), kind, { name }, output);
+    const point = startingPointFor(settings, null, kind);
+    if (!point) return blank;
+    try {
+      const { id, card, version, content } = await contentOf(queries, point.preset, point.version);
+      return beginAs(blank, withFrom(content, { preset: id, version, name: card.name }));
+    } catch {
+      sayError(`The starting point of new ${STRIP_WORDS[kind]} is not here any more; the strip is blank.`);
+      return blank;
+    }
+  };
+}
+
+/** What new strips of a kind begin as, and how that is changed. */
+export function useStripStart() {
+  const { settings, change } = useSettings();
+  const set = (kind: StripKind, from: From | null) =>
+    void change((now) =>
+      withStartingPoint(now, { model: null, strip: kind }, from && { preset: from.preset, version: null }),
+    ).then(
+      () =>
+        say(from ? `New ${STRIP_WORDS[kind]} begin as “${from.name}”.` : `New ${STRIP_WORDS[kind]} are blank again.`),
+      (error: unknown) => sayError(error instanceof Error ? error.message : String(error)),
+    );
+  return { startOf: (kind: StripKind) => startingPointFor(settings, null, kind), set };
 }

@@ -8,7 +8,7 @@ const named = (id: string, name: string, card: Partial<Card> = {}, models = ["VC
   id,
   kind: "plugin",
   card: { ...emptyCard(name), ...card },
-  inside: { models },
+  inside: { models, found: [] },
 });
 
 describe("what is wrong with a name", () => {
@@ -52,6 +52,10 @@ describe("mending names", () => {
     const of = (id: string) => [first, second, third].find((f) => f?.id === id)!;
     expect(of("a").proposed).toBe("Narration, gentle");
     expect(of("b").proposed).toBe("Cello VCA compressor, Salt Lanterns");
+    const heard = findNamingFaults([
+      { ...named("d", "asdf"), inside: { models: ["Room reverb"], found: ["short room"] } },
+    ]);
+    expect(heard[0]!.proposed).toBe("Room reverb, short room");
     expect(of("c")).toEqual({ id: "c", faults: ["placeholder", "origin"], proposed: null });
   });
   it("leaves the first of a name, and tells the others apart by where they are from", () => {

@@ -12,7 +12,7 @@ const SOUND: Named = {
     tags: ["warm", "close"],
     origin: { artist: "Copper Heron", song: "Salt Lanterns", date: "2026-11-14" },
   },
-  inside: { models: ["De-esser", "Opto compressor", "Tape"] },
+  inside: { models: ["De-esser", "Opto compressor", "Tape"], found: [] },
 };
 
 describe("names by pattern", () => {

@@ -1,5 +1,6 @@
 import type { Card, PresetKind } from "../presets/preset";
 import { KIND_NAMES } from "../presets/preset";
+import { measuredTags } from "../library/measured-tags";
 import type { Inside } from "../search/entry";
 import { fold } from "../search/words";
 
@@ -13,7 +14,7 @@ export const PATTERN_FIELDS = {
   strip: "the strip",
   purpose: "what it is for",
   model: "its plugins",
-  character: "its first tag",
+  character: "its first tag, else what was measured first",
   kind: "what kind it is",
   performer: "who played",
   instrument: "what was played",
@@ -29,7 +30,7 @@ type PatternField = keyof typeof PATTERN_FIELDS;
 export interface Named {
   readonly kind: PresetKind;
   readonly card: Card;
-  readonly inside: Pick<Inside, "models">;
+  readonly inside: Pick<Inside, "models" | "found">;
 }
 
 /** As long as a name may be. */
@@ -53,7 +54,7 @@ function textOf(field: PatternField, { kind, card, inside }: Named, number: stri
     strip: origin.strip,
     purpose: card.purpose,
     model: modelsIn(inside),
-    character: card.tags[0],
+    character: card.tags[0] ?? measuredTags(card, inside)[0],
     kind: KIND_NAMES[kind],
     performer: origin.performer,
     instrument: origin.instrument,

@@ -1,3 +1,4 @@
+import { asStrip } from "../presets/as-strip";
 import equal from "fast-deep-equal";
 import type { From, StripRef } from "../chains/chain";
 import { findModel } from "../processors/models";
@@ -114,22 +115,8 @@ const isOn = (except: readonly Exception[], strip: string, part: PartName): bool
   !except.some((e) => (e.strip ?? strip) === strip && (e.part ?? part) === part);
 
 /** What a source holds, as parts of a strip. */
-function savedStripOf({ content, from }: RecallSource): SavedStrip | null {
-  const loaded = from ? withFrom(content, from) : content;
-  switch (loaded.kind) {
-    case "plugin":
-      return findModel(loaded.processor.model)?.family === "instrument"
-        ? { kind: "instrument", source: { type: "layers", channels: "stereo", layers: [layerOf(loaded.processor)] } }
-        : { kind: "audio", inserts: { nodes: [loaded.processor], macros: [] } };
-    case "chain":
-      return { kind: "audio", inserts: loaded.chain };
-    case "strip":
-      return loaded.strip;
-    case "set":
-    case "mix":
-      return null;
-  }
-}
+const savedStripOf = ({ content, from }: RecallSource): SavedStrip | null =>
+  asStrip(from ? withFrom(content, from) : content);
 
 function planStrip(draft: Draft, input: PlanInput, request: RecallRequest, id: string): void {
   const strip = findStrip(draft.project, id);

@@ -1,5 +1,6 @@
 import { processorName, processorsOf } from "../chains/chain";
 import { foundTags } from "../library/found-tags";
+import { measuredTags } from "../library/measured-tags";
 import { OWN } from "../packs/pack";
 import { type Card, type Content, chainOf } from "../presets/preset";
 import { findModel } from "../processors/models";
@@ -55,10 +56,6 @@ export function insideOf(content: Content): Inside {
     found: foundTags(content),
   };
 }
-
-/** Tags that were found and not taken off. */
-export const measuredTags = ({ dismissed = [] }: Card, { found }: Pick<Inside, "found">): readonly string[] =>
-  found.filter((tag) => !dismissed.includes(tag));
 
 export function searchText(card: Card, inside: Inside): SearchText {
   const { from: _, ...words } = card.origin;

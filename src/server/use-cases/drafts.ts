@@ -1,3 +1,4 @@
+import { asStrip } from "@/core/presets/as-strip";
 import type { NewDraft, ProjectBody } from "@/contracts/projects";
 import { completeProcessor, processorsOf } from "@/core/chains/chain";
 import { type Content, chainOf, withFrom } from "@/core/presets/preset";
@@ -16,18 +17,9 @@ import { bodyOf, getProject } from "./projects";
 
 const DRAFT_TEMPO = 120;
 
-function savedStripOf(content: Content): SavedStrip {
-  if (content.kind === "plugin" && findModel(content.processor.model)?.family === "instrument")
-    return {
-      kind: "instrument",
-      source: { type: "layers", channels: "stereo", layers: [layerOf(completeProcessor(content.processor))] },
-    };
-  return content.kind === "strip" ? content.strip : { kind: "audio", inserts: chainOf(content) };
-}
-
 /** The one strip of a draft: what the preset holds, on a strip with nothing else set. */
 function draftStrip(content: Content | null, name: string): Strip {
-  const { kind, ...parts } = content ? savedStripOf(content) : { kind: "audio" as const };
+  const { kind, ...parts } = (content ? asStrip(content) : null) ?? { kind: "audio" as const };
   const blank = createStrip("strip", kind, { name }, null);
   const given = Object.fromEntries(Object.entries(parts).filter(([, part]) => part !== undefined)) as Partial<Strip>;
   return { ...blank, ...given, kind, look: given.look ?? { name } };

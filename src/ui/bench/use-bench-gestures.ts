@@ -1,5 +1,6 @@
 "use client";
 
+import { stepsToLoad } from "./side/slot";
 import { type Chain, type Lane, nodeName, type Processor, processorsOf, type Split } from "@/core/chains/chain";
 import { clip, freshClipping, parseClipping, writeClipping } from "@/core/chains/clipping";
 import type { Difference } from "@/core/chains/differences";
@@ -77,7 +78,13 @@ function adding(bench: BenchState, start: (model: string) => Promise<Processor>)
       });
     },
     /** A plugin of the library behind what is selected; a chain in the place of the one that is here. */
-    put: ({ id, version, card, content }: PresetRow) => {
+    /** A plugin goes behind what is selected, a chain into the selected section, else into the place of all. */
+    put: (row: PresetRow) => {
+      const { id, version, card, content } = row;
+      if (selected?.type === "section" && content.kind === "chain")
+        return void gesture(`Load ${card.name}`, (hand) =>
+          stepsToLoad(hand, { kind: "section", section: selected }, row, chain),
+        );
       const from = { preset: id, version, name: card.name };
       const loaded = chainOf(withFrom(content, from));
       const [plugin] = processorsOf(loaded);

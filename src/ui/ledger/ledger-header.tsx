@@ -4,6 +4,7 @@ import { Library as LibraryIcon, SlidersHorizontal } from "lucide-react";
 import type { Project } from "@/core/projects/project";
 import { Button } from "../kit/button";
 import type { ProjectEditing } from "../projects/editing";
+import { AddStrip } from "./add-strip";
 import { HistoryButtons } from "../projects/history";
 
 export interface OpenProps {
@@ -18,6 +19,7 @@ interface HeaderProps extends OpenProps {
   readonly onOpen: () => void;
   readonly onSave: () => void;
   readonly onLibrary: () => void;
+  readonly onAdd: Parameters<typeof AddStrip>[0]["onAdd"];
 }
 
 export function LedgerHeader({
@@ -29,6 +31,7 @@ export function LedgerHeader({
   onOpen,
   onSave,
   onLibrary,
+  onAdd,
 }: HeaderProps) {
   return (
     <header className="flex flex-none items-center gap-3 px-[14px] pt-[14px] pb-3">
@@ -40,6 +43,7 @@ export function LedgerHeader({
       </div>
       <span className="ml-auto flex flex-none gap-2">
         <HistoryButtons editing={editing} />
+        <AddStrip onAdd={onAdd} />
         <Button disabled={!canOpen} onClick={onOpen}>
           <SlidersHorizontal size={16} aria-hidden="true" />
           Bench

@@ -12,6 +12,7 @@ import { useProjectEditing } from "../projects/editing";
 import { historyActions } from "../projects/history";
 import { openSave } from "../save/save";
 import { SideLibrary, focusSideLibrary } from "./side-library";
+import { useStripActions } from "./use-strip-actions";
 import { useRows } from "./use-rows";
 import { LedgerHeader, type OpenProps } from "./ledger-header";
 import { Rows } from "./ledger-rows";
@@ -108,6 +109,7 @@ function OpenLedger({ project, editing }: OpenProps) {
       run: () => setAside(!aside),
     },
   ]);
+  const add = useStripActions(editing, cursor, (id) => choose(id, "only"));
   const table = (
     <section aria-label={project.name} className="flex h-full min-w-0 flex-col">
       <LedgerHeader
@@ -119,6 +121,7 @@ function OpenLedger({ project, editing }: OpenProps) {
         onOpen={() => void openBench()}
         onSave={() => void save()}
         onLibrary={() => setAside(true)}
+        onAdd={add}
       />
       <Rows
         project={project}

@@ -10,7 +10,7 @@ import type { PresetRow } from "@/contracts/records";
 import { type Processor, processorName, processorsOf } from "@/core/chains/chain";
 import { KIND_NAMES, type Origin, chainOf } from "@/core/presets/preset";
 import { summaryOf } from "@/core/processors/summary";
-import { PART_NAMES, partsOf } from "@/core/strips/strip";
+import { PART_NAMES, type StripKind, partsOf } from "@/core/strips/strip";
 import { Button } from "../kit/button";
 import { Chip, Key } from "../kit/bits";
 import { formatDate } from "../kit/dates";
@@ -18,6 +18,9 @@ import { KeyCapture } from "../kit/key-capture";
 import { Num } from "../kit/number";
 import { useShortcutOf } from "../own-shortcuts";
 import { Shape } from "../kit/shape";
+import { STRIP_WORDS } from "../kit/strip-words";
+import { useStripStart } from "../starts";
+import { canBegin } from "@/core/presets/as-strip";
 import { useRecall } from "../plan/recall";
 import { NameField } from "../kit/name-field";
 import { compareWithOriginal, openSheet, orSay, useFiling } from "./filing";
@@ -102,17 +105,14 @@ export function CardPane({ preset, tempo, onFolder }: CardProps) {
   );
 }
 
-function originLines({
-  artist,
-  song,
-  strip,
-  date,
-  take,
-}: Origin): readonly [who: string, song: string | null, where: string] {
+function originLines(
+  { artist, song, strip, date, take }: Origin,
+  otherwise: string,
+): readonly [who: string, song: string | null, where: string] {
   const where = [strip && `strip ${strip}`, date && formatDate(date), take && `take ${take}`]
     .filter(Boolean)
     .join(" · ");
-  return [artist ?? "own", song ?? null, where];
+  return [artist ?? otherwise, song ?? null, where];
 }
 
 interface FactsProps {
@@ -127,7 +127,7 @@ function Facts({ preset, onFolder }: FactsProps) {
   const path: string[] = [];
   for (let at = folders.find((f) => f.id === card.folder); at; at = folders.find((f) => f.id === at?.parent))
     path.unshift(at.name);
-  const [who, song, where] = originLines(card.origin);
+  const [who, song, where] = originLines(card.origin, preset.pack ?? "own");
   const played = [card.origin.performer, card.origin.instrument, card.origin.microphone].filter(Boolean).join(" · ");
   const facts: [term: string, fact: React.ReactNode][] = [
     [
@@ -179,6 +179,7 @@ function Facts({ preset, onFolder }: FactsProps) {
     ],
     ["Measured", measured.join(", ")],
     ["Notes", card.notes],
+    ["Begins", <BeginsStrips key="begins" preset={preset} />],
     ["Shortcut", <KeyCapture key="shortcut" label={`“${card.name}”`} keys={keys} onKeys={setKeys} />],
   ];
   return (
@@ -192,6 +193,36 @@ function Facts({ preset, onFolder }: FactsProps) {
           </Fragment>
         ))}
     </dl>
+  );
+}
+
+const KINDS = Object.keys(STRIP_WORDS) as readonly StripKind[];
+
+/** Which new strips begin as this; nothing where none could. */
+function BeginsStrips({ preset: { id, kind, card, content, version } }: { readonly preset: PresetRow }) {
+  const { startOf, set } = useStripStart();
+  const kinds = kind === "plugin" ? [] : KINDS.filter((strip) => canBegin(content, strip));
+  if (kinds.length === 0) return null;
+  const now = kinds.find((strip) => startOf(strip)?.preset === id) ?? "";
+  const choose = (value: string) => {
+    const chosen = kinds.find((strip) => strip === value);
+    if (chosen) set(chosen, { preset: id, version, name: card.name });
+    else if (now !== "") set(now, null);
+  };
+  return (
+    <select
+      aria-label="New strips that begin as this"
+      value={now}
+      onChange={({ target }) => choose(target.value)}
+      className="-ml-1 max-w-full rounded-card bg-transparent text-soft hover:text-ink"
+    >
+      <option value="">no new strips</option>
+      {kinds.map((strip) => (
+        <option key={strip} value={strip}>
+          new {STRIP_WORDS[strip]}
+        </option>
+      ))}
+    </select>
   );
 }
 

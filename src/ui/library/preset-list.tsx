@@ -128,7 +128,7 @@ function WideRow({ preset, tempo }: RowProps) {
           {card.name}
         </span>
         <span className="truncate text-small text-soft">
-          {[card.purpose, card.origin.artist ?? "own"].filter((w) => w !== "").join(" · ")}
+          {[card.purpose, card.origin.artist ?? preset.pack ?? "own"].filter((w) => w !== "").join(" · ")}
         </span>
       </span>
       <Shapes processors={processorsOf(chainOf(preset.content))} tempo={tempo} width={44} />

@@ -7,14 +7,13 @@ import { useEffect, useRef, useState } from "react";
 import { useForm } from "react-hook-form";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import { createStrip } from "@/core/strips/strip";
 import { useActions } from "../actions/actions";
 import { Empty, Key, Loading } from "../kit/bits";
 import { Button } from "../kit/button";
 import { cx } from "../kit/class-names";
 import { formatDay } from "../kit/dates";
 import { Sheet } from "../kit/sheet";
-import { mintKey } from "./mint";
+import { useNewStrip } from "../starts";
 
 const COLUMNS = "grid grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)_90px_80px_90px] items-center gap-[10px] px-[18px]";
 
@@ -138,12 +137,13 @@ interface Fields {
 function NewProject({ onClose }: { readonly onClose: () => void }) {
   const router = useRouter();
   const queries = useQueryClient();
+  const newStrip = useNewStrip();
   const { register, handleSubmit, formState, setError } = useForm<Fields>({
     defaultValues: { name: "", artist: "", tempo: 120 },
   });
   const make = handleSubmit(async ({ name, artist, tempo }) => {
     try {
-      const main = createStrip(mintKey(), "main", { name: "Main" }, { hardware: "Out 1–2" });
+      const main = await newStrip("main", "Main", { hardware: "Out 1–2" });
       const words = { name: name.trim(), artist: artist.trim(), client: artist.trim(), song: name.trim(), key: "" };
       const body = await api.makeProject({
         ...words,

@@ -144,7 +144,7 @@ export function SoundsPane({ bench, hand, instrument }: Props) {
               <span className="min-w-0 flex-1">
                 <span className="name block truncate leading-5">{row.card.name}</span>
                 <span className="block truncate text-small text-soft">
-                  {[row.card.origin.artist, row.card.purpose].filter(Boolean).join(" · ") || "own"}
+                  {[row.card.origin.artist, row.card.purpose].filter(Boolean).join(" · ") || (row.pack ?? "own")}
                 </span>
               </span>
               <Shapes processors={processorsOf(chainOf(row.content))} tempo={bench.tempo} most={1} width={44} />
