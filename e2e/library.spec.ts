@@ -209,6 +209,7 @@ test("a starting point whose preset is gone opens as the maker set it, and says 
         searches: [],
         shortcuts: [],
         startingPoints: [{ model: "vca-compressor", strip: null, preset: "two-to-one", version: null }],
+        apart: [],
       },
     },
   });
@@ -282,4 +283,185 @@ test("a search is kept under a name, and brings words, filters and folder again"
   await page.getByRole("button", { name: "Let go of the search Voices for Thursday" }).click();
   await page.reload();
   await expect(page.getByRole("button", { name: "Voices for Thursday", exact: true })).toHaveCount(0);
+});
+
+test("strips are saved from the ledger by a pattern, found again three ways, and a taken name asks", async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/projects/ferry-light`);
+  await page.getByRole("row", { name: /Nyckelharpa/ }).click();
+  await page.keyboard.press("Shift+ArrowDown");
+  await page.keyboard.press("Control+s");
+  const sheet = page.getByRole("dialog");
+  await expect(sheet.getByRole("heading", { name: "Save 2 strips" })).toBeVisible();
+  // What the like was filed under is filled in: nobody has to remember.
+  await sheet.getByRole("combobox", { name: "Pattern" }).fill("{strip} of {song}, {number:2}");
+  await expect(sheet.getByRole("table")).toContainText("as “Nyckelharpa of Ferry Light, 01”");
+  await sheet.getByRole("checkbox", { name: "Level of all" }).click();
+  await sheet.getByRole("checkbox", { name: "Level of Cello" }).click();
+  await sheet.getByRole("button", { name: "Save 2 presets" }).click();
+  await expect(page.getByText("Saved 2 presets")).toBeVisible();
+
+  // By words, by fields, by filters.
+  const name = "Cello of Ferry Light, 02";
+  await page.goto(`${server.url}/library?q=${encodeURIComponent("cello 02")}`);
+  await expect(options(page).first()).toContainText(name);
+  await page.goto(`${server.url}/library?q=${encodeURIComponent(`name:"${name}"`)}`);
+  await expect(options(page)).toHaveText([new RegExp(name)]);
+  const card = page.getByRole("complementary", { name: "Card" });
+  await expect(card).toContainText("Effect chain");
+  await expect(card).toContainText("Bowed");
+  await expect(card).toContainText("Oskar Vane");
+  await page.goto(`${server.url}/library?sort=saved&folder=bowed&only=${encodeURIComponent('song:"Ferry Light"')}`);
+  await expect(options(page).first()).toContainText("of Ferry Light");
+  await page.goto(`${server.url}/library?q=${encodeURIComponent("nyckelharpa 01")}`);
+  await expect(card).toContainText("Channel strip");
+  await expect(card).toContainText("also level");
+
+  // The same again: the names are taken, and nothing is replaced.
+  await page.goto(`${server.url}/projects/ferry-light`);
+  await page.getByRole("row", { name: /Cello/ }).click();
+  await page.keyboard.press("Control+s");
+  await sheet.getByLabel("Name", { exact: true }).fill(name);
+  await expect(sheet.getByText(`“${name}” is there already.`)).toBeVisible();
+  await expect(sheet.getByRole("button", { name: "Save effect chain" })).toBeDisabled();
+  await sheet.getByRole("button", { name: "Save as version 2" }).click();
+  await expect(page.getByText(`Saved version 2 of “${name}”`)).toBeVisible();
+});
+
+test("a pack preset stays as it is; changed on the bench it is found as one's own, and knows where it is from", async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/library?q=${encodeURIComponent("speech clear level")}`);
+  const card = page.getByRole("complementary", { name: "Card" });
+  await expect(card).toContainText("Included");
+  await page.keyboard.press("5");
+  await expect(page.getByText("What comes with a pack stays as it is.")).toBeVisible();
+  await page.keyboard.press("b");
+  await expect(page.getByRole("heading", { name: "Speech, clear and level", level: 1 })).toBeVisible();
+  const node = page.locator("[role=group][aria-label=Chain] [data-node]").nth(2);
+  await node.click();
+  const ratio = page.getByRole("slider", { name: "Ratio", exact: true });
+  await ratio.focus();
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("Control+s");
+  const sheet = page.getByRole("dialog");
+  await sheet.getByLabel("Name", { exact: true }).fill("Speech of mine");
+  await sheet.getByRole("button", { name: "Save effect chain" }).click();
+  await expect(page.getByText("Saved “Speech of mine”")).toBeVisible();
+
+  await page.goto(`${server.url}/library?q=speech&only=pack:own`);
+  await expect(options(page)).toHaveText([/Speech of mine/]);
+  await card.getByRole("button", { name: /Speech, clear and level, version 1/ }).click();
+  await expect(page.getByRole("dialog")).toContainText("Ratio");
+  await page.keyboard.press("Escape");
+  await page.goto(`${server.url}/library?q=speech&only=pack:Included`);
+  await expect(options(page)).toHaveText([/Speech, clear and level/]);
+  await expect(card).toContainText("version 1");
+});
+
+test("new strips begin as the sound that was chosen for their kind, until it is taken back", async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/library?q=${encodeURIComponent('name:"Return, hall"')}`);
+  const card = page.getByRole("complementary", { name: "Card" });
+  await options(page).first().click();
+  await card.getByRole("combobox", { name: "New strips that begin as this" }).selectOption("new return buses");
+  await expect(page.getByText("New return buses begin as “Return, hall”.")).toBeVisible();
+  await page.goto(`${server.url}/projects/tidemill-tour`);
+  const add = async (kind: string) => {
+    await page.getByRole("button", { name: "Strip", exact: true }).click();
+    await page.getByRole("menuitem", { name: kind }).click();
+  };
+  await add("Return bus");
+  await expect(page.getByRole("row", { name: /Return bus/ })).toContainText("Return, hall");
+  await add("Group bus");
+  await expect(page.getByRole("row", { name: /Group bus/ })).toContainText("no plugins");
+  await page.keyboard.press("Control+z");
+  await expect(page.getByRole("row", { name: /Group bus/ })).toHaveCount(0);
+
+  await page.reload();
+  await page.getByRole("row", { name: /Return bus/ }).click();
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("return buses be blank");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("New return buses are blank again.")).toBeVisible();
+  await add("Return bus");
+  await expect(page.getByRole("row", { name: /Return bus 2/ })).toContainText("no plugins");
+});
+
+test("names that say too little are mended together, taken back by one key; near copies are kept for good", async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/library`);
+  await expect(options(page).first()).toBeVisible();
+  await page.keyboard.press("Control+Alt+r");
+  const sheet = page.getByRole("dialog");
+  await expect(sheet.getByText("says nothing about the sound").first()).toBeVisible();
+  await sheet.getByRole("textbox", { name: "New name of “asdf”" }).fill("Gate, cold room");
+  const button = sheet.getByRole("button", { name: /^Rename \d+ of \d+$/ });
+  const [, n, of] = /(\d+) of (\d+)/.exec(await button.innerText())!;
+  await button.click();
+  await expect(page.getByText(`Rename ${n} sounds`)).toBeVisible();
+  await expect(sheet.getByRole("textbox")).toHaveCount(Number(of) - Number(n));
+  await sheet.getByRole("button", { name: "Close" }).click();
+  await page.goto(`${server.url}/library?q=cold%20room%20gate`);
+  await expect(options(page).first()).toContainText("Gate, cold room");
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText("Taken back: Rename")).toBeVisible();
+  await page.goto(`${server.url}/library?q=asdf`);
+  await expect(options(page)).toHaveText([/asdf/]);
+
+  await page.keyboard.press("Control+Alt+c");
+  await sheet.getByLabel("Set alike within").selectOption({ label: "1 % of the rulers" });
+  const group = sheet.getByRole("group", { name: /Skin compressor/ });
+  await group.getByRole("button", { name: "Keep both" }).click();
+  await expect(group).toHaveCount(0);
+  await page.reload();
+  await expect(options(page).first()).toBeVisible();
+  await page.keyboard.press("Control+Alt+c");
+  await sheet.getByLabel("Set alike within").selectOption({ label: "1 % of the rulers" });
+  await expect(sheet.getByText("1 group was kept as it is.")).toBeVisible();
+  await expect(group).toHaveCount(0);
+});
+
+test("a variation is made and compared with its original; sounds are filed by artist; a measured tag is taken off", async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/library?q=${encodeURIComponent('name:"Cello under the voice"')}`);
+  const card = page.getByRole("complementary", { name: "Card" });
+  await expect(card).toContainText("Measured");
+  await page.keyboard.press("v");
+  await expect(page.getByRole("heading", { name: "Cello under the voice, variation", level: 1 })).toBeVisible();
+  await page.goto(`${server.url}/library?q=${encodeURIComponent("under voice variation")}`);
+  await card.getByRole("button", { name: /Cello under the voice, version 4/ }).click();
+  await expect(page.getByRole("dialog")).toBeVisible();
+  await page.keyboard.press("Escape");
+
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("folder for the artist");
+  await page.keyboard.press("Enter");
+  await expect(
+    filters(page)
+      .getByRole("button", { name: /^Copper Heron/ })
+      .first(),
+  ).toContainText("1");
+  await expect(page.getByText(/^File “.*” by artist/)).toBeVisible();
+  await expect(card.getByRole("button", { name: "Copper Heron", exact: true })).toBeVisible();
+
+  await options(page).first().click();
+  await page.keyboard.press("e");
+  const sheet = page.getByRole("dialog");
+  await sheet.getByRole("button", { name: /measured tag warm/ }).click();
+  await sheet.getByRole("button", { name: "Save the card" }).click();
+  await expect(
+    page.getByText("Tag “Cello under the voice, variation”").or(page.getByText("Change “Cello under")),
+  ).toBeVisible();
+  await page.goto(`${server.url}/library?q=${encodeURIComponent("measured:warm under voice")}`);
+  await expect(options(page)).toHaveText([/^(?!.*variation)/]);
 });

@@ -26,6 +26,8 @@ export const PresetQuerySchema = z.strictObject({
   tag: z.string().max(60).optional(),
   sort: z.enum(["used", "name", "saved"]).optional(),
   after: z.string().max(400).optional(),
+  /** How many come before the page, in place of `after`. */
+  offset: z.coerce.number().int().min(0).max(10_000_000).optional(),
   limit: z.coerce.number().int().min(1).max(500).optional(),
 });
 
@@ -34,7 +36,7 @@ export const PresetPageSchema = z.strictObject({
   items: z.array(PresetRowSchema),
   total: z.int(),
   next: z.string().nullable(),
-  /** For each field, its values among all that were found, the most frequent first. */
+  /** For each field, its values among all that were found, the most frequent first; on a first page only. */
   facets: z.record(z.string(), z.array(z.strictObject({ value: z.string(), n: z.int() }))),
   /** What of the search was not understood; its words were looked for. */
   unclear: z.array(z.string()),

@@ -16,6 +16,8 @@ export interface Request {
   readonly folders: ReadonlySet<string> | null;
   readonly sort: Sort;
   readonly after: Cursor | null;
+  /** Instead of a cursor: how many come before the page, for a list that is scrolled anywhere. */
+  readonly offset?: number;
   readonly limit: number;
 }
 
@@ -24,13 +26,16 @@ export interface Found {
   readonly rows: readonly number[];
   readonly total: number;
   readonly next: Cursor | null;
-  readonly facets: Facets;
+  /** Counted for a first page only; later ones have the same. */
+  readonly facets: Facets | null;
   /** Words that were read as others, because nothing begins with them. */
   readonly corrected: readonly Corrected[];
 }
 
 /** Values shown for each. */
 const MOST_VALUES = 40;
+/** Lists that are kept in order while they are scrolled. */
+const KEPT_ORDERS = 4;
 
 /**
  * All presets of a library in memory, to be searched, filtered, counted and paged. Entries are kept in slots: one that
@@ -45,6 +50,8 @@ export class LibraryIndex {
   private readonly saved: number[] = [];
   private readonly touched: number[] = [];
   private readonly slotOf = new Map<number, number>();
+  /** Whole lists in order, by what was asked; they hold until anything changes. */
+  private readonly orders = new Map<string, Int32Array>();
 
   /** Presets in it. */
   get size(): number {
@@ -58,6 +65,7 @@ export class LibraryIndex {
 
   /** Adds a preset, or puts it in the place of what the index had of it. */
   put(entry: IndexEntry): void {
+    this.orders.clear();
     this.remove(entry.row);
     this.slotOf.set(entry.row, this.rows.length);
     this.rows.push(entry.row);
@@ -70,13 +78,16 @@ export class LibraryIndex {
   }
 
   remove(row: number): void {
+    this.orders.clear();
     const slot = this.slotOf.get(row);
     if (slot === undefined) return;
     this.slotOf.delete(row);
     this.text.drop(slot);
   }
 
-  find({ query, folders, sort, after, limit }: Request): Found {
+  find(request: Request): Found {
+    const { query, folders, sort, after, offset = 0, limit } = request;
+    if (offset > 0) return this.findAt(request, offset);
     const { slots, count, rankOf, corrected } = this.matching(query, folders);
     const order = this.orderBy(sort, rankOf);
     const page = pageOf({ slots, count }, order, after, limit);
@@ -88,9 +99,31 @@ export class LibraryIndex {
         last !== undefined && page.length === limit && page.length < count
           ? [order.value(last), this.rows[last]!]
           : null,
-      facets: this.values.facets({ slots, count }, MOST_VALUES),
+      facets: after ? null : this.values.facets({ slots, count }, MOST_VALUES),
       corrected,
     };
+  }
+
+  /** A page from anywhere in a list. The whole of it is put in order once, and kept for the pages around. */
+  private findAt({ query, folders, sort, limit }: Request, offset: number): Found {
+    const asked = JSON.stringify([query, folders && [...folders], sort]);
+    const ordered = this.orders.get(asked) ?? this.inOrder(query, folders, sort);
+    if (this.orders.size >= KEPT_ORDERS && !this.orders.has(asked)) this.orders.delete([...this.orders.keys()][0]!);
+    this.orders.set(asked, ordered);
+    const page = ordered.subarray(offset, offset + limit);
+    return {
+      rows: [...page].map((slot) => this.rows[slot]!),
+      total: ordered.length,
+      next: null,
+      facets: null,
+      corrected: [],
+    };
+  }
+
+  private inOrder(query: Query, folders: Request["folders"], sort: Sort): Int32Array {
+    const { slots, count, rankOf } = this.matching(query, folders);
+    const before = beforeIn(this.orderBy(sort, rankOf));
+    return slots.slice(0, count).sort(before);
   }
 
   /** All values of a field among what is asked for, each with how many have it. */
@@ -158,15 +191,16 @@ interface Order {
   readonly rows: 1 | -1;
 }
 
+const beforeIn =
+  ({ rowOf, value, compare, rows }: Order) =>
+  (a: number, b: number): number =>
+    compare(value(a), value(b)) || rows * (rowOf(a) - rowOf(b));
+
 /** The first `limit` slots behind `after`, in order. */
 function pageOf({ slots, count }: Slots, order: Order, after: Cursor | null, limit: number): readonly number[] {
   const { rowOf, value, compare, rows } = order;
   const isBehind = ([from, row]: Cursor, slot: number): boolean =>
     (compare(value(slot), from) || rows * (rowOf(slot) - row)) > 0;
   const all = slots.subarray(0, count);
-  return firstOf(
-    after ? all.filter((slot) => isBehind(after, slot)) : all,
-    limit,
-    (a, b) => compare(value(a), value(b)) || rows * (rowOf(a) - rowOf(b)),
-  );
+  return firstOf(after ? all.filter((slot) => isBehind(after, slot)) : all, limit, beforeIn(order));
 }

@@ -231,7 +231,7 @@ describe("the index", () => {
         const expected = [...kept].filter(([, one]) => fits(one)).map(([row]) => row);
         expect(found.rows.toSorted((a, b) => a - b)).toEqual(expected.toSorted((a, b) => a - b));
         expect(found.total).toBe(expected.length);
-        expect(Object.fromEntries(found.facets.artist)).toEqual(
+        expect(Object.fromEntries(found.facets!.artist)).toEqual(
           Object.fromEntries(
             ARTISTS.map((a) => [a, expected.filter((row) => kept.get(row)!.artist === a).length]).filter(
               ([, n]) => n !== 0,
@@ -261,6 +261,15 @@ describe("the index", () => {
             more = after !== null;
           }
           expect(paged).toEqual(all);
+          // Anywhere in the list, and still after something changed.
+          for (let offset = 0; offset <= all.length; offset += 3)
+            expect(ask(index, text, { sort, limit, offset }).rows).toEqual(all.slice(offset, offset + limit));
+          const [gone] = all;
+          if (gone === undefined) return;
+          index.remove(gone);
+          expect(ask(index, text, { sort, limit: 1000, offset: 1 }).rows).toEqual(
+            ask(index, text, { sort }).rows.slice(1),
+          );
         },
       ),
     );

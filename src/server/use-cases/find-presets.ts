@@ -55,6 +55,7 @@ export async function findPresets({ db, search }: Context, asked: PresetQuery): 
     folders: asked.folder === undefined ? null : search.within(asked.folder),
     sort,
     after: parseCursor(asked.after),
+    ...(asked.offset === undefined ? {} : { offset: asked.offset }),
     limit: asked.limit ?? DEFAULT_PAGE,
   });
   return {
@@ -62,7 +63,7 @@ export async function findPresets({ db, search }: Context, asked: PresetQuery): 
     total: found.total,
     next: found.next && writeCursor(found.next),
     facets: Object.fromEntries(
-      Object.entries(found.facets).map(([field, counts]) => [field, counts.map(([value, n]) => ({ value, n }))]),
+      Object.entries(found.facets ?? {}).map(([field, counts]) => [field, counts.map(([value, n]) => ({ value, n }))]),
     ),
     unclear: [...query.unclear],
     corrected: [...found.corrected],

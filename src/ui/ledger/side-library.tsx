@@ -1,13 +1,13 @@
 "use client";
 
 import { Search } from "lucide-react";
-import { useCallback, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { useActions } from "../actions/actions";
 import { Button } from "../kit/button";
 import { Empty } from "../kit/bits";
 import { PresetList } from "../library/preset-list";
 import { useHearChosen, useSelection } from "../library/selection";
-import { usePresets } from "../library/use-library";
+import { EMPTY_LISTING, useListing } from "../library/use-listing";
 import { useRecall } from "../plan/recall";
 
 const FIELD = "side-library-field";
@@ -23,15 +23,11 @@ export function focusSideLibrary(): void {
 export function SideLibrary({ tempo }: { readonly tempo: number }) {
   const [words, setWords] = useState("");
   const [touched, setTouched] = useState(false);
-  const { rows, total, pages } = usePresets({ q: words });
-  const { chosen, choose, move } = useSelection(touched ? rows : NO_ROWS);
+  const listing = useListing({ q: words });
+  const { chosen, choose, move } = useSelection(touched ? listing : EMPTY_LISTING);
   useHearChosen(chosen, tempo);
   const recall = useRecall();
   const list = useRef<HTMLDivElement>(null);
-  const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;
-  const more = useCallback(() => {
-    if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
-  }, [hasNextPage, isFetchingNextPage, fetchNextPage]);
   const group = "Library beside";
   useActions([
     {
@@ -88,11 +84,10 @@ export function SideLibrary({ tempo }: { readonly tempo: number }) {
         </label>
       </div>
       <div className="flex min-h-0 flex-1 flex-col border-edge border-t">
-        {rows.length > 0 ? (
+        {listing.total > 0 ? (
           <PresetList
             narrow
-            rows={rows}
-            total={total}
+            listing={listing}
             chosen={chosen?.id ?? null}
             tempo={tempo}
             onChoose={(id) => {
@@ -100,12 +95,11 @@ export function SideLibrary({ tempo }: { readonly tempo: number }) {
               choose(id);
             }}
             onOpen={(preset) => recall.plan(preset)}
-            onMore={more}
             listRef={list}
           />
         ) : (
-          <Empty title={pages.isPending ? "Looking…" : "No sound matches"} className="px-3 py-6">
-            {!pages.isPending && <p>Try fewer letters.</p>}
+          <Empty title={listing.isPending ? "Looking…" : "No sound matches"} className="px-3 py-6">
+            {!listing.isPending && <p>Try fewer letters.</p>}
           </Empty>
         )}
       </div>
@@ -117,5 +111,3 @@ export function SideLibrary({ tempo }: { readonly tempo: number }) {
     </aside>
   );
 }
-
-const NO_ROWS = [] as const;

@@ -19,7 +19,8 @@ import { rememberList } from "./last-list";
 import { PresetList } from "./preset-list";
 import { useHearChosen, useSelection } from "./selection";
 import { LibrarySheets } from "./sheets";
-import { type Filter, useFilters, usePresets } from "./use-library";
+import { type Filter, useFilters } from "./use-library";
+import { useListing } from "./use-listing";
 import { useTempo } from "./use-tempo";
 
 const countOf = (total: number): string => `${total} sound${total === 1 ? "" : "s"}`;
@@ -29,10 +30,11 @@ export function Library() {
   const { query: addressed, set } = useFilters();
   const { words, type } = useWords(addressed.q ?? "", set);
   const query = { ...addressed, q: words === "" ? undefined : words };
-  const { rows, total, first, pages } = usePresets(query);
+  const listing = useListing(query);
+  const { total, first } = listing;
   useEffect(() => rememberList(addressed.sort), [addressed.sort]);
   const tempo = useTempo();
-  const selection = useSelection(rows);
+  const selection = useSelection(listing);
   const { chosen, choose, move } = selection;
   const sheet = useLibrarySheet((l) => l.open);
   useHearChosen(chosen, tempo);
@@ -41,10 +43,6 @@ export function Library() {
   const list = useRef<HTMLDivElement>(null);
   useLibraryFinder({ words, onWords: type, facets: first?.facets, onLeave: () => list.current?.focus() });
   const open = (preset: PresetRow) => router.push(`/bench?preset=${preset.id}`);
-  const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;
-  const more = useCallback(() => {
-    if (hasNextPage && !isFetchingNextPage) void fetchNextPage();
-  }, [hasNextPage, isFetchingNextPage, fetchNextPage]);
   const group = "Library";
   const has = chosen !== null;
   useActions(useFilingActions(selection));
@@ -78,8 +76,8 @@ export function Library() {
       run: selection.chooseAll,
     },
     { id: "let-go", title: "Choose only one", group, keys: ["Escape"], keyOnly: true, run: selection.letGo },
-    { id: "first", title: "First sound", group, keys: ["Home"], keyOnly: true, run: () => move(-rows.length) },
-    { id: "last", title: "Last sound", group, keys: ["End"], keyOnly: true, run: () => move(rows.length) },
+    { id: "first", title: "First sound", group, keys: ["Home"], keyOnly: true, run: () => move(-total) },
+    { id: "last", title: "Last sound", group, keys: ["End"], keyOnly: true, run: () => move(total) },
     {
       id: "apply",
       title: `Apply ${recall.targetWords ?? "to a project"}`,
@@ -113,7 +111,7 @@ export function Library() {
             children: (
               <Filters
                 query={query}
-                total={pages.data ? total : undefined}
+                total={first ? total : undefined}
                 facets={first?.facets}
                 onMove={(folder) => orSay(change(selection.all, () => ({ folder }), "Move"))}
                 onSet={set}
@@ -131,22 +129,20 @@ export function Library() {
                 <ListHead query={query} onSort={(sort) => set({ sort })} />
                 <Said page={first} />
                 <NothingOwn page={first} narrowed={narrowed} />
-                {rows.length > 0 ? (
+                {total > 0 ? (
                   <PresetList
-                    rows={rows}
-                    total={total}
+                    listing={listing}
                     chosen={chosen?.id ?? null}
                     isChosen={selection.isChosen}
                     tempo={tempo}
                     onChoose={choose}
                     onOpen={open}
-                    onMore={more}
                     listRef={list}
                   />
                 ) : (
                   <NothingFound
-                    loading={pages.isPending}
-                    failed={pages.error?.message}
+                    loading={listing.isPending}
+                    failed={listing.error?.message}
                     narrowed={narrowed}
                     onAll={() => {
                       type("");

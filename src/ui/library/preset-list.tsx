@@ -1,7 +1,7 @@
 "use client";
 
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type RefObject, useEffect, useRef } from "react";
+import { type CSSProperties, type RefObject, useEffect, useRef } from "react";
 import type { PresetRow } from "@/contracts/records";
 import { processorsOf } from "@/core/chains/chain";
 import { KIND_NAMES, chainOf } from "@/core/presets/preset";
@@ -10,22 +10,23 @@ import { formatDay } from "../kit/dates";
 import { PresetIcon } from "../kit/kind-icon";
 import { Shapes } from "../kit/shape";
 import type { Choose } from "./selection";
+import type { Listing } from "./use-listing";
 
 interface Props {
-  readonly rows: readonly PresetRow[];
-  readonly total: number;
+  readonly listing: Listing;
   readonly chosen: string | null;
   readonly tempo: number;
   /** What is chosen beside the chosen line. */
   readonly isChosen?: (id: string) => boolean;
   readonly onChoose: (id: string, how: Choose) => void;
   readonly onOpen: (preset: PresetRow) => void;
-  readonly onMore: () => void;
   readonly listRef: RefObject<HTMLDivElement | null>;
   /** Without the column of days, for a narrow place. */
   readonly narrow?: boolean;
 }
 
+/** How long a line must be in sight before it is fetched, in milliseconds. */
+const GLANCE = 40;
 const ROW = 44;
 const NARROW_ROW = 62;
 
@@ -39,28 +40,31 @@ export const optionId = (id: string): string => `sound-${id}`;
 
 /** The presets, one a line, with their shapes. The list itself has the focus; the chosen line is told to screen readers. */
 export function PresetList(props: Props) {
-  const { rows, total, chosen, tempo, onChoose, onOpen, onMore, listRef, narrow = false } = props;
+  const { listing, chosen, tempo, onChoose, onOpen, listRef, narrow = false } = props;
+  const { total, look } = listing;
   const scroller = useRef<HTMLDivElement>(null);
   const height = narrow ? NARROW_ROW : ROW;
   // The compiler cannot see into the virtualizer; it holds its own state.
   // eslint-disable-next-line react-hooks/incompatible-library
   const virtual = useVirtualizer({
-    count: rows.length,
+    count: total,
     getScrollElement: () => scroller.current,
     estimateSize: () => height,
     overscan: 8,
   });
-  const at = rows.findIndex((r) => r.id === chosen);
+  const at = chosen === null ? -1 : listing.placeOf(chosen);
   useEffect(() => {
     if (at >= 0) virtual.scrollToIndex(at);
     // The virtualizer is new on every render; only the chosen line moves the list.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [at]);
   const items = virtual.getVirtualItems();
-  const last = items.at(-1)?.index ?? 0;
+  const [top, bottom] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
   useEffect(() => {
-    if (rows.length > 0 && last >= rows.length - 10) onMore();
-  }, [last, rows.length, onMore]);
+    // What flies by is not fetched.
+    const timer = setTimeout(() => look(top, bottom), GLANCE);
+    return () => clearTimeout(timer);
+  }, [top, bottom, look]);
   return (
     <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
       <div
@@ -69,12 +73,13 @@ export function PresetList(props: Props) {
         tabIndex={0}
         aria-label="Sounds"
         aria-multiselectable={props.isChosen !== undefined}
-        aria-activedescendant={at >= 0 ? optionId(rows[at]!.id) : undefined}
+        aria-activedescendant={at >= 0 && chosen !== null ? optionId(chosen) : undefined}
         className="group relative outline-none"
         style={{ height: virtual.getTotalSize() }}
       >
         {items.map(({ index, start }) => {
-          const preset = rows[index]!;
+          const preset = listing.at(index);
+          if (!preset) return <Unseen key={index} style={{ height, transform: `translateY(${start}px)` }} />;
           const at = preset.id === chosen;
           const on = at || Boolean(props.isChosen?.(preset.id));
           return (
@@ -111,6 +116,17 @@ export function PresetList(props: Props) {
     </div>
   );
 }
+
+/** The place of a line that is on its way. */
+const Unseen = ({ style }: { readonly style: CSSProperties }) => (
+  <div
+    aria-hidden="true"
+    style={style}
+    className="absolute inset-x-0 top-0 grid items-center border-rule border-b px-[42px]"
+  >
+    <span className="h-[10px] w-2/5 rounded-card bg-sunk" />
+  </div>
+);
 
 interface RowProps {
   readonly preset: PresetRow;

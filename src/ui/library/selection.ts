@@ -4,8 +4,12 @@ import { useEffect, useState } from "react";
 import type { PresetRow } from "@/contracts/records";
 import { chainOf } from "@/core/presets/preset";
 import { hear } from "../listening/listening";
+import type { Listing } from "./use-listing";
 
 export type Choose = "only" | "also" | "upTo";
+
+/** As many as can be filed in one go. */
+const MOST_CHOSEN = 5000;
 
 /** The chosen line, and what else is chosen beside it. */
 export interface Selection {
@@ -20,46 +24,60 @@ export interface Selection {
   readonly letGo: () => boolean;
 }
 
-const between = (rows: readonly PresetRow[], a: string, b: string): readonly string[] => {
-  const places = [a, b].map((id) => rows.findIndex((row) => row.id === id)).toSorted((x, y) => x - y);
-  const [from = 0, to = 0] = places;
-  return rows.slice(Math.max(0, from), to + 1).map((row) => row.id);
-};
-
-export function useSelection(rows: readonly PresetRow[]): Selection {
+export function useSelection(listing: Listing): Selection {
   const [id, setId] = useState<string | null>(null);
   const [others, setOthers] = useState<ReadonlySet<string>>(new Set());
   /** From where a stretch of the list is chosen. */
   const [anchor, setAnchor] = useState<string | null>(null);
-  const chosen = rows.find((r) => r.id === id) ?? rows[0] ?? null;
+  const { here, total, at, placeOf, hold, load } = listing;
+  const chosen = (id === null ? undefined : at(placeOf(id))) ?? at(0) ?? null;
   const isChosen = (some: string) => some === chosen?.id || others.has(some);
+  const hereOf = (ids: Iterable<string>) => [...ids].map(placeOf).filter((place) => place >= 0);
   const leave = (gone: string) => {
     const kept = [...others, chosen?.id ?? gone].filter((one) => one !== gone);
     setOthers(new Set(kept));
     setId(kept[0] ?? gone);
   };
+  /** A stretch from one place to another, fetched where it is not here yet. */
+  const stretch = (from: number, to: number) => {
+    const [low, high] = from < to ? [from, to] : [to, from];
+    const take = (rows: readonly PresetRow[]) => setOthers(new Set(rows.map((row) => row.id)));
+    const rows = Array.from({ length: high - low + 1 }, (_, n) => at(low + n));
+    hold([low, high, ...Array.from({ length: Math.ceil((high - low) / 30) }, (_, n) => Math.min(high, low + n * 30))]);
+    if (rows.every((row) => row !== undefined)) take(rows);
+    else void load(low, high).then(take);
+  };
   const choose: Selection["choose"] = (next, how = "only") => {
     if (how === "also" && isChosen(next) && others.size > 0) return leave(next);
     const current = chosen?.id ?? next;
-    if (how === "upTo") setOthers(new Set(between(rows, anchor ?? current, next)));
+    if (how === "upTo") stretch(Math.max(0, placeOf(anchor ?? current)), Math.max(0, placeOf(next)));
     else {
-      setOthers(new Set(how === "also" ? [...others, current] : []));
+      const kept = how === "also" ? [...others, current] : [];
+      setOthers(new Set(kept));
       setAnchor(next);
+      hold(hereOf([...kept, next]));
     }
     setId(next);
   };
   const move: Selection["move"] = (by, how = "only") => {
-    const at = rows.findIndex((r) => r.id === chosen?.id);
-    const next = rows[Math.min(rows.length - 1, Math.max(0, at + by))];
-    if (next) choose(next.id, how);
+    const place = Math.min(total - 1, Math.max(0, (chosen ? placeOf(chosen.id) : 0) + by));
+    const next = at(place);
+    if (next) return choose(next.id, how);
+    hold([place]);
+    void load(place, place).then(([row]) => {
+      if (!row) return;
+      setId(row.id);
+      setAnchor(row.id);
+      setOthers(new Set());
+    });
   };
   return {
     chosen,
-    all: rows.filter((row) => isChosen(row.id)),
+    all: here.filter((row) => isChosen(row.id)),
     isChosen,
     choose,
     move,
-    chooseAll: () => setOthers(new Set(rows.map((row) => row.id))),
+    chooseAll: () => total > 0 && stretch(0, Math.min(total, MOST_CHOSEN) - 1),
     letGo: () => {
       const had = others.size > 1;
       setOthers(new Set());

@@ -1,12 +1,12 @@
 "use client";
 
-import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { usePathname, useSearchParams } from "next/navigation";
-import { useCallback, useMemo } from "react";
+import { useCallback } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetQuery } from "@/contracts/library";
-import type { Folder, PresetRow } from "@/contracts/records";
+import type { Folder } from "@/contracts/records";
 
 export type Filter = "q" | "only" | "folder" | "sort";
 
@@ -35,20 +35,6 @@ export function useFilters() {
     [path],
   );
   return { query, set };
-}
-
-/** The presets that match, page after page. */
-export function usePresets(query: PresetQuery) {
-  const pages = useInfiniteQuery({
-    queryKey: [...KEYS.presets, query],
-    queryFn: ({ pageParam }) => api.listPresets({ ...query, ...(pageParam ? { after: pageParam } : {}) }),
-    initialPageParam: null as string | null,
-    getNextPageParam: (page) => page.next,
-    placeholderData: keepPreviousData,
-  });
-  const rows = useMemo<readonly PresetRow[]>(() => pages.data?.pages.flatMap((p) => p.items) ?? [], [pages.data]);
-  const [first] = pages.data?.pages ?? [];
-  return { rows, total: first?.total ?? 0, first, pages };
 }
 
 export const useFolders = () => useQuery({ queryKey: KEYS.folders, queryFn: api.listFolders });
