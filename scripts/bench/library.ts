@@ -10,7 +10,8 @@ import { findPresets } from "../../src/server/use-cases/find-presets";
 import { type Figure, median, percentile } from "./figure";
 import { manyPresets } from "./many";
 
-const COUNT = 100_000;
+/** Presets of the large library. */
+export const MANY = 100_000;
 const CHUNK = 500;
 const FOLDERS = Array.from({ length: 120 }, (_, n) => ({
   id: `f${n}`,
@@ -18,8 +19,8 @@ const FOLDERS = Array.from({ length: 120 }, (_, n) => ({
   parent: n < 12 ? null : `f${Math.floor(n / 10)}`,
 }));
 
-/** A library of 100,000 presets in a folder of its own, through the repository. */
-async function fill(context: OpenContext): Promise<void> {
+/** So many presets and their folders, through the repository. */
+export async function fill(context: OpenContext, count: number): Promise<void> {
   await inTransaction(context, async (tx) => {
     for (const folder of FOLDERS) await insertFolder(tx, folder);
   });
@@ -32,7 +33,7 @@ async function fill(context: OpenContext): Promise<void> {
     });
   };
   for (const made of manyPresets(
-    COUNT,
+    count,
     FOLDERS.map((f) => f.id),
   )) {
     chunk.push(made);
@@ -146,7 +147,7 @@ export async function largeLibrary(): Promise<readonly Figure[]> {
   const folder = mkdtempSync(join(process.cwd(), ".bench-"));
   try {
     let context = await openContext(folder);
-    await fill(context);
+    await fill(context, MANY);
     await context.close();
     // As it is found when it is opened: built from what is on disk.
     context = await openContext(folder);

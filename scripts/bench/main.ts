@@ -1,7 +1,9 @@
 import { eqVsNative, firstLoad, knobToSound, loopRender, openBrowser } from "./browser";
 import { chainCost } from "./chain";
 import { type Figure, print } from "./figure";
+import { importMany } from "./import";
 import { largeLibrary } from "./library";
+import { openLibrary } from "./open";
 import { agreement, silentTail } from "./sound";
 import { save } from "./storage";
 
@@ -22,6 +24,16 @@ const ROWS: readonly [names: readonly string[], measure: () => Promise<readonly 
   [["loudness-agrees", "peak-agrees"], () => Promise.resolve(agreement())],
   [["save"], async () => [await save()]],
   [["search-100k", "search-100k-ms", "search-overlap", "facets-100k", "page-100k", "memory-100k"], largeLibrary],
+  [["import"], async () => [await importMany()]],
+  [
+    ["open", "scroll-100k-late"],
+    async () => {
+      const browser = await openBrowser();
+      const figures = await openLibrary(browser);
+      await browser.close();
+      return figures;
+    },
+  ],
   [["first-load"], inBrowser(firstLoad)],
 ];
 

@@ -57,6 +57,9 @@ const TAGS = [
 /** The first of a list is taken far more often than the last, as words are. */
 const pick = <T>(list: readonly T[], random: Random): T => list[Math.floor(random() ** 2 * list.length)]!;
 
+/** Songs at each place: about fifty presets come of one. */
+const SONGS = 200;
+
 const SYLLABLES = ["ka", "lo", "mi", "ren", "to", "vas", "el", "un", "dor", "shi", "pe", "gra"];
 
 /** A made-up word that stands once or a few times. */
@@ -78,7 +81,7 @@ function cardOf(at: number, folders: readonly string[], random: Random): Card {
     origin: {
       artist,
       client: artist,
-      song: `${pick(PLACES, random)} ${rareWord(random)}`,
+      song: `${pick(PLACES, random)} ${Math.floor(random() * SONGS)}`,
       strip: pick(THINGS, random),
     },
   };
@@ -92,7 +95,7 @@ function turned(content: Content, random: Random): Content {
     return Object.fromEntries(
       Object.entries(value).map(([key, v]) => [
         key,
-        key === "gain" || key.endsWith(".gain") ? Math.round((random() - 0.5) * 120) / 10 : turn(v),
+        key.endsWith(".gain") ? Math.round((random() - 0.5) * 120) / 10 : turn(v),
       ]),
     );
   };

@@ -17,7 +17,8 @@ export function firstOf(
     }
   };
   if (limit === 0) return heap;
-  for (let i = 0; i < list.length; i++) {
+  // From the end: what came last is mostly what is asked for first, and then little has to move.
+  for (let i = list.length - 1; i >= 0; i--) {
     const one = list[i]!;
     if (heap.length < limit) {
       heap.push(one);

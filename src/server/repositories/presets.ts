@@ -114,7 +114,7 @@ type Statements = Awaited<ReturnType<typeof statementsOf>>;
 export async function insertPreset(
   db: Executor,
   { id, content, card, at, usedAt = null, pack = null }: NewPresetRecord,
-): Promise<void> {
+): Promise<PresetRow> {
   const inside = insideOf(content);
   const statement = await statementsOf(db);
   const { lastInsertRowid: row } = statement(
@@ -135,6 +135,8 @@ export async function insertPreset(
   insertVersion(statement, { id, version: 1, content, at });
   insertIndex(statement, row, card, inside);
   insertHeld(statement, row, content);
+  const measured = [...measuredTags(card, inside)];
+  return { id, kind: content.kind, card, cardRevision: 1, version: 1, content, savedAt: at, usedAt, pack, measured };
 }
 
 function insertHeld(statement: Statements, row: number | bigint, content: Content): void {

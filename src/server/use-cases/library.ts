@@ -109,11 +109,8 @@ async function insertAll(
   return inTransaction(context, async (tx, note) => {
     const rows: PresetRow[] = [];
     for (const { id, content, card } of checked) {
-      await presets.insertPreset(tx, { id, content, card, at });
+      rows.push(await presets.insertPreset(tx, { id, content, card, at }));
       note({ kind: "preset", id });
-      const row = await presets.findPreset(tx, id);
-      if (!row) throw new Error(`Preset ${id} was saved and is not there`);
-      rows.push(row);
     }
     return ok(rows);
   });

@@ -1,0 +1,82 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { join } from "node:path";
+import type { Browser, Page } from "@playwright/test";
+import { spawnServer } from "../../e2e/server";
+import { openContext } from "../../src/server/data/context";
+import { type Figure, median, ratioOf } from "./figure";
+import { MANY, fill } from "./library";
+
+const FEW = 100;
+const RUNS = 7;
+
+interface Opened {
+  readonly page: Page;
+  readonly url: string;
+  readonly close: () => Promise<void>;
+}
+
+async function serve(browser: Browser, count: number, port: number): Promise<Opened> {
+  const folder = mkdtempSync(join(process.cwd(), ".bench-"));
+  const context = await openContext(folder);
+  await fill(context, count);
+  await context.close();
+  const { child } = await spawnServer(folder, port);
+  const page = await browser.newPage();
+  const close = async () => {
+    await page.close();
+    child.kill("SIGTERM");
+    await new Promise((resolve) => child.once("exit", resolve));
+    rmSync(folder, { recursive: true, force: true });
+  };
+  return { page, url: `http://127.0.0.1:${port}`, close };
+}
+
+/** Milliseconds from going to the library until its first line is there and the list can have the focus. */
+async function openOnce({ page, url }: Opened): Promise<number> {
+  const begin = performance.now();
+  await page.goto(`${url}/library`);
+  await page.getByRole("listbox", { name: "Sounds" }).getByRole("option").first().waitFor();
+  await page.getByRole("listbox", { name: "Sounds" }).focus();
+  return performance.now() - begin;
+}
+
+/** Frames of a scroll through the whole list, from its first line to its last: the share that came later than two frames. */
+async function scrollThrough({ page }: Opened): Promise<number> {
+  return page.evaluate(async () => {
+    const list = document.querySelector("[role=listbox]")?.parentElement;
+    if (!list) throw new Error("There is no list.");
+    const STEPS = 240;
+    const frame = () => new Promise<number>((resolve) => requestAnimationFrame(resolve));
+    let [late, before] = [0, await frame()];
+    for (let step = 1; step <= STEPS; step++) {
+      list.scrollTop = (list.scrollHeight * step) / STEPS;
+      const now = await frame();
+      if (now - before > 34) late += 1;
+      before = now;
+    }
+    return late / STEPS;
+  });
+}
+
+/** Opening 100,000 presets ÷ opening 100, warm; and how smoothly the long list scrolls. */
+export async function openLibrary(browser: Browser): Promise<readonly Figure[]> {
+  const many = await serve(browser, MANY, 4791);
+  const few = await serve(browser, FEW, 4792);
+  try {
+    for (const warm of [many, few, many, few]) await openOnce(warm);
+    const value = await ratioOf(
+      RUNS,
+      () => openOnce(many),
+      () => openOnce(few),
+    );
+    const late: number[] = [];
+    for (let run = 0; run < 3; run++) late.push(await scrollThrough(many));
+    return [
+      { name: "open", value, op: "<=", goal: 1.5, unit: "ratio", runs: RUNS },
+      { name: "scroll-100k-late", value: median(late), op: "<=", goal: 0.1, unit: "share of frames", runs: 3 },
+    ];
+  } finally {
+    await many.close();
+    await few.close();
+  }
+}
