@@ -66,7 +66,7 @@ export async function importMany(): Promise<Figure> {
         card.name,
         card.tags.join(" "),
         card.purpose,
-        Object.values(card.origin).join(" "),
+        Object.values(card.origin).map(String).join(" "),
       ]);
       ratios.push(ours / insertRaw(empty, tables, texts));
     } finally {

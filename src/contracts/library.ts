@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { NAMING_FAULTS, type NamingFault } from "@/core/library/naming";
-import { CardSchema, ContentSchema } from "@/core/presets/schema";
+import { CardSchema, ContentSchema, FiledNameSchema } from "@/core/presets/schema";
 import {
   BinnedRowSchema,
   FolderSchema,
@@ -103,9 +103,11 @@ export const GoneSchema = z.strictObject({ gone: z.int() });
 export const PresetListSchema = z.strictObject({ presets: z.array(PresetRowSchema) });
 
 export const FolderListSchema = z.strictObject({ folders: z.array(FolderSchema) });
-export const NewFolderSchema = z.strictObject({ name: z.string().trim().min(1).max(120), parent: Id.nullable() });
+const FolderName = FiledNameSchema(120);
+
+export const NewFolderSchema = z.strictObject({ name: FolderName, parent: Id.nullable() });
 export const FolderChangeSchema = z.strictObject({
-  name: z.string().trim().min(1).max(120).optional(),
+  name: FolderName.optional(),
   parent: Id.nullable().optional(),
 });
 /** Files presets under a folder that is called as their artist or client is. */

@@ -11,6 +11,14 @@ import { DEMO_PROJECTS } from "./projects";
 
 const folderId = (path: string): string => path.toLowerCase().replace(/[^a-z]+/g, "-");
 
+/** The few cards that somebody gave a colour or a picture. */
+const MARKS: Readonly<Record<string, Pick<Card, "colour" | "icon">>> = {
+  "narrator-close": { colour: "verdigris", icon: "voice" },
+  "main-quiet-hand": { icon: "favourite" },
+  "rumble-cut-always": { colour: "ochre" },
+  "echo-into-fog": { colour: "verdigris", icon: "water" },
+};
+
 const cardOf = (preset: DemoPreset): Card => ({
   ...emptyCard(preset.name),
   folder: folderId(preset.folder),
@@ -19,6 +27,7 @@ const cardOf = (preset: DemoPreset): Card => ({
   rating: preset.rating,
   notes: preset.notes ?? "",
   origin: preset.origin,
+  ...(MARKS[preset.id] ?? {}),
 });
 
 /** An hour between one version and the next, the last one on the day it was saved. */

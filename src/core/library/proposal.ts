@@ -18,6 +18,13 @@ export interface Known {
 
 const isSame = (a: string | undefined, b: string): boolean => b !== "" && fold(a ?? "") === fold(b);
 
+const PLAYED = ["performer", "instrument", "microphone"] as const;
+
+const saysWhoPlayed = (origin: Origin): boolean => PLAYED.some((field) => origin[field] !== undefined);
+
+const playedOf = (origin: Origin): Proposal["played"] =>
+  Object.fromEntries(PLAYED.flatMap((field) => (origin[field] === undefined ? [] : [[field, origin[field]]])));
+
 /**
  * Proposes how to file a sound from cards of others. `loaded` is the card of the preset that it was loaded from, `others` are
  * more cards, the best known first. A card of the same artist's strip of that name tells most, then one of any strip of
@@ -28,20 +35,13 @@ export function proposeCard({ artist, strip }: Known, loaded: Card | null, other
   const ofBoth = ofStrip.filter((card) => isSame(card.origin.artist, artist));
   const ranked = [...(loaded ? [loaded] : []), ...ofBoth, ...ofStrip];
   const played = ranked.find(
-    ({ origin }) =>
-      isSame(origin.artist, artist) &&
-      isSame(origin.strip, strip) &&
-      (origin.performer ?? origin.instrument ?? origin.microphone) !== undefined,
-  )?.origin;
+    ({ origin }) => isSame(origin.artist, artist) && isSame(origin.strip, strip) && saysWhoPlayed(origin),
+  );
   return {
     folder: ranked.find((card) => card.folder !== null)?.folder ?? null,
     purpose: ranked.find((card) => card.purpose !== "")?.purpose ?? strip,
     tags: loaded?.tags ?? sharedTags(ofBoth),
-    played: {
-      ...(played?.performer === undefined ? {} : { performer: played.performer }),
-      ...(played?.instrument === undefined ? {} : { instrument: played.instrument }),
-      ...(played?.microphone === undefined ? {} : { microphone: played.microphone }),
-    },
+    played: played ? playedOf(played.origin) : {},
   };
 }
 

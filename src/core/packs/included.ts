@@ -249,29 +249,25 @@ const DELAY_START = delay(
 
 const slug = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]+/g, "-");
 
-function made(name: string, purpose: string, tags: string, content: Content, notes = ""): PackPreset {
+/** What stands on a card: name, purpose, tags with spaces between, notes. */
+type Words = readonly [name: string, purpose: string, tags: string, notes?: string];
+
+function made([name, purpose, tags, notes = ""]: Words, content: Content): PackPreset {
   const words = tags === "" ? [] : tags.split(" ");
   return { id: `included-${slug(name)}`, card: { ...emptyCard(name), purpose, tags: words, notes }, content };
 }
 
-const plugin = (processor: Processor): Content => ({ kind: "plugin", schema: CONTENT_SCHEMA, processor });
-const start = (processor: Processor, [name, purpose, tags, notes]: readonly [string, string, string, string]) =>
-  made(name, purpose, `start ${tags}`.trim(), plugin(processor), notes);
+const start = (processor: Processor, [name, purpose, tags, notes]: Words): PackPreset =>
+  made([name, purpose, `start ${tags}`.trim(), notes ?? ""], { kind: "plugin", schema: CONTENT_SCHEMA, processor });
 
 const ofChain = (name: string, purpose: string, tags: string, ...processors: readonly Processor[]): PackPreset =>
-  made(name, purpose, tags, { kind: "chain", schema: CONTENT_SCHEMA, chain: chain(...processors) });
+  made([name, purpose, tags], { kind: "chain", schema: CONTENT_SCHEMA, chain: chain(...processors) });
 
-/** A strip with its inserts and where they stand; its level stays what it is where it goes. */
-function ofStrip(
-  kind: StripKind,
-  name: string,
-  purpose: string,
-  tags: string,
-  ...processors: readonly Processor[]
-): PackPreset {
+/** A strip with its inserts; its level and its output stay what they are where it goes. */
+function ofStrip(kind: StripKind, [name, purpose, tags]: Words, ...processors: readonly Processor[]): PackPreset {
   const { source } = createStrip("strip", kind, { name }, null);
   const strip = { kind, source, look: { name: purpose }, inserts: chain(...processors) };
-  return made(name, purpose, `start ${tags}`.trim(), { kind: "strip", schema: CONTENT_SCHEMA, strip });
+  return made([name, purpose, `start ${tags}`.trim()], { kind: "strip", schema: CONTENT_SCHEMA, strip });
 }
 
 /** A reverb or echo on a return: wet only. */
@@ -498,46 +494,46 @@ const CHAINS: readonly PackPreset[] = [
 ];
 
 const STRIPS: readonly PackPreset[] = [
-  ofStrip("audio", "Audio strip, ready", "Audio", "clean", EQ_START, off(comp(-20, 2.5, { attack: 15, release: 120 }))),
+  ofStrip(
+    "audio",
+    ["Audio strip, ready", "Audio", "clean"],
+    EQ_START,
+    off(comp(-20, 2.5, { attack: 15, release: 120 })),
+  ),
   ofStrip(
     "return",
-    "Return, room",
-    "Room",
-    "return close",
+    ["Return, room", "Room", "return close"],
     wetOnly(set("room", { decay: 0.7, predelay: 6, lowCut: 140 })),
     eq([["high cut", 9000, 12]]),
   ),
   ofStrip(
     "return",
-    "Return, plate",
-    "Plate",
-    "return open",
+    ["Return, plate", "Plate", "return open"],
     wetOnly(set("plate", { decay: 1.8, predelay: 24, lowCut: 200 })),
   ),
   ofStrip(
     "return",
-    "Return, hall",
-    "Hall",
-    "return wide",
+    ["Return, hall", "Hall", "return wide"],
     wetOnly(set("hall", { decay: 2.8, predelay: 36, lowCut: 180 })),
   ),
   ofStrip(
     "return",
-    "Return, eighths",
-    "Eighths",
-    "return tempo-locked",
+    ["Return, eighths", "Eighths", "return tempo-locked"],
     { ...DELAY_START, values: { ...DELAY_START.values, dry: -60, wet: 0 } },
     eq([
       ["low cut", 200, 12],
       ["high cut", 6500, 12],
     ]),
   ),
-  ofStrip("group", "Group strip, ready", "Group", "gentle", EQ_START, off(comp(-18, 2, { attack: 30, release: 160 }))),
+  ofStrip(
+    "group",
+    ["Group strip, ready", "Group", "gentle"],
+    EQ_START,
+    off(comp(-18, 2, { attack: 30, release: 160 })),
+  ),
   ofStrip(
     "main",
-    "Main output, ready",
-    "Main output",
-    "safe",
+    ["Main output, ready", "Main output", "safe"],
     off(eq([["low cut", 24, 12]])),
     set("limiter", { ceiling: -1 }),
     set("meter", { target: -18 }),

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { ChainSchema, FromSchema, KeySchema, NameSchema, ProcessorSchema } from "../chains/schema";
+import { ChainSchema, FromSchema, KeySchema, ProcessorSchema } from "../chains/schema";
 import { SavedStripSchema } from "../strips/schema";
 
 import { CONTENT_SCHEMA } from "./version";
@@ -37,8 +37,20 @@ export const OriginSchema = z.strictObject({
   from: FromSchema.optional(),
 });
 
+/** What no name may hold: controls, and the signs that turn the direction of what stands around them. */
+const HIDDEN = /[\p{Cc}\u202a-\u202e\u2066-\u2069]/u;
+
+/** A name that a person files something under: any script, accents and emoji, but nothing that hides. */
+export const FiledNameSchema = (most: number) =>
+  z
+    .string()
+    .trim()
+    .max(most, `A name has ${most} letters at the most.`)
+    .min(1, "Give it a name.")
+    .refine((name) => !HIDDEN.test(name), "A name holds no line breaks or other hidden signs.");
+
 export const CardSchema = z.strictObject({
-  name: NameSchema,
+  name: FiledNameSchema(200),
   folder: z.string().nullable(),
   tags: z.array(z.string().trim().min(1).max(60)).max(60),
   purpose: Words,

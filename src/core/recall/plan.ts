@@ -1,7 +1,6 @@
 import { asStrip } from "../presets/as-strip";
 import equal from "fast-deep-equal";
 import type { From, StripRef } from "../chains/chain";
-import { findModel } from "../processors/models";
 import { type Content, KIND_NAMES, withFrom } from "../presets/preset";
 import { type Project, findLoop, findStrip, getStrip } from "../projects/project";
 import {
@@ -10,7 +9,6 @@ import {
   type SavedStrip,
   type Strip,
   createStrip,
-  layerOf,
   partsOf,
   stripName,
 } from "../strips/strip";

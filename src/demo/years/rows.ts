@@ -105,3 +105,9 @@ export function ofStrip(
   };
   return made(row, [{ kind: "strip", schema: 1, strip }]);
 }
+
+/** A plugin inside a chain that is a preset by itself. */
+export const held = (name: string, version: number, processor: Processor): Processor => ({
+  ...processor,
+  from: { preset: slug(name), version, name },
+});

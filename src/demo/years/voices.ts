@@ -1,5 +1,5 @@
 import { called, comp, delay, eq, note, off, set } from "@/core/packs/writing";
-import { ofChain, ofPlugin, ofStrip } from "./rows";
+import { held, ofChain, ofPlugin, ofStrip } from "./rows";
 
 const ines = { performer: "Ines Maréchal", microphone: "ribbon, a hand away" };
 const tomas = { performer: "Tomas Quill", microphone: "large condenser" };
@@ -24,7 +24,7 @@ export const VOICES = [
         ["bell", 3100, 1.2, 0.9],
       ]),
       set("opto-compressor", { threshold: -25, ratio: 3 }),
-      set("de-esser", { freq: 6700, threshold: -33, range: -5 }),
+      held("Maud's esses", 2, set("de-esser", { freq: 6800, threshold: -34, range: -7, ratio: 5 })),
     ],
     [[1, "threshold", -21]],
     [

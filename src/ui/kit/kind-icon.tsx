@@ -31,9 +31,15 @@ const STRIP_ICONS = {
 
 const LOOK = { size: 16, strokeWidth: 1.75, "aria-hidden": true, className: "flex-none text-soft" } as const;
 
-export function PresetIcon({ kind }: { readonly kind: PresetKind }) {
+interface PresetIconProps {
+  readonly kind: PresetKind;
+  /** In the ink of what is around it. */
+  readonly inherit?: boolean;
+}
+
+export function PresetIcon({ kind, inherit = false }: PresetIconProps) {
   const Icon = PRESET_ICONS[kind];
-  return <Icon {...LOOK} />;
+  return inherit ? <Icon {...LOOK} className="flex-none" /> : <Icon {...LOOK} />;
 }
 
 export function StripIcon({ kind }: { readonly kind: StripKind }) {

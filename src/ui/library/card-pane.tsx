@@ -9,6 +9,7 @@ import type { PresetDetail } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import { type Processor, processorName, processorsOf } from "@/core/chains/chain";
 import { KIND_NAMES, type Origin, chainOf } from "@/core/presets/preset";
+import { quoteValue } from "@/core/search/query";
 import { summaryOf } from "@/core/processors/summary";
 import { PART_NAMES, type StripKind, partsOf } from "@/core/strips/strip";
 import { Button } from "../kit/button";
@@ -23,7 +24,8 @@ import { useStripStart } from "../starts";
 import { canBegin } from "@/core/presets/as-strip";
 import { useRecall } from "../plan/recall";
 import { NameField } from "../kit/name-field";
-import { compareWithOriginal, openSheet, orSay, useFiling } from "./filing";
+import { useCopies } from "./copies";
+import { compareWithOriginal, openSheet, orSay } from "./filing";
 import { useFolders } from "./use-library";
 
 interface CardProps {
@@ -37,7 +39,7 @@ interface CardProps {
 export function CardPane({ preset, tempo, onFolder }: CardProps) {
   const router = useRouter();
   const recall = useRecall();
-  const { duplicate } = useFiling();
+  const { duplicate } = useCopies();
   const [version, setVersion] = useState<number | null>(null);
   const shownVersion = version ?? preset.version;
   const detail = useQuery({ queryKey: [...KEYS.preset(preset.id), "detail"], queryFn: () => api.getPreset(preset.id) });
@@ -84,6 +86,7 @@ export function CardPane({ preset, tempo, onFolder }: CardProps) {
         <Facts preset={preset} onFolder={onFolder} />
         <Inside processors={processors} tempo={tempo} preset={shown} />
         <VersionList preset={preset} detail={detail.data} shown={shownVersion} onShow={setVersion} />
+        <Holders detail={detail.data} />
         <Uses detail={detail.data} />
       </div>
       <div className="flex flex-none flex-wrap gap-2 border-rule border-t px-[18px] py-3">
@@ -326,6 +329,30 @@ function VersionList({ preset, detail, shown, onShow }: VersionsProps) {
         placeholder={`Give version ${shown} a name`}
         onName={(name) => orSay(callIt(shown, name))}
       />
+    </section>
+  );
+}
+
+/** Presets that have it inside. */
+function Holders({ detail }: { readonly detail: PresetDetail | undefined }) {
+  const router = useRouter();
+  if (!detail || detail.heldBy.length === 0) return null;
+  return (
+    <section>
+      <h3 className="h2 pb-1">Inside of</h3>
+      <ul>
+        {detail.heldBy.map(({ id, name }) => (
+          <li key={id}>
+            <button
+              type="button"
+              className="min-h-6 truncate text-left text-small hover:text-live"
+              onClick={() => router.push(`/library?q=${encodeURIComponent(`name:${quoteValue(name)}`)}`)}
+            >
+              {name}
+            </button>
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }

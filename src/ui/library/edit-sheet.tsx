@@ -7,6 +7,7 @@ import type { PresetRow } from "@/contracts/records";
 import type { Card, Origin } from "@/core/presets/preset";
 import { Button } from "../kit/button";
 import { Chip } from "../kit/bits";
+import { CARD_COLOURS, CARD_ICONS } from "../kit/card-mark";
 import { Field, INPUT, Refused } from "../kit/field";
 import { Sheet } from "../kit/sheet";
 import { splitTags } from "../kit/split-tags";
@@ -33,12 +34,16 @@ const ORIGIN_FIELDS: readonly (readonly [field: Written, label: string])[] = [
   ["date", "Date"],
 ];
 
-/** Marks of a card beside its kind; words of our own inks. */
-const COLOURS = ["", "verdigris", "madder", "ochre", "ink"];
+/** Marks of a card; words of our own inks and pictures. */
+const COLOURS = ["", ...Object.keys(CARD_COLOURS)];
+const ICONS = ["", ...Object.keys(CARD_ICONS)];
 
 const NEW_FOLDER = "+";
 
-type Fields = Record<"name" | "folder" | "newFolder" | "purpose" | "notes" | "rating" | "colour" | "addTags", string> &
+type Fields = Record<
+  "name" | "folder" | "newFolder" | "purpose" | "notes" | "rating" | "colour" | "icon" | "addTags",
+  string
+> &
   Record<Written, string>;
 
 /** What all have in common; null where they differ. */
@@ -67,6 +72,7 @@ export function EditSheet({ presets, begin }: Props) {
       notes: text((c) => c.notes),
       rating: choice((c) => String(c.rating)),
       colour: choice((c) => c.colour ?? ""),
+      icon: choice((c) => c.icon ?? ""),
       addTags: "",
       ...Object.fromEntries(ORIGIN_FIELDS.map(([field]) => [field, text((c) => c.origin[field])])),
     },
@@ -87,6 +93,7 @@ export function EditSheet({ presets, begin }: Props) {
     if (dirtyFields.notes) card.notes = fields.notes;
     if (dirtyFields.rating && fields.rating !== KEEP) card.rating = Number(fields.rating);
     if (dirtyFields.colour && fields.colour !== KEEP) card.colour = fields.colour;
+    if (dirtyFields.icon && fields.icon !== KEEP) card.icon = fields.icon;
     const added = splitTags(fields.addTags);
     if (added.length > 0 || off.size > 0)
       card.tags = [...new Set([...preset.card.tags.filter((t) => !off.has(t)), ...added])];
@@ -181,14 +188,24 @@ export function EditSheet({ presets, begin }: Props) {
             </select>
           </Field>
           <Field label="Mark">
-            <select className={INPUT} {...register("colour")}>
-              {differs((c) => c.colour ?? "") !== "" && <option value={KEEP}>several</option>}
-              {COLOURS.map((colour) => (
-                <option key={colour} value={colour}>
-                  {colour === "" ? "none" : colour}
-                </option>
-              ))}
-            </select>
+            <span className="flex gap-2">
+              <select aria-label="Mark" className={INPUT} {...register("colour")}>
+                {differs((c) => c.colour ?? "") !== "" && <option value={KEEP}>several</option>}
+                {COLOURS.map((colour) => (
+                  <option key={colour} value={colour}>
+                    {colour === "" ? "no colour" : colour}
+                  </option>
+                ))}
+              </select>
+              <select aria-label="Icon" className={INPUT} {...register("icon")}>
+                {differs((c) => c.icon ?? "") !== "" && <option value={KEEP}>several</option>}
+                {ICONS.map((icon) => (
+                  <option key={icon} value={icon}>
+                    {icon === "" ? "kind’s icon" : icon}
+                  </option>
+                ))}
+              </select>
+            </span>
           </Field>
           <Field label="Add tags">
             <input

@@ -209,10 +209,18 @@ export function Filters({ query, total, facets, onMove, onSet, onWords }: Props)
         <Line
           label="All sounds"
           count={everything ? total : undefined}
-          on={everything}
+          on={everything && query.sort !== "used" && query.sort !== "saved"}
           onSounds={() => onMove(null)}
-          onClick={() => onSet({ folder: undefined, only: undefined })}
+          onClick={() => onSet({ folder: undefined, only: undefined, sort: undefined })}
         />
+        {(["used", "saved"] as const).map((sort) => (
+          <Line
+            key={sort}
+            label={sort === "used" ? "Lately used" : "Lately saved"}
+            on={everything && query.sort === sort}
+            onClick={() => onSet({ folder: undefined, only: undefined, sort })}
+          />
+        ))}
         {folders.map((folder) => (
           <Line
             key={folder.id}

@@ -14,7 +14,8 @@ import { Panels } from "../kit/panels";
 import { useRecall } from "../plan/recall";
 import { CardPane } from "./card-pane";
 import { Filters } from "./filters";
-import { orSay, useFiling, useFilingActions, useLibrarySheet } from "./filing";
+import { orSay, useFiling, useLibrarySheet } from "./filing";
+import { useFilingActions } from "./use-filing-actions";
 import { rememberList } from "./last-list";
 import { PresetList } from "./preset-list";
 import { useHearChosen, useSelection } from "./selection";
@@ -239,13 +240,13 @@ interface HeadProps {
 /** The headings of the list; the last says in which order it stands. */
 function ListHead({ query, onSort }: HeadProps) {
   return (
-    <div className="grid h-[30px] flex-none grid-cols-[18px_minmax(0,1fr)_214px_56px] items-center gap-[10px] border-edge border-b px-[14px] text-small text-soft">
+    <div className="grid h-[30px] flex-none grid-cols-[18px_minmax(0,1fr)_214px_80px] items-center gap-[10px] border-edge border-b px-[14px] text-small text-soft">
       <span />
       <span>Name</span>
       <span>Shape</span>
       <select
         aria-label="Order of the list"
-        value={query.sort ?? ""}
+        value={!query.q && query.sort === "used" ? "" : (query.sort ?? "")}
         onChange={({ target }) => onSort(target.value || undefined)}
         className="-mr-1 justify-self-end rounded-card bg-transparent text-right hover:text-ink"
       >

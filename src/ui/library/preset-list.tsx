@@ -7,7 +7,7 @@ import { processorsOf } from "@/core/chains/chain";
 import { KIND_NAMES, chainOf } from "@/core/presets/preset";
 import { cx } from "../kit/class-names";
 import { formatDay } from "../kit/dates";
-import { PresetIcon } from "../kit/kind-icon";
+import { CardMark } from "../kit/card-mark";
 import { Shapes } from "../kit/shape";
 import type { Choose } from "./selection";
 import type { Listing } from "./use-listing";
@@ -103,7 +103,7 @@ export function PresetList(props: Props) {
                 "absolute inset-x-0 top-0 cursor-default border-rule border-b",
                 narrow
                   ? "grid content-center gap-1 px-3"
-                  : "grid grid-cols-[18px_minmax(0,1fr)_214px_56px] items-center gap-[10px] px-[14px]",
+                  : "grid grid-cols-[18px_minmax(0,1fr)_214px_80px] items-center gap-[10px] px-[14px]",
                 on ? "row-chosen" : "hover:bg-sunk/60",
                 at && "-outline-offset-2 outline-live group-focus-visible:outline-2",
               )}
@@ -137,7 +137,7 @@ function WideRow({ preset, tempo }: RowProps) {
   const { card } = preset;
   return (
     <>
-      <PresetIcon kind={preset.kind} />
+      <CardMark kind={preset.kind} icon={card.icon} colour={card.colour} />
       <span className="grid min-w-0">
         <span className="name truncate">
           <span className="sr-only">{KIND_NAMES[preset.kind]}: </span>

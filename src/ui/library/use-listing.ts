@@ -41,6 +41,38 @@ interface Wanted {
   readonly held: readonly number[];
 }
 
+/** Which pages of a list are wanted: those in sight and those that are held. Another list begins anew. */
+function useWanted(list: string) {
+  const fresh: Wanted = { list, from: 0, to: 0, held: [] };
+  const [state, setState] = useState(fresh);
+  const look = useCallback(
+    (from: number, to: number) =>
+      setState((now) => {
+        const [a, b] = [Math.max(0, pageOf(from - PAGE / 2)), pageOf(to + PAGE / 2)];
+        if (now.list === list && now.from === a && now.to === b) return now;
+        return { list, from: a, to: b, held: now.list === list ? now.held : [] };
+      }),
+    [list],
+  );
+  const hold = useCallback(
+    (places: readonly number[]) =>
+      setState((now) => {
+        const held = [...new Set(places.map(pageOf))];
+        if (now.list !== list) return { list, from: 0, to: 0, held };
+        return now.held.join() === held.join() ? now : { ...now, held };
+      }),
+    [list],
+  );
+  return { wanted: state.list === list ? state : fresh, look, hold };
+}
+
+/** The pages that are wanted beside the first, in order. */
+function numbersOf({ from, to, held }: Wanted, last: number): readonly number[] {
+  const pages = new Set(held);
+  for (let page = from; page <= Math.min(last, to); page++) pages.add(page);
+  return [...pages].filter((page) => page > 0 && page <= last).toSorted((a, b) => a - b);
+}
+
 /** The presets that match, page by page as they are looked at. */
 export function useListing(query: PresetQuery): Listing {
   const queries = useQueryClient();
@@ -56,41 +88,12 @@ export function useListing(query: PresetQuery): Listing {
     },
     [list],
   );
+  const { wanted, look, hold } = useWanted(list);
   const first = useQuery({ ...pageQuery(0), placeholderData: keepPreviousData });
-  const [state, setState] = useState<Wanted>({ list, from: 0, to: 0, held: [] });
-  const wanted: Wanted = state.list === list ? state : { list, from: 0, to: 0, held: [] };
   const total = first.data?.total ?? 0;
-  const last = Math.max(0, pageOf(total - 1));
-  const pages = new Set([...wanted.held]);
-  for (let page = Math.max(1, wanted.from); page <= Math.min(last, wanted.to); page++) pages.add(page);
-  pages.delete(0);
-  const numbers = [...pages].filter((page) => page <= last).toSorted((a, b) => a - b);
+  const numbers = numbersOf(wanted, Math.max(0, pageOf(total - 1)));
   const others = useQueries({ queries: numbers.map(pageQuery), combine: dataOf });
-  const written = numbers.join(" ");
-  const rows = useMemo(() => {
-    const here = new Map<number, PresetRow>((first.data?.items ?? []).map((row, at) => [at, row]));
-    for (const [n, page] of others.entries())
-      for (const [at, row] of (page?.items ?? []).entries()) here.set(Number(written.split(" ")[n]) * PAGE + at, row);
-    return { here, places: new Map([...here].map(([place, row]) => [row.id, place])) };
-  }, [first.data, others, written]);
-  const look = useCallback(
-    (from: number, to: number) =>
-      setState((now) => {
-        const [a, b] = [Math.max(0, pageOf(from - PAGE / 2)), pageOf(to + PAGE / 2)];
-        const held = now.list === list ? now.held : [];
-        return now.list === list && now.from === a && now.to === b ? now : { list, from: a, to: b, held };
-      }),
-    [list],
-  );
-  const hold = useCallback(
-    (places: readonly number[]) =>
-      setState((now) => {
-        const held = [...new Set(places.map(pageOf))];
-        const base = now.list === list ? now : { list, from: 0, to: 0, held: [] };
-        return base.held.join() === held.join() ? now : { ...base, held };
-      }),
-    [list],
-  );
+  const rows = useRows(first.data, numbers.join(" "), others);
   const load = useCallback(
     async (from: number, to: number) => {
       const found: PresetRow[] = [];
@@ -102,18 +105,24 @@ export function useListing(query: PresetQuery): Listing {
     },
     [queries, pageQuery],
   );
-  return {
-    total,
-    first: first.data,
-    isPending: first.isPending,
-    error: first.error,
-    at: (place) => rows.here.get(place),
-    placeOf: (id) => rows.places.get(id) ?? -1,
-    here: useMemo(() => [...rows.here.values()], [rows]),
-    look,
-    hold,
-    load,
-  };
+  const { isPending, error } = first;
+  return { total, first: first.data, isPending, error, ...rows, look, hold, load };
+}
+
+/** The rows of all pages that are here. `numbers`: of the pages beside the first, with spaces between. */
+function useRows(first: PresetPage | undefined, numbers: string, others: readonly (PresetPage | undefined)[]) {
+  return useMemo(() => {
+    const at = new Map<number, PresetRow>((first?.items ?? []).map((row, place) => [place, row]));
+    const pages = numbers.split(" ").map(Number);
+    for (const [n, page] of others.entries())
+      for (const [place, row] of (page?.items ?? []).entries()) at.set((pages[n] ?? 0) * PAGE + place, row);
+    const places = new Map([...at].map(([place, row]) => [row.id, place]));
+    return {
+      at: (place: number) => at.get(place),
+      placeOf: (id: string) => places.get(id) ?? -1,
+      here: [...at.values()],
+    };
+  }, [first, numbers, others]);
 }
 
 const dataOf = (results: readonly { readonly data: PresetPage | undefined }[]) => results.map((result) => result.data);

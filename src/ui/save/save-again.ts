@@ -10,6 +10,7 @@ import * as gestures from "@/core/recall/gestures";
 import { type Strip, partsOf } from "@/core/strips/strip";
 import type { Bench } from "../bench/use-bench";
 import { openSave } from "./save";
+import { holdersOf } from "./holders";
 import { say, sayError } from "../kit/say";
 
 /** The strip as the next version of a preset of this kind: the same parts, as they stand now. */
@@ -56,7 +57,8 @@ export function useSaveAgain({ place, strip, reference, saved, editing, gesture 
       );
       await queries.invalidateQueries({ queryKey: KEYS.preset(preset.id) });
       await queries.invalidateQueries({ queryKey: KEYS.presets });
-      say(`Saved version ${preset.version} of “${preset.card.name}”. Earlier ones are kept.`);
+      const { heldBy } = await api.getPreset(preset.id);
+      say(`Saved version ${preset.version} of “${preset.card.name}”. Earlier ones are kept.${holdersOf(heldBy)}`);
     } catch (error) {
       const stale =
         error instanceof api.ApiFailure && error.error.code === "stale"

@@ -15,7 +15,8 @@ import { folderPath, useFolders } from "../library/use-library";
 import { useProjectEditing } from "../projects/editing";
 import { type Thing, nodeOf, originOf } from "./proposal";
 import { type SaveRequest, closeSave } from "./save";
-import { ARTISTS_FOLDER, NEW_FOLDER, type Saving, useSaving } from "./use-saving";
+import { ARTISTS_FOLDER, NEW_FOLDER } from "./save-fields";
+import { type Saving, useSaving } from "./use-saving";
 import { WhatGoesIn, countWords } from "./what-goes-in";
 
 export function SaveSheet({ request }: { readonly request: SaveRequest }) {

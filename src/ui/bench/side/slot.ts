@@ -21,6 +21,7 @@ import * as gestures from "@/core/recall/gestures";
 import type { Layer } from "@/core/strips/strip";
 import { say, sayError } from "../../kit/say";
 import { mintKey } from "../../projects/mint";
+import { holdersOf } from "../../save/holders";
 import { openSave } from "../../save/save";
 import type { Instrument } from "../instrument/use-instrument";
 import type { Bench } from "../use-bench";
@@ -104,7 +105,8 @@ export function useSaveSlot(bench: Bench, slot: Slot, instrument: Instrument | n
       const { preset } = await api.saveVersion(from.preset, from.version, content);
       follow({ preset: preset.id, version: preset.version, name: preset.card.name });
       await queries.invalidateQueries({ queryKey: KEYS.presets });
-      say(`Saved version ${preset.version} of “${preset.card.name}”. Earlier ones are kept.`);
+      const { heldBy } = await api.getPreset(preset.id);
+      say(`Saved version ${preset.version} of “${preset.card.name}”. Earlier ones are kept.${holdersOf(heldBy)}`);
     } catch (error) {
       sayError(error instanceof Error ? error.message : String(error));
     }
