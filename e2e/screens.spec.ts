@@ -79,6 +79,33 @@ const SCREENS: readonly [name: string, path: string, ready: (page: Page) => Prom
       await expect(page.getByRole("dialog")).toContainText("group");
     },
   ],
+  [
+    "names to mend",
+    "/library",
+    async (page) => {
+      await page.getByRole("button", { name: "Names to mend" }).click();
+      await expect(page.getByRole("dialog").getByRole("textbox").first()).toBeVisible();
+    },
+  ],
+  [
+    "card of a sound, to be changed",
+    "/library?q=echo%20into%20fog",
+    async (page) => {
+      await page.getByRole("button", { name: "Change", exact: true }).first().click();
+      await expect(page.getByRole("dialog")).toContainText("measured:");
+    },
+  ],
+  [
+    "save sheet of several strips",
+    "/projects/ferry-light",
+    async (page) => {
+      await page.getByRole("row", { name: /Nyckelharpa/ }).click();
+      await page.keyboard.press("Shift+ArrowDown");
+      await page.keyboard.press("Shift+ArrowDown");
+      await page.keyboard.press("Control+s");
+      await expect(page.getByRole("dialog")).toContainText("Save 3 presets");
+    },
+  ],
   ["plugins", "/plugins", async (page) => expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible()],
   ["bench, nothing on it", "/bench", async (page) => expect(page.getByText("Nothing is on the bench")).toBeVisible()],
   ["bench, new sound", "/bench?new=1", async (page) => expect(page.getByText("No plugins yet")).toBeVisible()],

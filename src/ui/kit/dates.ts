@@ -1,13 +1,14 @@
 const DAY = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
 const DATE = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric" });
+const MONTH = new Intl.DateTimeFormat("en-GB", { month: "short", year: "numeric" });
 /** Sweden writes dates as ISO 8601 does. */
 const PLAIN = new Intl.DateTimeFormat("sv-SE");
 
-/** "today", "21 Nov", "21 Nov 2025". */
+/** "today", "21 Nov", "Nov 2025": the nearer, the closer. */
 export function formatDay(instant: string, now: Date): string {
   const date = new Date(instant);
   if (PLAIN.format(date) === PLAIN.format(now)) return "today";
-  return (date.getFullYear() === now.getFullYear() ? DAY : DATE).format(date);
+  return (date.getFullYear() === now.getFullYear() ? DAY : MONTH).format(date);
 }
 
 /** "24 Nov 2026" of a plain date or an instant. */

@@ -58,7 +58,7 @@ export function useStripActions(
         id: `add-strip-${added}`,
         title: `Add: ${ADDED_NAMES[added].toLowerCase()}`,
         group,
-        keys: added === "audio" ? ["N"] : [],
+        keys: added === "audio" ? ["Shift+N"] : [],
         run: () => void add(added),
       }),
     ),

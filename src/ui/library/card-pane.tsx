@@ -182,7 +182,7 @@ function Facts({ preset, onFolder }: FactsProps) {
     ],
     ["Measured", measured.join(", ")],
     ["Notes", card.notes],
-    ["Begins", <BeginsStrips key="begins" preset={preset} />],
+    ["Begins", preset.kind !== "plugin" && <BeginsStrips key="begins" preset={preset} />],
     ["Shortcut", <KeyCapture key="shortcut" label={`“${card.name}”`} keys={keys} onKeys={setKeys} />],
   ];
   return (
@@ -201,11 +201,10 @@ function Facts({ preset, onFolder }: FactsProps) {
 
 const KINDS = Object.keys(STRIP_WORDS) as readonly StripKind[];
 
-/** Which new strips begin as this; nothing where none could. */
-function BeginsStrips({ preset: { id, kind, card, content, version } }: { readonly preset: PresetRow }) {
+/** Which new strips begin as this. */
+function BeginsStrips({ preset: { id, card, content, version } }: { readonly preset: PresetRow }) {
   const { startOf, set } = useStripStart();
-  const kinds = kind === "plugin" ? [] : KINDS.filter((strip) => canBegin(content, strip));
-  if (kinds.length === 0) return null;
+  const kinds = KINDS.filter((strip) => canBegin(content, strip));
   const now = kinds.find((strip) => startOf(strip)?.preset === id) ?? "";
   const choose = (value: string) => {
     const chosen = kinds.find((strip) => strip === value);

@@ -9,6 +9,7 @@ import { FAMILY_NAMES, type Family } from "@/core/processors/model";
 import { type Field, type Filters as Chosen, readFilters, toggleFilter, writeFilters } from "@/core/search/query";
 import { Button } from "../kit/button";
 import { cx } from "../kit/class-names";
+import { formatCount } from "../kit/count";
 import { openSheet } from "./filing";
 import { KeptSearches } from "./kept-searches";
 import { DRAGGED_SOUNDS } from "./preset-list";
@@ -75,7 +76,7 @@ function Line({ label, count, on, depth = 0, onClick, onSounds }: LineProps) {
         )}
       >
         <span className="truncate">{label}</span>
-        {count !== undefined && <span className="num-small text-soft">{count}</span>}
+        {count !== undefined && <span className="num-small text-soft">{formatCount(count)}</span>}
       </button>
     </li>
   );

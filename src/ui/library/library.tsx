@@ -10,6 +10,7 @@ import { useActions } from "../actions/actions";
 import { useFinder } from "../frame/action-field";
 import { Empty, Key, Loading } from "../kit/bits";
 import { Button } from "../kit/button";
+import { formatCount } from "../kit/count";
 import { Panels } from "../kit/panels";
 import { useRecall } from "../plan/recall";
 import { CardPane } from "./card-pane";
@@ -24,7 +25,7 @@ import { type Filter, useFilters } from "./use-library";
 import { useListing } from "./use-listing";
 import { useTempo } from "./use-tempo";
 
-const countOf = (total: number): string => `${total} sound${total === 1 ? "" : "s"}`;
+const countOf = (total: number): string => `${formatCount(total)} sound${total === 1 ? "" : "s"}`;
 
 export function Library() {
   const router = useRouter();
@@ -152,8 +153,10 @@ export function Library() {
                   />
                 )}
                 <p className="flex h-8 flex-none items-center gap-[6px] overflow-hidden whitespace-nowrap border-edge border-t px-[14px] text-small text-soft">
-                  {selection.all.length > 1 ? `${selection.all.length} of ${total} chosen` : countOf(total)} ·{" "}
-                  <Key>Space</Key> listen <Key>Enter</Key> apply {recall.targetWords ?? ""} <Key>B</Key> bench{" "}
+                  {selection.all.length > 1
+                    ? `${formatCount(selection.all.length)} of ${formatCount(total)} chosen`
+                    : countOf(total)}{" "}
+                  · <Key>Space</Key> listen <Key>Enter</Key> apply {recall.targetWords ?? ""} <Key>B</Key> bench{" "}
                   <Key>/</Key> find
                 </p>
               </section>

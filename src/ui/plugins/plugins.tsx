@@ -1,6 +1,6 @@
 "use client";
 
-import { useQuery } from "@tanstack/react-query";
+import { useQueries, useQuery } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import { type RefObject, useEffect, useRef, useState } from "react";
 import * as api from "@/clients/api";
@@ -14,12 +14,13 @@ import { useFinder } from "../frame/action-field";
 import { cx } from "../kit/class-names";
 import { Panels } from "../kit/panels";
 import { Shape } from "../kit/shape";
+import { useSettings } from "../settings";
 import { makersStart } from "../starts";
 import { useTempo } from "../library/use-tempo";
 import { PluginPane } from "./plugin-pane";
 
 const COLUMNS =
-  "grid grid-cols-[56px_minmax(0,1.3fr)_minmax(0,1fr)_minmax(0,1fr)_64px_64px_52px] items-center gap-[10px] px-[14px]";
+  "grid grid-cols-[56px_minmax(0,1.2fr)_88px_76px_minmax(0,1fr)_50px_46px_40px] items-center gap-[10px] px-[14px]";
 
 const begins = (model: Model, words: string): boolean => {
   const has = wordsOf(`${model.name} ${model.maker} ${FAMILY_NAMES[model.family]}`);
@@ -39,6 +40,7 @@ export function Plugins() {
   const models = MODELS.filter((model) => begins(model, words));
   const chosen = models.find((m) => m.id === id) ?? models[0] ?? null;
   usePluginFinder(words, setWords, list);
+  const startOf = useStartNames();
   const move = (by: number) => {
     const at = models.findIndex((m) => m.id === chosen?.id);
     const next = models[Math.min(models.length - 1, Math.max(0, at + by))];
@@ -75,6 +77,7 @@ export function Plugins() {
                 <span>Name</span>
                 <span>Family</span>
                 <span>Maker</span>
+                <span>Opens with</span>
                 <span className="text-right">Presets</span>
                 <span className="text-right">Inside</span>
                 <span className="text-right">Used</span>
@@ -111,6 +114,7 @@ export function Plugins() {
                           {model.maker}
                           {!model.hearable && " · not heard here"}
                         </span>
+                        <span className="truncate text-soft">{startOf(model.id)}</span>
                         <Count n={count?.presets} />
                         <Count n={count?.inside} />
                         <Count n={count?.uses} />
@@ -135,6 +139,28 @@ export function Plugins() {
       ]}
     />
   );
+}
+
+/** What a model opens with, in a word: the one for everywhere first, and how many there are beside it. */
+function useStartNames(): (model: string) => string {
+  const { settings } = useSettings();
+  const points = settings.startingPoints.filter((point) => point.model !== null);
+  const presets = [...new Set(points.map((point) => point.preset))];
+  const names = useQueries({
+    queries: presets.map((id) => ({
+      queryKey: [...KEYS.preset(id), "detail"],
+      queryFn: () => api.getPreset(id),
+      retry: false,
+    })),
+    combine: (answers) => new Map(answers.map(({ data }, at) => [presets[at] ?? "", data?.preset.card.name])),
+  });
+  return (model) => {
+    const [first, ...others] = points
+      .filter((point) => point.model === model)
+      .toSorted((a, b) => Number(a.strip !== null) - Number(b.strip !== null));
+    if (!first) return "maker’s start";
+    return `${names.get(first.preset) ?? "a preset that is gone"}${others.length > 0 ? ` +${others.length}` : ""}`;
+  };
 }
 
 const Count = ({ n }: { readonly n: number | undefined }) => (
