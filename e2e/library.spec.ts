@@ -244,6 +244,19 @@ test("a sound is applied by two keys in a row, and keys that would clash are ref
   await expect(page.getByRole("row", { name: /Patch noise/ })).toContainText("Rim and air");
   await page.keyboard.press("?");
   await expect(page.getByRole("dialog")).toContainText("Apply “Rim and air”");
+
+  // On the bench it goes into the section that is chosen; what stands around that stays.
+  await page.goto(`${server.url}/bench?preset=harmonium-two-amplifiers`);
+  const chain = page.getByRole("group", { name: "Chain" });
+  const post = chain.getByRole("region", { name: "Section Post" });
+  await expect(post.getByRole("button", { name: "Plate reverb" })).toBeVisible();
+  await post.getByRole("button", { name: "Section Post" }).click();
+  await page.keyboard.press("q");
+  await page.keyboard.press("v");
+  await expect(post.getByRole("button", { name: "VCA compressor" })).toBeVisible();
+  await expect(post.getByRole("button", { name: "Plate reverb" })).toHaveCount(0);
+  await expect(chain.getByRole("button", { name: "Kitchen amp", exact: true })).toBeVisible();
+  await expect(chain.getByRole("button", { name: "Opto compressor", exact: true })).toBeVisible();
 });
 
 test("a copy is made, found among the near copies, merged, and parted again by one key", async ({ page, server }) => {

@@ -1,7 +1,7 @@
 import type { Knex } from "knex";
 import { liftContent } from "@/core/presets/migrations";
 import { insideOf } from "@/core/search/entry";
-import { rederive } from "../repositories/presets";
+import { rederive } from "../repositories/preset-search";
 
 export interface NamedMigration {
   readonly name: string;

@@ -11,6 +11,7 @@ import { type Outcome, RolledBack, catchRolledBack, failure } from "../failure";
 import * as folders from "../repositories/folders";
 import * as log from "../repositories/library-log";
 import * as presets from "../repositories/presets";
+import { listInFolder } from "../repositories/preset-lists";
 
 /*
  * How the library is filed: cards, folders, the bin. Every change is a list of small steps with what stood there and what
@@ -297,7 +298,7 @@ export async function deleteFolder(context: Context, id: string): Promise<Outcom
   const filed = await file(context, async (tx) => {
     const from = await folderOf(tx, id);
     const { parent } = from;
-    const inside = await presets.listInFolder(tx, id);
+    const inside = await listInFolder(tx, id);
     const below = await folders.listBelow(tx, id);
     return {
       label: `Take folder “${from.name}” away`,

@@ -4,7 +4,7 @@ import type { Cursor, Sort } from "@/core/search/library-index";
 import { type Query, type Term, parseQuery } from "@/core/search/query";
 import { fold } from "@/core/search/words";
 import type { Context } from "../data/context";
-import { rowsInOrder } from "../repositories/presets";
+import { rowsInOrder } from "../repositories/preset-lists";
 
 const DEFAULT_PAGE = 60;
 

@@ -2,7 +2,7 @@ import type { Health } from "@/contracts/server";
 import { MODELS } from "@/core/processors/models";
 import { PROJECT_SCHEMA } from "@/core/projects/schema";
 import type { Context } from "../data/context";
-import { countPresets } from "../repositories/presets";
+import { countPresets } from "../repositories/preset-lists";
 import { countProjects } from "../repositories/projects";
 
 export async function health({ db }: Context, version: string, commit: string | undefined): Promise<Health> {

@@ -12,6 +12,7 @@ import { type Outcome, RolledBack, catchRolledBack, failure } from "../failure";
 
 import * as folders from "../repositories/folders";
 import * as presets from "../repositories/presets";
+import { listHolding, listMerged } from "../repositories/preset-lists";
 import { findProject, listUses } from "../repositories/projects";
 import { readOnly } from "./filing";
 
@@ -27,14 +28,14 @@ export async function getPreset({ db }: Context, id: string, version?: number): 
   const preset: PresetRow = chosen
     ? { ...newest, version: chosen.version, content: chosen.content, savedAt: chosen.savedAt }
     : newest;
-  const merged = await presets.listMerged(db, id);
+  const merged = await listMerged(db, id);
   const uses = await Promise.all([id, ...merged.map((m) => m.id)].map((one) => usesOf(db, one)));
   return ok({
     preset,
     versions: [...(await presets.listVersions(db, id))],
     uses: uses.flat(),
     merged: [...merged],
-    heldBy: [...(await presets.listHolding(db, id))],
+    heldBy: [...(await listHolding(db, id))],
   });
 }
 

@@ -1,7 +1,8 @@
 import type { Naming } from "@/contracts/library";
 import { findNamingFaults } from "@/core/library/naming";
 import type { Context } from "../data/context";
-import { findPreset, listNamed } from "../repositories/presets";
+import { findPreset } from "../repositories/presets";
+import { listNamed } from "../repositories/preset-lists";
 
 /** Names that are shown in one go; who mends these asks again. */
 const MOST = 200;

@@ -1,7 +1,8 @@
 import type { NearCopies } from "@/contracts/library";
 import { type Copyable, findNearCopies } from "@/core/library/near-copies";
 import type { Context } from "../data/context";
-import { everyContent, findPreset } from "../repositories/presets";
+import { everyContent } from "../repositories/preset-lists";
+import { findPreset } from "../repositories/presets";
 import { readSettings } from "../repositories/settings";
 
 /** Groups that are shown; who merges these asks again. */

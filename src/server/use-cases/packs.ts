@@ -3,7 +3,8 @@ import type { Pack } from "@/core/packs/pack";
 import { fingerprint } from "@/core/presets/fingerprint";
 import type { Context } from "../data/context";
 import { inTransaction } from "../data/transaction";
-import { appendVersion, insertPreset, listOfPack, updateCard } from "../repositories/presets";
+import { appendVersion, insertPreset, updateCard } from "../repositories/presets";
+import { listOfPack } from "../repositories/preset-lists";
 
 /** When a pack's presets were "saved", for the order of lists: before anything that a person made. */
 const PACK_DATE = "2026-01-01T00:00:00.000Z";

@@ -1,0 +1,118 @@
+import type { BinnedRow, MergedRow, PresetRow } from "@/contracts/records";
+import type { Card, Content, PresetKind } from "@/core/presets/preset";
+import { liftContent } from "@/core/presets/migrations";
+import type { Inside } from "@/core/search/entry";
+import type { Executor } from "../data/transaction";
+import { type StoredPreset, newest, toRow, withDocuments } from "./preset-rows";
+
+/** Presets, but for those in the bin, that have one inside. */
+export async function listHolding(db: Executor, held: string): Promise<readonly { id: string; name: string }[]> {
+  const rows = await db("preset_holds as h")
+    .join("presets as p", "p.row", "h.preset")
+    .where("h.held", held)
+    .whereNull("p.binned_at")
+    .orderBy("p.sort_name")
+    .select<{ id: string; card: string }[]>("p.id", "p.card");
+  return rows.map(({ id, card }) => ({ id, name: (JSON.parse(card) as Card).name }));
+}
+
+/** The presets that were put into one. */
+export const listMerged = async (db: Executor, into: string): Promise<readonly MergedRow[]> => {
+  const rows = await db<{ id: string; card: string; version: number; merged_into: string }>("presets")
+    .where({ merged_into: into })
+    .select("id", "card", "version");
+  return rows.map(({ id, card, version }) => ({ id, name: (JSON.parse(card) as Card).name, version }));
+};
+
+/** Every preset of one's own with its content and fingerprint, a chunk at a time. */
+export async function* everyContent(
+  db: Executor,
+): AsyncGenerator<{ id: string; content: Content; fingerprint: string }> {
+  const CHUNK = 1000;
+  for (let after = 0; ; ) {
+    const rows = await newest(db)
+      .whereNull("p.binned_at")
+      .whereNull("p.pack")
+      .where("p.row", ">", after)
+      .orderBy("p.row")
+      .limit(CHUNK)
+      .select<{ row: number; id: string; body: string; fingerprint: string }[]>(
+        "p.row",
+        "p.id",
+        "d.body",
+        "v.fingerprint",
+      );
+    for (const { id, body, fingerprint: mark } of rows)
+      yield { id, content: liftContent(JSON.parse(body)), fingerprint: mark };
+    after = rows.at(-1)?.row ?? 0;
+    if (rows.length < CHUNK) return;
+  }
+}
+
+/** A pack's presets as they are here, by id. */
+export async function listOfPack(
+  db: Executor,
+  pack: string,
+): Promise<ReadonlyMap<string, { row: PresetRow; fingerprint: string }>> {
+  const rows = (await withDocuments(db).select("v.fingerprint").where("p.pack", pack)) as (StoredPreset & {
+    fingerprint: string;
+  })[];
+  return new Map(rows.map((stored) => [stored.id, { row: toRow(stored), fingerprint: stored.fingerprint }]));
+}
+
+/** Every preset of one's own as its name is judged, in the order in which they were saved first. */
+export async function listNamed(
+  db: Executor,
+): Promise<readonly { id: string; kind: PresetKind; card: Card; inside: Inside }[]> {
+  const rows = await db("presets")
+    .whereNull("binned_at")
+    .whereNull("pack")
+    .orderBy("row")
+    .select<Pick<StoredPreset, "id" | "kind" | "card" | "inside">[]>("id", "kind", "card", "inside");
+  return rows.map(({ card, inside, ...row }) => ({
+    ...row,
+    card: JSON.parse(card) as Card,
+    inside: JSON.parse(inside) as Inside,
+  }));
+}
+
+export async function listInFolder(db: Executor, folder: string): Promise<readonly string[]> {
+  return (await db<{ id: string; folder: string }>("presets").where({ folder }).select("id")).map(({ id }) => id);
+}
+
+/** What is in the bin, the last thrown away first. */
+export async function listBinned(db: Executor): Promise<readonly BinnedRow[]> {
+  const rows = await db("presets as p")
+    .whereNotNull("p.binned_at")
+    .whereNull("p.merged_into")
+    .orderBy("p.binned_at", "desc")
+    .select<(Pick<StoredPreset, "id" | "kind" | "card" | "card_revision"> & { binned_at: string; uses: number })[]>(
+      "p.id",
+      "p.kind",
+      "p.card",
+      "p.card_revision",
+      "p.binned_at",
+      db.raw("(SELECT count(*) FROM uses u WHERE u.preset = p.id) AS uses"),
+    );
+  return rows.map(({ card, card_revision, binned_at, ...row }) => ({
+    ...row,
+    name: (JSON.parse(card) as Card).name,
+    cardRevision: card_revision,
+    binnedAt: binned_at,
+  }));
+}
+
+/** Rows of a list, in the order in which they are asked for. */
+export async function rowsInOrder(db: Executor, rows: readonly number[]): Promise<readonly PresetRow[]> {
+  const stored = (await withDocuments(db).whereIn("p.row", [...rows])) as StoredPreset[];
+  const byRow = new Map(stored.map((s) => [s.row, s]));
+  return rows.flatMap((row) => {
+    const found = byRow.get(row);
+    return found ? [toRow(found)] : [];
+  });
+}
+
+export async function countPresets(db: Executor): Promise<number> {
+  const [{ n } = { n: 0 }] = (await db("presets").whereNull("binned_at").count({ n: "*" })) as { n: number }[];
+  return n;
+}

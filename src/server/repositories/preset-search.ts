@@ -1,0 +1,80 @@
+import type { Knex } from "knex";
+import type { Card, Content } from "@/core/presets/preset";
+import { liftContent } from "@/core/presets/migrations";
+import { heldPresets } from "@/core/presets/holds";
+import { WEIGHTS, insideOf, searchText, type Inside } from "@/core/search/entry";
+import { statementsOf } from "../data/statements";
+import type { Executor } from "../data/transaction";
+import { newest } from "./preset-rows";
+
+/** Prepared statements of a transaction. */
+export type Statements = Awaited<ReturnType<typeof statementsOf>>;
+
+/** Notes which presets one has inside. */
+export function insertHeld(statement: Statements, row: number | bigint, content: Content): void {
+  for (const held of heldPresets(content))
+    statement("INSERT INTO preset_holds (held, preset) VALUES (?, ?)").run(held, row);
+}
+
+/** What is read from documents to be found by, made anew: after the rule by which it is read has changed. */
+export async function rederive(db: Knex): Promise<void> {
+  const CHUNK = 1000;
+  for (let after = 0; ; ) {
+    const rows = (await newest(db)
+      .where("p.row", ">", after)
+      .orderBy("p.row")
+      .limit(CHUNK)
+      .select("p.row", "p.card", "d.body")) as { row: number; card: string; body: string }[];
+    for (const { row, card, body } of rows) {
+      const content = liftContent(JSON.parse(body));
+      await db("presets")
+        .where({ row })
+        .update({ inside: JSON.stringify(insideOf(content)) });
+      await indexCard(db, row, JSON.parse(card) as Card, content);
+    }
+    after = rows.at(-1)?.row ?? 0;
+    if (rows.length < CHUNK) return;
+  }
+}
+
+/** Puts a card in the place of the one that the index had. */
+export async function indexCard(db: Executor, row: number, card: Card, content: Content): Promise<void> {
+  const inside = insideOf(content);
+  const statement = await statementsOf(db);
+  statement("DELETE FROM preset_search WHERE rowid = ?").run(row);
+  statement("DELETE FROM preset_tags WHERE preset = ?").run(row);
+  statement("DELETE FROM preset_holds WHERE preset = ?").run(row);
+  insertIndex(statement, row, card, inside);
+  insertHeld(statement, row, content);
+}
+
+export function insertIndex(statement: Statements, row: number | bigint, card: Card, inside: Inside): void {
+  const { name, tags, purpose, origin } = searchText(card, inside);
+  statement("INSERT INTO preset_search (rowid, name, tags, purpose, origin) VALUES (?, ?, ?, ?, ?)").run(
+    BigInt(row),
+    name,
+    tags,
+    purpose,
+    origin,
+  );
+  for (const tag of new Set(card.tags)) statement("INSERT INTO preset_tags (preset, tag) VALUES (?, ?)").run(row, tag);
+}
+
+/** Every word of the search must begin a word of the card; null for a search without words. */
+export function matchExpression(words: readonly string[]): string | null {
+  return words.length === 0 ? null : words.map((word) => `"${word}"*`).join(" ");
+}
+
+/** Rows by the durable text index, best first: what the index in memory is held against. The weights are its own. */
+export async function searchDurably(db: Executor, words: readonly string[], limit: number): Promise<readonly number[]> {
+  const match = matchExpression(words);
+  if (match === null) return [];
+  const rows = (await db("presets as p")
+    .whereNull("p.binned_at")
+    .joinRaw("JOIN preset_search s ON s.rowid = p.row")
+    .whereRaw("preset_search MATCH ?", [match])
+    .orderByRaw(`bm25(preset_search, ${Object.values(WEIGHTS).join(", ")}), p.row DESC`)
+    .limit(limit)
+    .select("p.row")) as { row: number }[];
+  return rows.map(({ row }) => row);
+}

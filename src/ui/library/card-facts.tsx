@@ -1,0 +1,136 @@
+"use client";
+
+import { Fragment } from "react";
+import type { PresetRow } from "@/contracts/records";
+import { type Origin } from "@/core/presets/preset";
+import { type StripKind } from "@/core/strips/strip";
+import { Chip } from "../kit/bits";
+import { formatDate } from "../kit/dates";
+import { KeyCapture } from "../kit/key-capture";
+import { useShortcutOf } from "../own-shortcuts";
+import { STRIP_WORDS } from "../kit/strip-words";
+import { useStripStart } from "../starts";
+import { canBegin } from "@/core/presets/as-strip";
+import { compareWithOriginal, orSay } from "./filing";
+import { useFolders } from "./use-library";
+
+function originLines(
+  { artist, song, strip, date, take }: Origin,
+  otherwise: string,
+): readonly [who: string, song: string | null, where: string] {
+  const where = [strip && `strip ${strip}`, date && formatDate(date), take && `take ${take}`]
+    .filter(Boolean)
+    .join(" · ");
+  return [artist ?? otherwise, song ?? null, where];
+}
+
+interface FactsProps {
+  readonly preset: PresetRow;
+  readonly onFolder: (folder: string | null) => void;
+}
+
+/** What is written on a card: where it is from, what it is for, where it is filed. */
+export function Facts({ preset, onFolder }: FactsProps) {
+  const { id, card, measured } = preset;
+  const { keys, setKeys } = useShortcutOf({ preset: id });
+  const folders = useFolders().data?.folders ?? [];
+  const path: string[] = [];
+  for (let at = folders.find((f) => f.id === card.folder); at; at = folders.find((f) => f.id === at?.parent))
+    path.unshift(at.name);
+  const [who, song, where] = originLines(card.origin, preset.pack ?? "own");
+  const played = [card.origin.performer, card.origin.instrument, card.origin.microphone].filter(Boolean).join(" · ");
+  const facts: [term: string, fact: React.ReactNode][] = [
+    [
+      "Origin",
+      <Fragment key="origin">
+        {who}
+        {song && (
+          <>
+            , <em className="font-name text-[15px]">{song}</em>
+          </>
+        )}
+        {where !== "" && <span className="block text-soft">{where}</span>}
+      </Fragment>,
+    ],
+    [
+      "Made from",
+      card.origin.from !== undefined && (
+        <button
+          key="from"
+          type="button"
+          title="Compare with it"
+          className="text-left hover:text-live"
+          onClick={() => orSay(compareWithOriginal(preset))}
+        >
+          {card.origin.from.name}, version {card.origin.from.version} <span className="text-soft">· compare</span>
+        </button>
+      ),
+    ],
+    ["Played on", played],
+    ["For", card.purpose],
+    [
+      "Folder",
+      path.length > 0 && (
+        <button key="folder" type="button" className="text-left hover:text-live" onClick={() => onFolder(card.folder)}>
+          {path.join(" / ")}
+        </button>
+      ),
+    ],
+    ["Rating", card.rating > 0 ? `${card.rating} of 5` : ""],
+    [
+      "Tags",
+      card.tags.length > 0 && (
+        <span key="tags" className="flex flex-wrap gap-1 pt-0.5">
+          {card.tags.map((tag) => (
+            <Chip key={tag}>{tag}</Chip>
+          ))}
+        </span>
+      ),
+    ],
+    ["Measured", measured.join(", ")],
+    ["Notes", card.notes],
+    ["Begins", preset.kind !== "plugin" && <BeginsStrips key="begins" preset={preset} />],
+    ["Shortcut", <KeyCapture key="shortcut" label={`“${card.name}”`} keys={keys} onKeys={setKeys} />],
+  ];
+  return (
+    <dl className="grid grid-cols-[72px_1fr] gap-x-3 gap-y-[3px]">
+      {facts
+        .filter(([, fact]) => fact !== "" && fact !== false)
+        .map(([term, fact]) => (
+          <Fragment key={term}>
+            <dt className="text-soft">{term}</dt>
+            <dd className="min-w-0">{fact}</dd>
+          </Fragment>
+        ))}
+    </dl>
+  );
+}
+
+const KINDS = Object.keys(STRIP_WORDS) as readonly StripKind[];
+
+/** Which new strips begin as this. */
+function BeginsStrips({ preset: { id, card, content, version } }: { readonly preset: PresetRow }) {
+  const { startOf, set } = useStripStart();
+  const kinds = KINDS.filter((strip) => canBegin(content, strip));
+  const now = kinds.find((strip) => startOf(strip)?.preset === id) ?? "";
+  const choose = (value: string) => {
+    const chosen = kinds.find((strip) => strip === value);
+    if (chosen) set(chosen, { preset: id, version, name: card.name });
+    else if (now !== "") set(now, null);
+  };
+  return (
+    <select
+      aria-label="New strips that begin as this"
+      value={now}
+      onChange={({ target }) => choose(target.value)}
+      className="-ml-1 max-w-full rounded-card bg-transparent text-soft hover:text-ink"
+    >
+      <option value="">no new strips</option>
+      {kinds.map((strip) => (
+        <option key={strip} value={strip}>
+          new {STRIP_WORDS[strip]}
+        </option>
+      ))}
+    </select>
+  );
+}

@@ -1,0 +1,141 @@
+"use client";
+
+import { useQueryClient } from "@tanstack/react-query";
+import { useRouter } from "next/navigation";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import type { PresetDetail } from "@/contracts/library";
+import type { PresetRow } from "@/contracts/records";
+import { quoteValue } from "@/core/search/query";
+import { Button } from "../kit/button";
+import { formatDate } from "../kit/dates";
+import { NameField } from "../kit/name-field";
+import { openSheet, orSay } from "./filing";
+
+interface VersionsProps {
+  readonly preset: PresetRow;
+  readonly detail: PresetDetail | undefined;
+  readonly shown: number;
+  readonly onShow: (version: number | null) => void;
+}
+
+/** Every save, newest first: looked at, compared, called by a name. */
+export function VersionList({ preset, detail, shown, onShow }: VersionsProps) {
+  const queries = useQueryClient();
+  if (!detail || detail.versions.length + detail.merged.length < 2) return null;
+  const compare = (version: number) =>
+    openSheet({ sheet: "compare", left: { preset, version }, right: { preset, version: preset.version } });
+  const callIt = async (version: number, name: string) => {
+    await api.nameVersion(preset.id, version, name.trim() === "" ? null : name.trim());
+    await queries.invalidateQueries({ queryKey: KEYS.preset(preset.id) });
+  };
+  return (
+    <section>
+      <h3 className="h2 pb-1">Versions</h3>
+      <ul>
+        {detail.versions.map(({ version, savedAt, name }, at) => (
+          <li
+            key={version}
+            className={`flex min-h-[26px] items-center gap-2 pr-1 ${version === shown ? "bg-live-tint" : ""}`}
+          >
+            <button
+              type="button"
+              aria-pressed={version === shown}
+              onClick={() => onShow(at === 0 ? null : version)}
+              className="flex h-[26px] min-w-0 flex-1 items-center gap-3 px-2 text-left hover:bg-sunk"
+            >
+              <span className="num">{version}</span>
+              <span className="flex-none text-soft">{formatDate(savedAt)}</span>
+              <span className="truncate">
+                {name ?? (at === 0 ? <span className="text-small text-soft">newest</span> : "")}
+              </span>
+            </button>
+            {at > 0 && (
+              <Button
+                small
+                plain
+                aria-label={`Compare version ${version} with the newest`}
+                onClick={() => compare(version)}
+              >
+                compare
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+      {detail.merged.length > 0 && (
+        <p className="text-small text-soft">
+          With the versions of {detail.merged.map((m) => `“${m.name}”`).join(", ")}, which were merged into it.
+        </p>
+      )}
+      <NameField
+        label={`Name of version ${shown}`}
+        name={detail.versions.find((v) => v.version === shown)?.name ?? ""}
+        placeholder={`Give version ${shown} a name`}
+        onName={(name) => orSay(callIt(shown, name))}
+      />
+    </section>
+  );
+}
+
+/** Presets that have it inside. */
+export function Holders({ detail }: { readonly detail: PresetDetail | undefined }) {
+  const router = useRouter();
+  if (!detail || detail.heldBy.length === 0) return null;
+  return (
+    <section>
+      <h3 className="h2 pb-1">Inside of</h3>
+      <ul>
+        {detail.heldBy.map(({ id, name }) => (
+          <li key={id}>
+            <button
+              type="button"
+              className="min-h-6 truncate text-left text-small hover:text-live"
+              onClick={() => router.push(`/library?q=${encodeURIComponent(`name:${quoteValue(name)}`)}`)}
+            >
+              {name}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** Strips of projects that came from it. */
+export function Uses({ detail }: { readonly detail: PresetDetail | undefined }) {
+  const router = useRouter();
+  if (!detail) return null;
+  const { uses } = detail;
+  const projects = new Set(uses.map((u) => u.project)).size;
+  return (
+    <section>
+      <h3 className="h2 pb-1">Used in</h3>
+      {uses.length === 0 ? (
+        <p className="text-small text-soft">No project yet</p>
+      ) : (
+        <p className="text-small">
+          {projects} project{projects === 1 ? "" : "s"}, {uses.length} strip{uses.length === 1 ? "" : "s"}
+        </p>
+      )}
+      <ul>
+        {uses.map((use) => (
+          <li key={`${use.project} ${use.strip}`}>
+            <button
+              type="button"
+              className="flex min-h-6 w-full items-baseline gap-2 text-left text-small hover:text-live"
+              onClick={() => router.push(`/bench?project=${use.project}&strip=${use.strip}`)}
+            >
+              <span className="truncate">
+                {use.projectName}, {use.stripName}
+              </span>
+              <span className={`ml-auto whitespace-nowrap ${use.differs > 0 ? "text-edit" : "text-soft"}`}>
+                {use.differs > 0 ? `differs by ${use.differs}` : `version ${use.version}`}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
