@@ -12,6 +12,7 @@ import { mergePresets, nameVersion, patchCards, walkLibrary } from "./filing";
 import { findPresets } from "./find-presets";
 import { getPreset, savePreset } from "./library";
 import { listNearCopies } from "./near-copies";
+import { value } from "../testing";
 
 let folder: string;
 let context: OpenContext;
@@ -26,11 +27,6 @@ afterEach(async () => {
   await context.close();
   rmSync(folder, { recursive: true, force: true });
 });
-
-const value = <T>(outcome: Outcome<T>): T => {
-  if (!outcome.ok) throw new Error(outcome.error.message);
-  return outcome.value;
-};
 
 const refusal = <T>(outcome: Outcome<T>): string => {
   if (outcome.ok) throw new Error("was not refused");

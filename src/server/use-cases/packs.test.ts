@@ -5,11 +5,11 @@ import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { INCLUDED } from "@/core/packs/included";
 import type { Pack } from "@/core/packs/pack";
 import { type OpenContext, openContext } from "../data/context";
-import type { Outcome } from "../failure";
 import { deletePreset, mergePresets, nameVersion, patchCards } from "./filing";
 import { findPresets } from "./find-presets";
 import { getPreset, savePreset, saveVersion } from "./library";
 import { installPack } from "./packs";
+import { value } from "../testing";
 
 let folder: string;
 let context: OpenContext;
@@ -24,11 +24,6 @@ afterEach(async () => {
   await context.close();
   rmSync(folder, { recursive: true, force: true });
 });
-
-const value = <T>(outcome: Outcome<T>): T => {
-  if (!outcome.ok) throw new Error(outcome.error.message);
-  return outcome.value;
-};
 
 const all = async (only?: string) => (await findPresets(context, { limit: 500, ...(only ? { only } : {}) })).items;
 const changes = async () => (await context.db("changes").count({ n: "*" }).first()) as { n: number };
