@@ -57,8 +57,7 @@ export function distanceBetween(a: Content, b: Content): number {
 
 /**
  * Groups of presets of which each is within `within` of another of its group. The largest stand first; presets that have no
- * near copy are left out. Those that stand together in one
- * list of `apart` are no near copies of each other.
+ * near copy are left out. Those that stand together in one list of `apart` are no near copies of each other.
  */
 export function findNearCopies(
   presets: readonly Copyable[],

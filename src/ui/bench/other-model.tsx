@@ -1,7 +1,7 @@
 "use client";
 
+import { Menu } from "../kit/menu";
 import { Replace } from "lucide-react";
-import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 import { type Processor, mapProcessor, processorName } from "@/core/chains/chain";
 import { type Box, lineOf } from "@/core/plots/axes";
@@ -51,31 +51,15 @@ export function OtherModel({ bench, processor, model }: Props) {
   if (others.length === 0) return null;
   return (
     <>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger asChild>
+      <Menu
+        trigger={
           <Button small>
             <Replace size={14} aria-hidden="true" />
             Other model
           </Button>
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="start"
-            sideOffset={4}
-            className="z-40 w-[220px] rounded-card border border-edge bg-card py-1"
-          >
-            {others.map((other) => (
-              <DropdownMenu.Item
-                key={other.id}
-                onSelect={() => consider(other)}
-                className="flex h-[34px] cursor-pointer items-center px-3 outline-none data-[highlighted]:bg-live-tint data-[highlighted]:text-live"
-              >
-                {other.name}
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+        }
+        items={others.map((other) => ({ id: other.id, label: other.name, onChoose: () => consider(other) }))}
+      />
       {offer && (
         <OfferSheet
           offer={offer}

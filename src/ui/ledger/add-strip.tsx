@@ -1,7 +1,7 @@
 "use client";
 
+import { Menu } from "../kit/menu";
 import { Plus } from "lucide-react";
-import { DropdownMenu } from "radix-ui";
 import type { StripKind } from "@/core/strips/strip";
 import { Button } from "../kit/button";
 
@@ -23,30 +23,15 @@ interface Props {
 /** A new strip of any kind, below the one in hand. */
 export function AddStrip({ onAdd }: Props) {
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger asChild>
+    <Menu
+      align="end"
+      trigger={
         <Button>
           <Plus size={16} aria-hidden="true" />
           Strip
         </Button>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={4}
-          className="z-40 w-[180px] rounded-card border border-edge bg-card py-1"
-        >
-          {ADDED_KINDS.map((kind) => (
-            <DropdownMenu.Item
-              key={kind}
-              onSelect={() => onAdd(kind)}
-              className="flex h-[34px] cursor-pointer items-center px-3 outline-none data-[highlighted]:bg-live-tint data-[highlighted]:text-live"
-            >
-              {ADDED_NAMES[kind]}
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+      }
+      items={ADDED_KINDS.map((kind) => ({ id: kind, label: ADDED_NAMES[kind], onChoose: () => onAdd(kind) }))}
+    />
   );
 }

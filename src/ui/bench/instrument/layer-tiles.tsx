@@ -1,7 +1,7 @@
 "use client";
 
+import { Menu } from "../../kit/menu";
 import { Plus } from "lucide-react";
-import { DropdownMenu } from "radix-ui";
 import { processorName, processorsOf } from "@/core/chains/chain";
 import { MODELS } from "@/core/processors/models";
 import { cx } from "../../kit/class-names";
@@ -48,28 +48,17 @@ export function LayerTiles({ instrument, tempo }: Props) {
           </li>
         ))}
       </ul>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger className="flex h-[50px] flex-none items-center gap-2 rounded-card border border-edge border-dashed px-3 text-soft hover:border-ink hover:text-ink">
-          <Plus size={16} aria-hidden="true" /> Add layer
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="start"
-            sideOffset={4}
-            className="z-40 w-[220px] rounded-card border border-edge bg-card py-1"
+      <Menu
+        trigger={
+          <button
+            type="button"
+            className="flex h-[50px] flex-none items-center gap-2 rounded-card border border-edge border-dashed px-3 text-soft hover:border-ink hover:text-ink"
           >
-            {INSTRUMENTS.map((model) => (
-              <DropdownMenu.Item
-                key={model.id}
-                onSelect={() => void add(model.id)}
-                className="flex h-[34px] cursor-pointer items-center px-3 outline-none data-[highlighted]:bg-live-tint data-[highlighted]:text-live"
-              >
-                {model.name}
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+            <Plus size={16} aria-hidden="true" /> Add layer
+          </button>
+        }
+        items={INSTRUMENTS.map((model) => ({ id: model.id, label: model.name, onChoose: () => void add(model.id) }))}
+      />
     </section>
   );
 }

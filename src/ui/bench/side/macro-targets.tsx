@@ -1,7 +1,7 @@
 "use client";
 
+import { Menu } from "../../kit/menu";
 import { X } from "lucide-react";
-import { DropdownMenu } from "radix-ui";
 import { type Chain, type Macro, type MacroTarget, nodeName } from "@/core/chains/chain";
 import { findTargetSpec, switchForAll, targetValue } from "@/core/chains/macros";
 import { findLane, findNode } from "@/core/chains/tree";
@@ -72,28 +72,14 @@ function AddTarget({
 }) {
   const things = switchForAll(chain, "", "").axes[0] ?? [];
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger asChild>
-        <Button small>On and off…</Button>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          sideOffset={4}
-          className="z-40 max-h-[320px] w-[220px] overflow-auto rounded-card border border-edge bg-card py-1"
-        >
-          {things.map(({ node }) => (
-            <DropdownMenu.Item
-              key={node}
-              onSelect={() => onAdd({ node, param: "enabled" })}
-              className="flex h-[30px] cursor-pointer items-center px-3 outline-none data-[highlighted]:bg-live-tint data-[highlighted]:text-live"
-            >
-              {nameOf(chain, node)}
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    <Menu
+      trigger={<Button small>On and off…</Button>}
+      items={things.map(({ node }) => ({
+        id: node,
+        label: nameOf(chain, node),
+        onChoose: () => onAdd({ node, param: "enabled" }),
+      }))}
+    />
   );
 }
 
