@@ -37,6 +37,24 @@ test("apply by Enter from the library, take it back by the button of the word", 
   await expect(page.getByRole("row", { name: /Patch noise/ })).toContainText("no plugins");
 });
 
+test("what is typed and entered while the list of actions is on its way is done when it comes", async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/library`);
+  await expect(page.getByRole("listbox", { name: "Sounds" }).getByRole("option").first()).toBeVisible();
+  await page.waitForLoadState("networkidle");
+  await page.route("**/_next/static/chunks/**", async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 500));
+    await route.continue();
+  });
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("all projects");
+  await page.keyboard.press("Enter");
+  await expect(page.locator("[cmdk-list]")).toHaveCount(0);
+  await expect(page).toHaveURL(/\/projects$/);
+});
+
 test("apply by the action field, by the card, and beside the ledger by Enter", async ({ page, server }) => {
   const row = page.getByRole("row", { name: /Vibraphone high/ });
   await page.goto(`${server.url}/projects/neap-tide`);

@@ -455,6 +455,7 @@ test("a variation is made and compared with its original; sounds are filed by ar
   await card.getByRole("button", { name: /Cello under the voice, version 4/ }).click();
   await expect(page.getByRole("dialog")).toBeVisible();
   await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog")).toBeHidden();
 
   await page.keyboard.press("Control+k");
   await page.keyboard.type("folder for the artist");

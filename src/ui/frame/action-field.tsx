@@ -27,7 +27,7 @@ type RenderPalette = (props: PaletteProps) => ReactNode;
 
 /**
  * The list of actions comes when it is first asked for. Until then what is typed goes into the plain field, and in one
- * stroke from the one to the other: no letter falls between them.
+ * stroke from the one to the other: no letter falls between them, nor the Enter that ends them.
  */
 function usePalette(open: boolean): RenderPalette | null {
   const [render, setRender] = useState<RenderPalette | null>(null);
@@ -43,6 +43,7 @@ export function ActionField() {
   const before = useRef<Element | null>(null);
   const [open, setOpen] = useState(false);
   const [typed, setTyped] = useState("");
+  const [entered, setEntered] = useState(false);
   const renderPalette = usePalette(open);
   const commands = open || !finder;
   const [focused, setFocused] = useState(false);
@@ -52,6 +53,7 @@ export function ActionField() {
     before.current = document.activeElement;
     setOpen(withCommands);
     setTyped("");
+    setEntered(false);
     field.current?.focus();
     field.current?.select();
   };
@@ -73,7 +75,7 @@ export function ActionField() {
   ]);
   if (open && renderPalette)
     // eslint-disable-next-line react-hooks/refs -- it makes an element: what is handed on is called later
-    return renderPalette({ typed, onTyped: setTyped, onDone: close, onLeft: () => setOpen(false) });
+    return renderPalette({ typed, entered, onTyped: setTyped, onDone: close, onLeft: () => setOpen(false) });
   return (
     <div className={FIELD}>
       <FieldFrame>
@@ -95,6 +97,7 @@ export function ActionField() {
               if (!commands) finder?.onWords("");
               close();
             }
+            if (commands && event.key === "Enter") setEntered(true);
             if (!commands && (event.key === "ArrowDown" || event.key === "Enter")) {
               event.preventDefault();
               finder?.onLeave();

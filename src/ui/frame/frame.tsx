@@ -2,8 +2,9 @@
 
 import { useRouter } from "next/navigation";
 import dynamic from "next/dynamic";
-import { type ReactNode, useEffect, useState } from "react";
+import { type ReactNode, useEffect } from "react";
 import { useActionKeys, useActions } from "../actions/actions";
+import { useWordsWanted, wantWords } from "../kit/say";
 import { ListeningBar } from "../listening/listening-bar";
 import { useProjectEditing } from "../projects/editing";
 import { historyActions } from "../projects/history";
@@ -21,11 +22,9 @@ const ShortcutsSheet = dynamic(() => import("./shortcuts-sheet").then((m) => m.S
 
 const Words = dynamic(() => import("./words").then((m) => m.Words), { ssr: false });
 
-/** True from the first press on: before it, nothing has happened that there would be a word about. */
-function useHasActed(): boolean {
-  const [acted, setActed] = useState(false);
+/** From the first press on the place for words stands ready: it could not be fetched to say that the server has gone. */
+function useFirstPress(act: () => void): void {
   useEffect(() => {
-    const act = () => setActed(true);
     const once = { once: true, capture: true } as const;
     window.addEventListener("keydown", act, once);
     window.addEventListener("pointerdown", act, once);
@@ -35,17 +34,17 @@ function useHasActed(): boolean {
       window.removeEventListener("pointerdown", act, once);
       window.removeEventListener("dragenter", act, once);
     };
-  }, []);
-  return acted;
+  }, [act]);
 }
 
 function Sheets() {
   const request = useSave((s) => s.request);
   const shortcuts = useShortcuts((s) => s.open);
-  const hasActed = useHasActed();
+  const words = useWordsWanted((w) => w.wanted);
+  useFirstPress(wantWords);
   return (
     <>
-      {hasActed && <Words />}
+      {words && <Words />}
       {request && (
         <SaveSheet key={`${request.project} ${request.strips.join(" ")} ${request.node ?? ""}`} request={request} />
       )}

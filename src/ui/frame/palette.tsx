@@ -3,11 +3,11 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
 import { useRouter } from "next/navigation";
-import { useLayoutEffect, useRef } from "react";
+import { useEffect, useEffectEvent, useLayoutEffect, useRef } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import { KIND_NAMES } from "@/core/presets/preset";
-import { showKey, useEnabledActions } from "../actions/actions";
+import { type Action, showKey, useEnabledActions } from "../actions/actions";
 import { Key } from "../kit/bits";
 import { useRecall } from "../plan/recall";
 import { FIELD, FIELD_INPUT, FieldFrame } from "./field-frame";
@@ -16,6 +16,9 @@ const ITEM =
   "flex min-h-[34px] cursor-pointer items-center justify-between gap-3 px-3 data-[selected=true]:bg-live-tint data-[selected=true]:text-live";
 const HEADING =
   "[&_[cmdk-group-heading]]:h2 [&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1";
+
+/** What an action is found by. */
+const wordsOf = ({ title, group }: Action): string => `${title} ${group}`;
 
 /** As in the library: every word typed must begin a word of what is listed. */
 function beginsEveryWord(listed: string, typed: string): number {
@@ -29,6 +32,8 @@ function beginsEveryWord(listed: string, typed: string): number {
 
 export interface PaletteProps {
   readonly typed: string;
+  /** Enter was pressed before the list was here: it does the first action that matches. */
+  readonly entered: boolean;
   readonly onTyped: (words: string) => void;
   /** Back to where the hand was. */
   readonly onDone: () => void;
@@ -40,7 +45,7 @@ export interface PaletteProps {
 export const renderPalette = (props: PaletteProps) => <Palette {...props} />;
 
 /** The field with all that can be done below it. It takes over what was typed while it was on its way. */
-function Palette({ typed, onTyped, onDone, onLeft }: PaletteProps) {
+function Palette({ typed, entered, onTyped, onDone, onLeft }: PaletteProps) {
   const field = useRef<HTMLInputElement>(null);
   useLayoutEffect(() => {
     const { current } = field;
@@ -72,14 +77,18 @@ function Palette({ typed, onTyped, onDone, onLeft }: PaletteProps) {
         onMouseDown={(event) => event.preventDefault()}
         className="absolute inset-x-0 top-[34px] z-40 max-h-[420px] overflow-auto rounded-card border border-edge bg-card pb-1"
       >
-        <Found words={typed} onDone={onDone} />
+        <Found words={typed} entered={entered} onDone={onDone} />
       </Command.List>
     </Command>
   );
 }
 
+interface FoundProps extends Pick<PaletteProps, "entered" | "onDone"> {
+  readonly words: string;
+}
+
 /** What the words match: actions of this screen, sounds, projects. */
-function Found({ words, onDone }: { readonly words: string; readonly onDone: () => void }) {
+function Found({ words, entered, onDone }: FoundProps) {
   const router = useRouter();
   const recall = useRecall();
   const actions = useEnabledActions().filter((a) => !a.keyOnly && a.id !== "find" && a.id !== "actions");
@@ -94,17 +103,17 @@ function Found({ words, onDone }: { readonly words: string; readonly onDone: () 
     onDone();
     run();
   };
+  const enter = useEffectEvent(() => {
+    const first = actions.find((action) => beginsEveryWord(wordsOf(action), words) === 1);
+    if (entered && first) done(first.run)();
+  });
+  useEffect(() => enter(), []);
   return (
     <>
       <Command.Empty className="px-3 py-4 text-soft">Nothing matches. Esc leaves the field.</Command.Empty>
       <Command.Group heading="Actions" className={HEADING}>
         {actions.map((action) => (
-          <Command.Item
-            key={action.id}
-            value={`${action.title} ${action.group}`}
-            onSelect={done(action.run)}
-            className={ITEM}
-          >
+          <Command.Item key={action.id} value={wordsOf(action)} onSelect={done(action.run)} className={ITEM}>
             <span>{action.title}</span>
             {action.keys?.[0] && <Key>{showKey(action.keys[0])}</Key>}
           </Command.Item>

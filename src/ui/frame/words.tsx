@@ -9,6 +9,7 @@ export function Words() {
       position="bottom-center"
       offset={72}
       visibleToasts={3}
+      duration={6000}
       toastOptions={{
         unstyled: true,
         classNames: {

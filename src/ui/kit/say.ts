@@ -1,3 +1,5 @@
+import { create } from "zustand";
+
 /** A word at the lower edge, with something to do about it. */
 interface Saying {
   readonly action?: { readonly label: string; readonly onClick: () => void };
@@ -5,11 +7,16 @@ interface Saying {
   readonly duration?: number;
 }
 
-/** What shows the words is fetched with the first of them. */
+/** Whether the place for words is asked for: by the first of them at the latest. Words that come before it wait for it. */
+export const useWordsWanted = create<{ readonly wanted: boolean }>(() => ({ wanted: false }));
+export const wantWords = (): void => useWordsWanted.setState({ wanted: true });
+
 export function say(words: string, saying: Saying = {}): void {
+  wantWords();
   void import("sonner").then(({ toast }) => toast(words, saying));
 }
 
 export function sayError(words: string, saying: Saying = {}): void {
+  wantWords();
   void import("sonner").then(({ toast }) => toast.error(words, saying));
 }
