@@ -2,9 +2,8 @@ import { expose, transfer } from "comlink";
 import { keyMaterials } from "@/core/chains/heard-chain";
 import type { HeardSound } from "@/core/dsp/heard-sound";
 import type { Sample } from "@/core/dsp/instrument/voice";
-import { type Measurement, measure } from "@/core/dsp/measure/measure";
+import type { Measurement } from "@/core/dsp/measure/measure";
 import type { StereoSound } from "@/core/dsp/render";
-import { resample } from "@/core/dsp/resample";
 import { findMaterial } from "@/core/materials/material";
 
 /** Made or fetched once for each rate and kept: a loop is the same samples each time. */
@@ -17,8 +16,12 @@ const OWN = "own:";
 /** Processors come with the first sound that goes through some. */
 const renderer = () => import("@/core/dsp/render");
 
-/** Files come with the first sound of one's own. */
+/** Meters come with the first measurement. */
+const meters = () => import("@/core/dsp/measure/measure");
+
+/** Files, and other rates, come with the first sound of one's own. */
 const wavFormat = () => import("@/core/formats/wav/wav");
+const rates = () => import("@/core/dsp/resample");
 
 async function fetchRecording(hash: string): Promise<StereoSound> {
   const response = await fetch(`/api/media/${hash}`);
@@ -39,7 +42,10 @@ function recordingOf(hash: string): Promise<StereoSound> {
 }
 
 async function makeLoop(material: string, sampleRate: number): Promise<StereoSound> {
-  if (material.startsWith(OWN)) return resample(await recordingOf(material.slice(OWN.length)), sampleRate);
+  if (material.startsWith(OWN)) {
+    const { resample } = await rates();
+    return resample(await recordingOf(material.slice(OWN.length)), sampleRate);
+  }
   const known = findMaterial(material);
   if (!known) throw new Error("This material is not here.");
   return known.make(sampleRate);
@@ -92,6 +98,7 @@ const silence = (sampleRate: number): StereoSound => ({
 
 async function measureAnew(material: string, sampleRate: number, sound: HeardSound | null): Promise<Measurement> {
   const loop = await loopOf(material, sampleRate);
+  const { measure } = await meters();
   if (!sound) return measure(loop);
   const { renderSound } = await renderer();
   return measure(renderSound(sound, { loop, ...(await around(sound, sampleRate)) }));

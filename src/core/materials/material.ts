@@ -1,6 +1,5 @@
 import type { StereoSound } from "../dsp/render";
 import { drumWithCello } from "./drum-with-cello";
-import { narrator } from "./narrator";
 
 /** Those that our own instruments play come when they are first asked for. */
 const playedBy =
@@ -23,7 +22,12 @@ export const MATERIALS: readonly Material[] = [
     seconds: 8,
     make: (rate) => Promise.resolve(drumWithCello(rate)),
   },
-  { id: "narrator", name: "Narrator, dry booth", seconds: 8, make: (rate) => Promise.resolve(narrator(rate)) },
+  {
+    id: "narrator",
+    name: "Narrator, dry booth",
+    seconds: 8,
+    make: async (rate) => (await import("./narrator")).narrator(rate),
+  },
   { id: "vibraphone", name: "Vibraphone, motor on", seconds: 8, make: playedBy("vibraphone") },
   { id: "modular-bass", name: "Modular bass line", seconds: 8, make: playedBy("modularBass") },
   { id: "choir", name: "Choir in the nave", seconds: 8, make: playedBy("choir") },

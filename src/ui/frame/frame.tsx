@@ -1,12 +1,11 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import dynamic from "next/dynamic";
-import { type ReactNode, useEffect } from "react";
+import { type ReactNode, Suspense, lazy, useEffect } from "react";
 import { useActionKeys, useActions } from "../actions/actions";
 import { useWordsWanted, wantWords } from "../kit/say";
 import { ListeningBar } from "../listening/listening-bar";
-import { useProjectEditing } from "../projects/editing";
+import { useOpenProject } from "../projects/open-project";
 import { historyActions } from "../projects/history";
 import { useSave } from "../save/save";
 import { useOwnShortcuts } from "../own-shortcuts";
@@ -17,10 +16,10 @@ import { openShortcuts, useShortcuts } from "./shortcuts";
 import { type Theme, setTheme, themeNow, useTheme } from "./theme";
 
 // Sheets come when they are first opened.
-const SaveSheet = dynamic(() => import("../save/save-sheet").then((m) => m.SaveSheet), { ssr: false });
-const ShortcutsSheet = dynamic(() => import("./shortcuts-sheet").then((m) => m.ShortcutsSheet), { ssr: false });
+const SaveSheet = lazy(() => import("../save/save-sheet").then((m) => ({ default: m.SaveSheet })));
+const ShortcutsSheet = lazy(() => import("./shortcuts-sheet").then((m) => ({ default: m.ShortcutsSheet })));
 
-const Words = dynamic(() => import("./words").then((m) => m.Words), { ssr: false });
+const Words = lazy(() => import("./words").then((m) => ({ default: m.Words })));
 
 /** From the first press on the place for words stands ready: it could not be fetched to say that the server has gone. */
 function useFirstPress(act: () => void): void {
@@ -44,11 +43,13 @@ function Sheets() {
   useFirstPress(wantWords);
   return (
     <>
-      {words && <Words />}
-      {request && (
-        <SaveSheet key={`${request.project} ${request.strips.join(" ")} ${request.node ?? ""}`} request={request} />
-      )}
-      {shortcuts && <ShortcutsSheet />}
+      <Suspense>{words && <Words />}</Suspense>
+      <Suspense>
+        {request && (
+          <SaveSheet key={`${request.project} ${request.strips.join(" ")} ${request.node ?? ""}`} request={request} />
+        )}
+      </Suspense>
+      <Suspense>{shortcuts && <ShortcutsSheet />}</Suspense>
     </>
   );
 }
@@ -58,7 +59,7 @@ export function Frame({ theme, children }: { readonly theme: Theme | null; reado
   const router = useRouter();
   const { project, bench, alwaysPlan } = useHand();
   const chosen = useTheme((t) => t.theme) ?? theme;
-  const inHand = useProjectEditing(project);
+  const inHand = useOpenProject(project);
   useActionKeys();
   useOwnShortcuts();
   useActions([
@@ -123,7 +124,7 @@ export function Frame({ theme, children }: { readonly theme: Theme | null; reado
 
 function InHand() {
   const { project: id, strips } = useHand();
-  const { body } = useProjectEditing(id);
+  const { body } = useOpenProject(id);
   if (!body) return <p className="ml-auto text-small text-soft">No project in hand</p>;
   const { project } = body;
   const chosen = strips.filter((s) => project.strips.some((strip) => strip.id === s));

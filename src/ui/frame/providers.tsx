@@ -4,7 +4,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useState } from "react";
 import { followChanges } from "@/clients/events";
 import { prepareListening } from "../listening/listening";
-import { isOnItsWay } from "../projects/editing";
+import { isOnItsWay } from "../projects/sending";
 import { useHand } from "./hand";
 
 /** What every screen stands on: server data, news of changes, what is in hand, the sound. */

@@ -15,7 +15,7 @@ import { Key } from "../kit/bits";
 import { Num } from "../kit/number";
 import { Shape } from "../kit/shape";
 import { useRecall } from "../plan/recall";
-import { useCopies } from "./copies";
+import { useCopies } from "./use-copies";
 import { openSheet, orSay } from "./filing";
 import { Facts } from "./card-facts";
 import { Holders, Uses, VersionList } from "./card-versions";

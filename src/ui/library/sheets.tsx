@@ -1,19 +1,25 @@
 "use client";
 
-import dynamic from "next/dynamic";
+import { Suspense, lazy } from "react";
 import { useLibrarySheet } from "./filing";
 
 // Each comes when it is first opened.
-const EditSheet = dynamic(() => import("./edit-sheet").then((m) => m.EditSheet), { ssr: false });
-const RenameSheet = dynamic(() => import("./rename-sheet").then((m) => m.RenameSheet), { ssr: false });
-const FolderSheet = dynamic(() => import("./folder-sheet").then((m) => m.FolderSheet), { ssr: false });
-const BinSheet = dynamic(() => import("./bin-sheet").then((m) => m.BinSheet), { ssr: false });
-const CompareSheet = dynamic(() => import("./compare-sheet").then((m) => m.CompareSheet), { ssr: false });
+const EditSheet = lazy(() => import("./edit-sheet").then((m) => ({ default: m.EditSheet })));
+const RenameSheet = lazy(() => import("./rename-sheet").then((m) => ({ default: m.RenameSheet })));
+const FolderSheet = lazy(() => import("./folder-sheet").then((m) => ({ default: m.FolderSheet })));
+const BinSheet = lazy(() => import("./bin-sheet").then((m) => ({ default: m.BinSheet })));
+const CompareSheet = lazy(() => import("./compare-sheet").then((m) => ({ default: m.CompareSheet })));
 
-const NearCopiesSheet = dynamic(() => import("./near-copies-sheet").then((m) => m.NearCopiesSheet), { ssr: false });
-const NamingSheet = dynamic(() => import("./naming-sheet").then((m) => m.NamingSheet), { ssr: false });
+const NearCopiesSheet = lazy(() => import("./near-copies-sheet").then((m) => ({ default: m.NearCopiesSheet })));
+const NamingSheet = lazy(() => import("./naming-sheet").then((m) => ({ default: m.NamingSheet })));
 
-export function LibrarySheets() {
+export const LibrarySheets = () => (
+  <Suspense>
+    <OpenSheet />
+  </Suspense>
+);
+
+function OpenSheet() {
   const open = useLibrarySheet((s) => s.open);
   switch (open?.sheet) {
     case "edit":

@@ -3,7 +3,7 @@
 import { useRouter } from "next/navigation";
 import type { PresetRow } from "@/contracts/records";
 import type { Action } from "../actions/actions";
-import { useCopies } from "./copies";
+import { useCopies } from "./use-copies";
 import { type LibrarySheet, compareWithOriginal, openSheet, orSay, useFiling } from "./filing";
 import type { Selection } from "./selection";
 import { useLibraryHistory } from "./use-library-history";

@@ -1,12 +1,12 @@
 "use client";
 
 import { useHand } from "../frame/hand";
-import { useProjectEditing } from "../projects/editing";
+import { useOpenProject } from "../projects/open-project";
 
 const DEFAULT_TEMPO = 120;
 
 /** The tempo at which sounds are shown and heard: that of the project in hand. */
 export function useTempo(): number {
   const project = useHand((hand) => hand.project);
-  return useProjectEditing(project).body?.project.tempo ?? DEFAULT_TEMPO;
+  return useOpenProject(project).body?.project.tempo ?? DEFAULT_TEMPO;
 }

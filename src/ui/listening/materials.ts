@@ -7,7 +7,6 @@ import { KEYS } from "@/clients/events";
 import type { MediaRow } from "@/contracts/records";
 import { formatNumber } from "@/core/units/format";
 import { say, sayError } from "../kit/say";
-import { decodeSound } from "./decode";
 import { MATERIAL_NAMES, OWN_MATERIAL, encodeSound, setMaterial } from "./listening";
 
 export interface MaterialName {
@@ -26,6 +25,7 @@ export function useKeepFile(): (file: File) => Promise<MediaRow | null> {
   const queries = useQueryClient();
   return useCallback(
     async (file) => {
+      const { decodeSound } = await import("./decode");
       const decoded = await decodeSound(file);
       if (!decoded.ok) {
         sayError(decoded.error);

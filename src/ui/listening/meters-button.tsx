@@ -1,10 +1,9 @@
 "use client";
 
-import dynamic from "next/dynamic";
-import { type ReactNode, useRef, useState } from "react";
+import { type ReactNode, Suspense, lazy, useRef, useState } from "react";
 
 /** Their code comes when they are opened. */
-const Meters = dynamic(() => import("./meters").then((m) => m.Meters));
+const Meters = lazy(() => import("./meters").then((m) => ({ default: m.Meters })));
 
 /** The loudness in the bar, which opens the meters. */
 export function MetersButton({ children }: { readonly children: ReactNode }) {
@@ -24,7 +23,7 @@ export function MetersButton({ children }: { readonly children: ReactNode }) {
         {children}
         <span className="sr-only">, open the meters</span>
       </button>
-      {open && <Meters anchor={button} onClose={() => setOpen(false)} />}
+      <Suspense>{open && <Meters anchor={button} onClose={() => setOpen(false)} />}</Suspense>
     </>
   );
 }

@@ -1,13 +1,13 @@
 "use client";
 
+import { useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import * as api from "@/clients/api";
 import type { PlanRequest, ProjectBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
-import { mayApplyDirectly } from "@/core/recall/plan";
 import { PARTS } from "@/core/strips/strip";
 import { useHand } from "../frame/hand";
-import { useProjectEditing } from "../projects/editing";
+import { useOpenProject } from "../projects/open-project";
 import { say, sayError } from "../kit/say";
 
 export interface Recall {
@@ -18,6 +18,9 @@ export interface Recall {
   /** Shows every change first. */
   readonly plan: (preset: Pick<PresetRow, "id" | "version">) => void;
 }
+
+/** What changes a project comes with the first change. */
+const changing = () => Promise.all([import("@/core/recall/plan"), import("../projects/editing")]);
 
 /** The address of a plan: a preset onto strips of a project, onto a new one where none is named. */
 export function planAddress(
@@ -44,9 +47,10 @@ function lastBeforeMain(body: ProjectBody | undefined): string | null {
 /** Applying what is chosen in the library to what is chosen in the project in hand. */
 export function useRecall(): Recall {
   const router = useRouter();
+  const queries = useQueryClient();
   const { project: id, strips: chosen, alwaysPlan } = useHand();
-  const editing = useProjectEditing(id);
-  const project = editing.body?.project;
+  const open = useOpenProject(id);
+  const project = open.body?.project;
   const strips = chosen.filter((s) => project?.strips.some((strip) => strip.id === s));
   const [only] = strips;
   const onlyName = strips.length === 1 ? project?.strips.find((s) => s.id === only)?.look.name : undefined;
@@ -70,7 +74,7 @@ export function useRecall(): Recall {
         {
           source: { preset: preset.id, version: preset.version },
           parts: [...PARTS],
-          targets: targetsOf(editing.body, strips),
+          targets: targetsOf(open.body, strips),
           mode: preset.kind === "plugin" ? "after" : "replace",
         },
       ],
@@ -78,14 +82,15 @@ export function useRecall(): Recall {
     void api
       .planRecall(id, request)
       .then(async (made) => {
+        const [{ mayApplyDirectly }, { commitTo }] = await changing();
         if (!mayApplyDirectly(made.plan)) return plan(preset);
         if (made.plan.steps.length === 0) {
           say(`“${preset.card.name}” is there already; nothing would change.`);
           return;
         }
         const label = `Apply “${preset.card.name}” ${targetWords}`;
-        const done = await editing.commit(label, () => made.plan.steps);
-        if (done) say(label, { action: { label: "Undo", onClick: () => void editing.undo() } });
+        const done = await commitTo(queries, id, label, () => made.plan.steps);
+        if (done) say(label, { action: { label: "Undo", onClick: () => void open.undo() } });
       })
       .catch((error: unknown) => sayError(error instanceof Error ? error.message : String(error)));
   };

@@ -1,103 +1,46 @@
 "use client";
 
-import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/projects";
 import type { Project } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
 import type { Step } from "@/core/recall/step";
-import { touch } from "../actions/last-touched";
-import { sayError } from "../kit/say";
+import { type OpenProject, useOpenProject } from "./open-project";
+import { send } from "./sending";
 
-/** Gestures on their way to the server, project by project, in the order in which they were made. */
-interface Line {
-  tail: Promise<unknown>;
-  waiting: number;
-  revision: number;
-}
+type Make = (project: Project) => readonly Step[];
 
-const lines = new Map<string, Line>();
-
-/** Whether this window has changes of its own on their way, which no one else's news may overtake. */
-export const isOnItsWay = (project: string): boolean => (lines.get(project)?.waiting ?? 0) > 0;
-
-function lineOf(id: string, revision: number): Line {
-  const line = lines.get(id) ?? { tail: Promise.resolve(), waiting: 0, revision };
-  if (line.waiting === 0) line.revision = Math.max(line.revision, revision);
-  lines.set(id, line);
-  return line;
-}
-
-/** Sends a gesture after those before it. When it is refused, the project is shown as the server has it, and why. */
-async function send(queries: QueryClient, id: string, call: (base: number) => Promise<ProjectBody>): Promise<boolean> {
-  touch("project");
+/**
+ * One gesture: shown at once, then sent. True when the server has taken it. The steps are made from the project as it
+ * is shown at that moment, which a gesture just before may have changed.
+ */
+export function commitTo(queries: QueryClient, id: string, label: string, make: Make): Promise<boolean> {
   const key = KEYS.project(id);
-  const line = lineOf(id, queries.getQueryData<ProjectBody>(key)?.revision ?? 0);
-  line.waiting += 1;
-  const turn = line.tail.then(async () => {
-    try {
-      const body = await call(line.revision);
-      line.revision = body.revision;
-      line.waiting -= 1;
-      queries.setQueryData<ProjectBody>(key, (shown) =>
-        line.waiting === 0 || !shown ? body : { ...shown, revision: body.revision, history: body.history },
-      );
-      return true;
-    } catch (error) {
-      line.waiting -= 1;
-      sayError(error instanceof api.ApiFailure ? error.message : "That could not be done. Nothing was changed.");
-      await queries.refetchQueries({ queryKey: key });
-      line.revision = queries.getQueryData<ProjectBody>(key)?.revision ?? line.revision;
-      return false;
-    }
-  });
-  line.tail = turn;
-  return turn;
+  // A fetch that is under way would bring the state before; what is shown stays.
+  void queries.cancelQueries({ queryKey: key }, { revert: false });
+  const shown = queries.getQueryData<ProjectBody>(key);
+  const steps = shown ? make(shown.project) : [];
+  if (!shown || steps.length === 0) return Promise.resolve(false);
+  const applied = applySteps(shown.project, steps);
+  if (applied.ok)
+    queries.setQueryData<ProjectBody>(key, {
+      ...shown,
+      project: applied.value,
+      history: { undo: label, redo: null },
+    });
+  return send(queries, id, (baseRevision) => api.changeProject(id, { baseRevision, steps: [...steps], label }));
 }
 
-export interface ProjectEditing {
-  readonly body: ProjectBody | undefined;
-  readonly error: Error | null;
-  /**
-   * One gesture: shown at once, then sent. True when the server has taken it. The steps are made from the project as it
-   * is shown at that moment, which a gesture just before may have changed.
-   */
-  readonly commit: (label: string, make: (project: Project) => readonly Step[]) => Promise<boolean>;
-  readonly undo: () => Promise<boolean>;
-  readonly redo: () => Promise<boolean>;
+export interface ProjectEditing extends OpenProject {
+  readonly commit: (label: string, make: Make) => Promise<boolean>;
 }
 
 /** A project, or a draft, and what can be done to it. */
 export function useProjectEditing(id: string | null): ProjectEditing {
   const queries = useQueryClient();
-  const query = useQuery({
-    queryKey: KEYS.project(id ?? ""),
-    queryFn: () => api.getProject(id ?? ""),
-    enabled: id !== null,
-    retry: false,
-  });
-  const commit: ProjectEditing["commit"] = (label, make) => {
-    const key = KEYS.project(id ?? "");
-    // A fetch that is under way would bring the state before; what is shown stays.
-    void queries.cancelQueries({ queryKey: key }, { revert: false });
-    const shown = queries.getQueryData<ProjectBody>(key);
-    const steps = shown ? make(shown.project) : [];
-    if (id === null || !shown || steps.length === 0) return Promise.resolve(false);
-    const applied = applySteps(shown.project, steps);
-    if (applied.ok)
-      queries.setQueryData<ProjectBody>(key, {
-        ...shown,
-        project: applied.value,
-        history: { undo: label, redo: null },
-      });
-    return send(queries, id, (baseRevision) => api.changeProject(id, { baseRevision, steps: [...steps], label }));
-  };
-  return {
-    body: query.data,
-    error: query.error,
-    commit,
-    undo: () => (id === null ? Promise.resolve(false) : send(queries, id, (base) => api.undoProject(id, base))),
-    redo: () => (id === null ? Promise.resolve(false) : send(queries, id, (base) => api.redoProject(id, base))),
-  };
+  const commit: ProjectEditing["commit"] = (label, make) =>
+    id === null ? Promise.resolve(false) : commitTo(queries, id, label, make);
+  return { ...useOpenProject(id), commit };
 }

@@ -3,10 +3,10 @@
 import { Redo2, Undo2 } from "lucide-react";
 import type { Action } from "../actions/actions";
 import { Button } from "../kit/button";
-import type { ProjectEditing } from "./editing";
+import type { OpenProject } from "./open-project";
 
 /** Undo and redo of a project or draft, by key and in the action field, each with the words of its gesture. */
-export function historyActions(editing: ProjectEditing, group: string): readonly Action[] {
+export function historyActions(editing: OpenProject, group: string): readonly Action[] {
   const { undo, redo } = editing.body?.history ?? { undo: null, redo: null };
   return [
     {
@@ -28,7 +28,7 @@ export function historyActions(editing: ProjectEditing, group: string): readonly
   ];
 }
 
-export function HistoryButtons({ editing }: { readonly editing: ProjectEditing }) {
+export function HistoryButtons({ editing }: { readonly editing: OpenProject }) {
   const { undo, redo } = editing.body?.history ?? { undo: null, redo: null };
   return (
     <>
