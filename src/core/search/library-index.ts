@@ -83,6 +83,7 @@ export class LibraryIndex {
     if (slot === undefined) return;
     this.slotOf.delete(row);
     this.text.drop(slot);
+    this.values.drop(slot);
   }
 
   find(request: Request): Found {

@@ -231,13 +231,14 @@ describe("the index", () => {
         const expected = [...kept].filter(([, one]) => fits(one)).map(([row]) => row);
         expect(found.rows.toSorted((a, b) => a - b)).toEqual(expected.toSorted((a, b) => a - b));
         expect(found.total).toBe(expected.length);
-        expect(Object.fromEntries(found.facets!.artist)).toEqual(
+        const counted = (values: readonly string[], has: (one: Made, value: string) => boolean) =>
           Object.fromEntries(
-            ARTISTS.map((a) => [a, expected.filter((row) => kept.get(row)!.artist === a).length]).filter(
-              ([, n]) => n !== 0,
-            ),
-          ),
-        );
+            values
+              .map((value) => [value, expected.filter((row) => has(kept.get(row)!, value)).length] as const)
+              .filter(([, n]) => n !== 0),
+          );
+        expect(Object.fromEntries(found.facets!.artist)).toEqual(counted(ARTISTS, (one, a) => one.artist === a));
+        expect(Object.fromEntries(found.facets!.tag)).toEqual(counted(TAGS, (one, t) => one.tags.includes(t)));
       }),
     );
   });

@@ -4,9 +4,9 @@ import type { Slots } from "./slots";
 import { fold, wordsOf } from "./words";
 
 /** Grows by doubling. */
-function grown(list: Int32Array, needed: number): Int32Array {
+function grown<T extends Int32Array | Uint8Array>(list: T, needed: number): T {
   if (needed <= list.length) return list;
-  const larger = new Int32Array(Math.max(needed, list.length * 2));
+  const larger = new (list.constructor as new (length: number) => T)(Math.max(needed, list.length * 2));
   larger.set(list);
   return larger;
 }
@@ -54,14 +54,39 @@ export class ValueTable {
   private begins: Int32Array = new Int32Array(2048);
   private numbers: Int32Array = new Int32Array(4096);
   private slots = 0;
+  /** 1 for each slot that counts. */
+  private live: Uint8Array = new Uint8Array(1024);
+  private size = 0;
+  /** How often each value stands in the slots that count. */
+  private totals: Int32Array = new Int32Array(1024);
 
   add(values: Readonly<Partial<Record<Field, readonly string[]>>>): void {
     this.begins = grown(this.begins, 2 * this.slots + 3);
     const begin = this.begins[2 * this.slots]!;
     const facetsEnd = this.write(FACETS, values, begin);
     this.begins[2 * this.slots + 1] = facetsEnd;
+    this.begins[2 * this.slots + 2] = this.write(OTHERS, values, facetsEnd);
+    this.totals = grown(this.totals, this.texts.length);
+    this.live = grown(this.live, this.slots + 1);
+    this.countIn(this.slots, this.totals, 2, 1);
+    this.live[this.slots] = 1;
+    this.size += 1;
     this.slots += 1;
-    this.begins[2 * this.slots] = this.write(OTHERS, values, facetsEnd);
+  }
+
+  /** A slot that no longer counts. */
+  drop(slot: number): void {
+    if (this.live[slot] !== 1) return;
+    this.live[slot] = 0;
+    this.size -= 1;
+    this.countIn(slot, this.totals, 2, -1);
+  }
+
+  /** Adds `by` for each value of a slot. `upTo`: 1 for its facets, 2 for all of it. */
+  private countIn(slot: number, counts: Int32Array, upTo: 1 | 2, by: 1 | -1): void {
+    const { begins, numbers } = this;
+    const end = begins[2 * slot + upTo]!;
+    for (let i = begins[2 * slot]!; i < end; i++) counts[numbers[i]!]! += by;
   }
 
   private write(fields: readonly Field[], values: Parameters<ValueTable["add"]>[0], from: number): number {
@@ -109,15 +134,23 @@ export class ValueTable {
     return Object.fromEntries(FACETS.map((field) => [field, this.mostFrequent(counts, field, most)])) as Facets;
   }
 
-  /** Counts by number of value. `upTo`: 1 for the facets of each row, 2 for all of it. */
+  /**
+   * Counts by number of value in some of the slots that count; of other fields than `upTo` says, 1 for the facets, 2 for all,
+   * they mean nothing. Of more than half of them the rest is counted off the totals, and nothing may change the list.
+   */
   private tally({ slots, count }: Slots, upTo: 1 | 2): Int32Array {
-    const { begins, numbers } = this;
+    if (count === this.size) return this.totals;
+    if (2 * count > this.size) return this.tallyRest({ slots, count }, upTo);
     const counts = new Int32Array(this.texts.length);
-    for (let s = 0; s < count; s++) {
-      const at = 2 * slots[s]!;
-      const end = begins[at + upTo]!;
-      for (let i = begins[at]!; i < end; i++) counts[numbers[i]!]! += 1;
-    }
+    for (let s = 0; s < count; s++) this.countIn(slots[s]!, counts, upTo, 1);
+    return counts;
+  }
+
+  private tallyRest({ slots, count }: Slots, upTo: 1 | 2): Int32Array {
+    const isRest = this.live.slice(0, this.slots);
+    for (let s = 0; s < count; s++) isRest[slots[s]!] = 0;
+    const counts = this.totals.slice();
+    for (let slot = 0; slot < this.slots; slot++) if (isRest[slot] === 1) this.countIn(slot, counts, upTo, -1);
     return counts;
   }
 
