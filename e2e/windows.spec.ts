@@ -53,3 +53,49 @@ test("a draft that was left is there again, with its undo", async ({ page, serve
   await page.getByRole("button", { name: "Put back Parametric EQ: Output" }).click();
   await expect(page.getByText("version 1, nothing changed")).toBeVisible();
 });
+
+test("two windows that change one card: what does not meet stands together, what does is told, and nothing is lost", async ({
+  context,
+  server,
+}) => {
+  const address = `${server.url}/library?q=${encodeURIComponent('name:"Cello, wood and rosin"')}`;
+  const [one, two] = [await context.newPage(), await context.newPage()];
+  const cardOf = async () => {
+    const answer = await fetch(`${server.url}/api/presets?q=rosin`);
+    const { items } = (await answer.json()) as { items: { card: { name: string; purpose: string } }[] };
+    return items[0]?.card;
+  };
+  for (const page of [one, two]) {
+    await page.goto(address);
+    await expect(page.getByRole("listbox", { name: "Sounds" }).getByRole("option")).toHaveCount(1);
+    await page.keyboard.press("e");
+    await expect(page.getByRole("dialog")).toBeVisible();
+  }
+  await one.getByRole("dialog").getByLabel("For", { exact: true }).fill("cello under voices");
+  await two.getByRole("dialog").getByLabel("Name", { exact: true }).fill("Cello, rosin and wood");
+  await two.getByRole("button", { name: "Save the card" }).click();
+  await expect(two.getByRole("dialog")).toBeHidden();
+  await one.getByRole("button", { name: "Save the card" }).click();
+  await expect(one.getByRole("dialog")).toBeHidden();
+  expect(await cardOf()).toMatchObject({ name: "Cello, rosin and wood", purpose: "cello under voices" });
+
+  for (const page of [one, two]) {
+    await page.goto(`${server.url}/library?q=rosin`);
+    await expect(page.getByRole("listbox", { name: "Sounds" }).getByRole("option")).toHaveCount(1);
+    await page.keyboard.press("e");
+    await page
+      .getByRole("dialog")
+      .getByLabel("Name", { exact: true })
+      .fill(page === one ? "Rosin, mine" : "Rosin, theirs");
+  }
+  await two.getByRole("button", { name: "Save the card" }).click();
+  await expect(two.getByRole("dialog")).toBeHidden();
+  await one.getByRole("button", { name: "Save the card" }).click();
+  await expect(one.getByRole("alert")).toContainText("It is called “Rosin, theirs” by now.");
+  expect(await cardOf()).toMatchObject({ name: "Rosin, theirs" });
+  await one.getByRole("button", { name: "Save the card" }).click();
+  await expect(one.getByRole("dialog")).toBeHidden();
+  expect(await cardOf()).toMatchObject({ name: "Rosin, mine" });
+  await one.keyboard.press("Control+z");
+  await expect.poll(cardOf).toMatchObject({ name: "Rosin, theirs", purpose: "cello under voices" });
+});

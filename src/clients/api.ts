@@ -66,8 +66,7 @@ export const savePresets = (presets: NewPresets["presets"]) =>
   ask<{ presets: PresetRow[] }>("POST", "/api/presets/batch", { presets });
 export const saveVersion = (id: string, baseVersion: number, content: Content) =>
   ask<{ preset: PresetRow }>("PUT", `/api/presets/${at(id)}/content`, { baseVersion, content });
-export const patchCards = (changes: CardChanges["changes"], label?: string) =>
-  ask<{ presets: PresetRow[] }>("PATCH", "/api/presets", { changes, ...(label === undefined ? {} : { label }) });
+export const patchCards = (changes: CardChanges) => ask<{ presets: PresetRow[] }>("PATCH", "/api/presets", changes);
 export const nameVersion = (id: string, version: number, name: string | null) =>
   ask<{ ok: true }>("PATCH", `/api/presets/${at(id)}/versions`, { version, name });
 export const listNearCopies = (within: number) => ask<NearCopies>("GET", `/api/near-copies${queryOf({ within })}`);

@@ -77,6 +77,7 @@ export const NamingSchema = z.strictObject({
 });
 export const MergeSchema = z.strictObject({ keep: Id, others: z.array(Id).min(1).max(500) });
 export const NewVersionSchema = z.strictObject({ baseVersion: z.int().min(1), content: ContentSchema });
+const FolderName = FiledNameSchema(120);
 export const CardChangesSchema = z.strictObject({
   changes: z
     .array(
@@ -90,6 +91,8 @@ export const CardChangesSchema = z.strictObject({
     )
     .min(1)
     .max(5000),
+  /** All of them go into the folder of this name at the top, which is made where there is none. */
+  newFolder: FolderName.optional(),
   /** What undo calls it. */
   label: z.string().trim().min(1).max(300).optional(),
 });
@@ -103,7 +106,6 @@ export const GoneSchema = z.strictObject({ gone: z.int() });
 export const PresetListSchema = z.strictObject({ presets: z.array(PresetRowSchema) });
 
 export const FolderListSchema = z.strictObject({ folders: z.array(FolderSchema) });
-const FolderName = FiledNameSchema(120);
 
 export const NewFolderSchema = z.strictObject({ name: FolderName, parent: Id.nullable() });
 export const FolderChangeSchema = z.strictObject({

@@ -60,6 +60,12 @@ const ACTS: Readonly<Record<string, Act>> = {
     const changes = chosen.map((p) => ({ id: p.id, baseCard: p.cardRevision, card: { folder: pick(folders, m).id } }));
     return patchCards(context, { changes });
   },
+  moveToNew: async ([n, m]) => {
+    const presets = await all();
+    const chosen = [pick(presets, n), pick(presets, n + 1)];
+    const changes = chosen.map((p) => ({ id: p.id, baseCard: p.cardRevision }));
+    return patchCards(context, { changes, newFolder: `New ${m % 3}` });
+  },
   tag: async ([n, m]) => {
     const preset = pick(await all(), n);
     const card = { tags: [...preset.card.tags, `t${m}`], colour: m % 2 === 0 ? "ochre" : "verdigris" };
@@ -113,6 +119,32 @@ describe("filing", () => {
     expect(refusal(await patchCards(context, { changes }))).toContain("stale");
     expect(await filed()).toEqual(before);
     expect((await libraryHistory(context)).undo).toBeNull();
+  });
+
+  it("makes the folder that sounds go into with them, in one step of undo; a refusal makes none", async () => {
+    const [one, two] = await all();
+    const moves = (revision: number) => ({
+      changes: [one!, two!].map((p) => ({ id: p.id, baseCard: revision, card: { rating: 4 } })),
+      newFolder: "Nave",
+    });
+    const before = await filed();
+    expect(refusal(await patchCards(context, moves(7)))).toContain("stale");
+    expect(await filed()).toEqual(before);
+    const rows = value(await patchCards(context, moves(1)));
+    const nave = (await listFolders(context)).find((f) => f.name === "Nave")!;
+    expect(nave).toMatchObject({ parent: null, count: 2 });
+    expect(rows.map((p) => p.card)).toMatchObject([
+      { folder: nave.id, rating: 4 },
+      { folder: nave.id, rating: 4 },
+    ]);
+    // Another goes into the same: there is one of the name.
+    const three = (await all()).find((p) => p.card.folder === null || p.card.folder !== nave.id)!;
+    const more = { changes: [{ id: three.id, baseCard: three.cardRevision }], newFolder: "Nave" };
+    value(await patchCards(context, more));
+    expect((await listFolders(context)).filter((f) => f.name === "Nave")).toMatchObject([{ id: nave.id, count: 3 }]);
+    value(await walkLibrary(context, "undo"));
+    value(await walkLibrary(context, "undo"));
+    expect(await filed()).toEqual(before);
   });
 
   it("tells what undo would take back, in words", async () => {

@@ -122,9 +122,18 @@ function wordsFor(steps: readonly LibraryStep[], names: readonly string[]): stri
   return `${verbs[[...fields][0] ?? ""] ?? "Change"} ${what}`;
 }
 
-async function stepsForCards(tx: Executor, { changes }: CardChanges) {
+/** A folder at the top, by its name, and the step that makes it where there is none. */
+async function folderCalled(context: Context, tx: Executor, name: string) {
+  const known = await folders.findFolderByName(tx, name, null);
+  const folder = known ?? { id: context.mint(), name, parent: null };
+  const steps: readonly LibraryStep[] = known ? [] : [{ kind: "folder", from: null, to: folder }];
+  return { folder, steps };
+}
+
+async function stepsForCards(context: Context, tx: Executor, { changes, newFolder }: CardChanges) {
   const names: string[] = [];
-  const steps: LibraryStep[] = [];
+  const into = newFolder === undefined ? null : await folderCalled(context, tx, newFolder);
+  const steps: LibraryStep[] = [...(into?.steps ?? [])];
   for (const [at, { id, baseCard, card, binned }] of changes.entries()) {
     const preset = await presetOf(tx, id);
     names.push(preset.card.name);
@@ -136,7 +145,8 @@ async function stepsForCards(tx: Executor, { changes }: CardChanges) {
         }).error,
       );
     await checkFolder(tx, card?.folder ?? null, `changes[${at}].card.folder`);
-    const to = Object.fromEntries(Object.entries(card ?? {}).filter(([, value]) => value !== undefined));
+    const wanted = { ...card, ...(into && { folder: into.folder.id }) };
+    const to = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== undefined));
     const from = fieldsOf(preset.card, Object.keys(to) as (keyof Card)[]);
     if (Object.keys(to).length > 0) steps.push({ kind: "card", preset: id, from, to });
     if (binned !== undefined && binned !== preset.binned)
@@ -148,7 +158,7 @@ async function stepsForCards(tx: Executor, { changes }: CardChanges) {
 /** Changes the cards of one or many presets, puts them into the bin or takes them out again: all or none. */
 export async function patchCards(context: Context, asked: CardChanges): Promise<Outcome<readonly PresetRow[]>> {
   const filed = await file(context, async (tx) => {
-    const { names, steps } = await stepsForCards(tx, asked);
+    const { names, steps } = await stepsForCards(context, tx, asked);
     return { steps, label: asked.label ?? wordsFor(steps, names) };
   });
   if (!filed.ok) return filed;
@@ -251,12 +261,13 @@ export async function fileBy(context: Context, { by, ids }: FileBy): Promise<Out
       const { card } = await presetOf(tx, id);
       const name = card.origin[by]?.trim().slice(0, 120) ?? "";
       if (name === "") continue;
-      let folder = made.get(name) ?? (await folders.findFolderByName(tx, name, null));
+      let folder = made.get(name);
       if (!folder) {
-        folder = { id: context.mint(), name, parent: null };
-        folderSteps.push({ kind: "folder", from: null, to: folder });
+        const called = await folderCalled(context, tx, name);
+        folder = called.folder;
+        folderSteps.push(...called.steps);
+        made.set(name, folder);
       }
-      made.set(name, folder);
       if (card.folder !== folder.id)
         cardSteps.push({ kind: "card", preset: id, from: { folder: card.folder }, to: { folder: folder.id } });
     }

@@ -33,7 +33,9 @@ export function BinSheet() {
   };
   const restore = (some: readonly BinnedRow[]) =>
     attempt(async () => {
-      await api.patchCards(some.map(({ id, cardRevision }) => ({ id, baseCard: cardRevision, binned: false })));
+      await api.patchCards({
+        changes: some.map(({ id, cardRevision }) => ({ id, baseCard: cardRevision, binned: false })),
+      });
       return some.length === 1 ? `Restored “${some[0]?.name}”` : `Restored ${some.length} sounds`;
     });
   const empty = () =>

@@ -2,7 +2,6 @@
 
 import { useState } from "react";
 import { useForm, useWatch } from "react-hook-form";
-import * as api from "@/clients/api";
 import type { PresetRow } from "@/contracts/records";
 import type { Card, Origin } from "@/core/presets/preset";
 import { Button } from "../kit/button";
@@ -12,6 +11,7 @@ import { Field, INPUT, Refused } from "../kit/field";
 import { Sheet } from "../kit/sheet";
 import { splitTags } from "../kit/split-tags";
 import { closeSheet, countSounds, useFiling } from "./filing";
+import { OvertakenError } from "./overtaken";
 import { folderPath, useFolders } from "./use-library";
 
 interface Props {
@@ -55,9 +55,10 @@ function common<T>(presets: readonly PresetRow[], read: (card: Card) => T): T | 
 const KEEP = "keep";
 
 /** The card of one sound, or what several are to have in common: only what is touched is changed. */
-export function EditSheet({ presets, begin }: Props) {
+export function EditSheet({ presets: opened, begin }: Props) {
   const folders = useFolders().data?.folders ?? [];
   const { change } = useFiling();
+  const [presets, setPresets] = useState(opened);
   const [off, setOff] = useState<ReadonlySet<string>>(new Set());
   const [refused, setRefused] = useState<string | null>(null);
   const many = presets.length > 1;
@@ -110,14 +111,15 @@ export function EditSheet({ presets, begin }: Props) {
 
   const save = handleSubmit(async (fields) => {
     try {
-      let folder: string | null | undefined;
-      if (fields.folder === NEW_FOLDER) folder = (await api.makeFolder(fields.newFolder.trim(), null)).folder.id;
-      else if (dirtyFields.folder && fields.folder !== KEEP) folder = fields.folder || null;
+      const isNew = fields.folder === NEW_FOLDER;
+      const folder = !isNew && dirtyFields.folder && fields.folder !== KEEP ? fields.folder || null : undefined;
       const make = cardOf(fields, folder);
-      const changed = presets.filter((p) => Object.keys(make(p)).length > 0);
-      if (changed.length > 0) await change(changed, make, verbFor(Object.keys(make(changed[0]!))));
+      const changed = presets.filter((p) => isNew || Object.keys(make(p)).length > 0);
+      const names = [...(isNew ? ["folder"] : []), ...Object.keys(changed[0] ? make(changed[0]) : {})];
+      if (changed.length > 0) await change(changed, make, verbFor(names), isNew ? fields.newFolder.trim() : undefined);
       closeSheet();
     } catch (error) {
+      if (error instanceof OvertakenError) setPresets(presets.map((p) => error.rows.find((r) => r.id === p.id) ?? p));
       setRefused(error instanceof Error ? error.message : String(error));
     }
   });

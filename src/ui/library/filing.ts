@@ -4,6 +4,7 @@ import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import { create } from "zustand";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
+import type { CardChanges } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import type { Card } from "@/core/presets/preset";
 import { touch } from "../actions/last-touched";
@@ -42,6 +43,21 @@ function ownOf(presets: readonly PresetRow[], wordsFor: (some: readonly PresetRo
   return { own, words: left === 0 ? wordsFor(own) : `${wordsFor(own)}; ${left} of a pack left as they are` };
 }
 
+export type CardOf = (preset: PresetRow) => Partial<Card>;
+
+/** Sends changes of cards; where others were quicker, see overtaken.ts. */
+async function patch(own: readonly PresetRow[], cardOf: CardOf, rest: Omit<CardChanges, "changes">): Promise<void> {
+  const send = (rows: readonly PresetRow[]) =>
+    api.patchCards({ changes: rows.map((p) => ({ id: p.id, baseCard: p.cardRevision, card: cardOf(p) })), ...rest });
+  try {
+    await send(own);
+  } catch (error) {
+    if (!(error instanceof api.ApiFailure) || error.error.code !== "stale") throw error;
+    const { rowsByNow } = await import("./overtaken");
+    await send(await rowsByNow(own, cardOf));
+  }
+}
+
 /** Changes cards; says what was done, with the way back. Rejects where it was refused. */
 export function useFiling() {
   const queries = useQueryClient();
@@ -60,22 +76,20 @@ export function useFiling() {
   };
   const change = async (
     presets: readonly PresetRow[],
-    cardOf: (preset: PresetRow, at: number) => Partial<Card>,
+    cardOf: CardOf,
     verb: string,
+    newFolder?: string,
   ): Promise<void> => {
     const { own, words } = ownOf(presets, (some) => `${verb} ${countSounds(some)}`);
-    await api.patchCards(
-      own.map((p, at) => ({ id: p.id, baseCard: p.cardRevision, card: cardOf(p, at) })),
-      words,
-    );
+    await patch(own, cardOf, { label: words, ...(newFolder === undefined ? {} : { newFolder }) });
     await done(words);
   };
   const bin = async (presets: readonly PresetRow[]): Promise<void> => {
     const { own, words } = ownOf(presets, (some) => `Put ${countSounds(some)} into the bin`);
-    await api.patchCards(
-      own.map((p) => ({ id: p.id, baseCard: p.cardRevision, binned: true })),
-      words,
-    );
+    await api.patchCards({
+      changes: own.map((p) => ({ id: p.id, baseCard: p.cardRevision, binned: true })),
+      label: words,
+    });
     await done(words);
   };
   /** Into folders that are called as their artists or clients are. */

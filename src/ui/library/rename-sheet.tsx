@@ -20,11 +20,13 @@ import { Sheet } from "../kit/sheet";
 import { usePatterns } from "../names/patterns";
 import { useTaken } from "../names/taken";
 import { closeSheet, countSounds, useFiling } from "./filing";
+import { OvertakenError } from "./overtaken";
 
 const namedOf = ({ kind, card, content }: PresetRow): Named => ({ kind, card, inside: insideOf(content) });
 
 /** One pattern for many names, with each name shown before it is given. */
-export function RenameSheet({ presets }: { readonly presets: readonly PresetRow[] }) {
+export function RenameSheet({ presets: opened }: { readonly presets: readonly PresetRow[] }) {
+  const [presets, setPresets] = useState(opened);
   const { change } = useFiling();
   const kind = presets[0]?.kind ?? "chain";
   const { patterns, keep } = usePatterns(kind);
@@ -46,9 +48,11 @@ export function RenameSheet({ presets }: { readonly presets: readonly PresetRow[
   const rename = async () => {
     try {
       await keep(pattern);
-      await change(changed, (p) => ({ name: names[presets.indexOf(p)] ?? p.card.name }), "Rename");
+      const given = new Map(presets.map(({ id }, at) => [id, names[at]]));
+      await change(changed, (p) => ({ name: given.get(p.id) ?? p.card.name }), "Rename");
       closeSheet();
     } catch (error) {
+      if (error instanceof OvertakenError) setPresets(presets.map((p) => error.rows.find((r) => r.id === p.id) ?? p));
       setRefused(error instanceof Error ? error.message : String(error));
     }
   };

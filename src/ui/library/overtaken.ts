@@ -1,0 +1,36 @@
+import * as api from "@/clients/api";
+import type { PresetRow } from "@/contracts/records";
+import { type Overtaken, findOvertaken } from "@/core/library/overtaken";
+import type { CardOf } from "./filing";
+
+/** What was to be changed has been changed by another meanwhile. Done to these rows, it stands in place of that. */
+export class OvertakenError extends Error {
+  constructor(
+    readonly rows: readonly PresetRow[],
+    words: string,
+  ) {
+    super(words);
+  }
+}
+
+/** In one short sentence each: what another has changed. */
+const wordsOf = ({ field, now }: Overtaken): string =>
+  field === "name" ? `It is called “${String(now)}” by now.` : `Its ${field} is another by now.`;
+
+/**
+ * Cards as they stand now, for a change that was thought of when they were as `seen`. Rejects with an `OvertakenError` where
+ * the change would put away what another has done.
+ */
+export async function rowsByNow(seen: readonly PresetRow[], cardOf: CardOf): Promise<readonly PresetRow[]> {
+  const rows = await Promise.all(seen.map(async ({ id }) => (await api.getPreset(id)).preset));
+  for (const [at, row] of rows.entries()) {
+    const before = seen[at]!;
+    const [lost] = findOvertaken(cardOf(before), before.card, row.card);
+    if (lost)
+      throw new OvertakenError(
+        rows,
+        `“${before.card.name}” was changed elsewhere meanwhile. ${wordsOf(lost)} Save again to put yours in its place.`,
+      );
+  }
+  return rows;
+}
