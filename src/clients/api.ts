@@ -62,8 +62,7 @@ export const getPreset = (id: string, version?: number) =>
   ask<PresetDetail>("GET", `/api/presets/${at(id)}${queryOf({ version })}`);
 export const savePreset = (preset: NewPreset["preset"]) =>
   ask<{ preset: PresetRow }>("POST", "/api/presets", { preset });
-export const savePresets = (presets: NewPresets["presets"]) =>
-  ask<{ presets: PresetRow[] }>("POST", "/api/presets/batch", { presets });
+export const savePresets = (saved: NewPresets) => ask<{ presets: PresetRow[] }>("POST", "/api/presets/batch", saved);
 export const saveVersion = (id: string, baseVersion: number, content: Content) =>
   ask<{ preset: PresetRow }>("PUT", `/api/presets/${at(id)}/content`, { baseVersion, content });
 export const patchCards = (changes: CardChanges) => ask<{ presets: PresetRow[] }>("PATCH", "/api/presets", changes);

@@ -12,6 +12,7 @@ import {
 } from "./records";
 
 const Id = z.string().min(1).max(80);
+const FolderName = FiledNameSchema(120);
 const PresetKindSchema = z.enum(["plugin", "chain", "strip", "set", "mix"]);
 
 export const PresetQuerySchema = z.strictObject({
@@ -48,7 +49,11 @@ export const NewPresetSchema = z.strictObject({
   preset: z.strictObject({ kind: PresetKindSchema, content: ContentSchema, card: CardSchema }),
 });
 /** Several new presets in one go: all or none. */
-export const NewPresetsSchema = z.strictObject({ presets: z.array(NewPresetSchema.shape.preset).min(1).max(10_000) });
+export const NewPresetsSchema = z.strictObject({
+  presets: z.array(NewPresetSchema.shape.preset).min(1).max(10_000),
+  /** All of them go into the folder of this name at the top, which is made where there is none. */
+  newFolder: FolderName.optional(),
+});
 export const PresetBodySchema = z.strictObject({ preset: PresetRowSchema });
 export const PresetDetailSchema = z.strictObject({
   preset: PresetRowSchema,
@@ -77,7 +82,6 @@ export const NamingSchema = z.strictObject({
 });
 export const MergeSchema = z.strictObject({ keep: Id, others: z.array(Id).min(1).max(500) });
 export const NewVersionSchema = z.strictObject({ baseVersion: z.int().min(1), content: ContentSchema });
-const FolderName = FiledNameSchema(120);
 export const CardChangesSchema = z.strictObject({
   changes: z
     .array(

@@ -11,6 +11,9 @@ export interface ChangedRecord {
   readonly id: string;
 }
 
+/** Tells, within a transaction, what it changes. */
+export type Note = (record: ChangedRecord) => void;
+
 /** What every use-case is handed: the store, the clock, new ids, and the ear of the other windows. */
 export interface Context {
   readonly db: Knex;

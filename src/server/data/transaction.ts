@@ -1,5 +1,5 @@
 import type { Knex } from "knex";
-import type { ChangedRecord, Context } from "./context";
+import type { ChangedRecord, Context, Note } from "./context";
 import type { Staged } from "../search/library-search";
 import { statementsOf } from "./statements";
 
@@ -12,7 +12,7 @@ export type Executor = Knex | Knex.Transaction;
  */
 export async function inTransaction<T>(
   context: Context,
-  work: (tx: Knex.Transaction, note: (record: ChangedRecord) => void) => Promise<T>,
+  work: (tx: Knex.Transaction, note: Note) => Promise<T>,
 ): Promise<T> {
   const records: ChangedRecord[] = [];
   let seq = 0;

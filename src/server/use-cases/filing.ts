@@ -5,7 +5,7 @@ import { walkHistory, wordsOfHistory } from "@/core/documents/history";
 import { type FolderRecord, type LibraryStep, fieldsOf, invertLibrarySteps, withFields } from "@/core/library/step";
 import type { Card } from "@/core/presets/preset";
 import { ok } from "@/core/result";
-import type { ChangedRecord, Context } from "../data/context";
+import type { Context, Note } from "../data/context";
 import { type Executor, inTransaction } from "../data/transaction";
 import { type Outcome, RolledBack, catchRolledBack, failure } from "../failure";
 import * as folders from "../repositories/folders";
@@ -17,8 +17,6 @@ import { listInFolder } from "../repositories/preset-lists";
  * How the library is filed: cards, folders, the bin. Every change is a list of small steps with what stood there and what
  * stands there now, in a log that only grows: an undo is one more entry, also after a restart.
  */
-
-type Note = (record: ChangedRecord) => void;
 
 const refuse = (message: string, path?: string): never => {
   throw new RolledBack(failure("refused", message, path === undefined ? {} : { path }).error);

@@ -6,7 +6,7 @@ import { type Card, type Content, chainOf, completeContent, findContentProblem }
 import { findStrip } from "@/core/projects/project";
 import { ok } from "@/core/result";
 import type { Strip } from "@/core/strips/strip";
-import type { Context } from "../data/context";
+import type { Context, Note } from "../data/context";
 import { type Executor, inTransaction } from "../data/transaction";
 import { type Outcome, RolledBack, catchRolledBack, failure } from "../failure";
 
@@ -94,10 +94,20 @@ async function checkNew(
   return folder.ok ? content : folder;
 }
 
+/** A folder at the top, by its name; made with what goes into it. It is no step of the filing's log, as saving is none. */
+async function folderCalled(context: Context, tx: Executor, name: string, note: Note): Promise<string> {
+  const known = await folders.findFolderByName(tx, name, null);
+  if (known) return known.id;
+  const id = context.mint();
+  await folders.insertFolder(tx, { id, name, parent: null });
+  note({ kind: "folder", id });
+  return id;
+}
+
 /** Saves several new presets in one transaction: all or none. `paths` tells where each stands in what was asked. */
 async function insertAll(
   context: Context,
-  list: readonly NewPreset["preset"][],
+  { presets: list, newFolder }: NewPresets,
   paths: (at: number) => string,
 ): Promise<Outcome<readonly PresetRow[]>> {
   const checked: { readonly id: string; readonly content: Content; readonly card: Card }[] = [];
@@ -109,7 +119,9 @@ async function insertAll(
   const at = context.now().toISOString();
   return inTransaction(context, async (tx, note) => {
     const rows: PresetRow[] = [];
-    for (const { id, content, card } of checked) {
+    const into = newFolder === undefined ? null : await folderCalled(context, tx, newFolder, note);
+    for (const { id, content, card: given } of checked) {
+      const card = into === null ? given : { ...given, folder: into };
       rows.push(await presets.insertPreset(tx, { id, content, card, at }));
       note({ kind: "preset", id });
     }
@@ -118,12 +130,12 @@ async function insertAll(
 }
 
 export async function savePreset(context: Context, { preset }: NewPreset): Promise<Outcome<PresetRow>> {
-  const saved = await insertAll(context, [preset], () => "preset");
+  const saved = await insertAll(context, { presets: [preset] }, () => "preset");
   return saved.ok ? ok(saved.value[0]!) : saved;
 }
 
-export const savePresets = (context: Context, { presets: list }: NewPresets): Promise<Outcome<readonly PresetRow[]>> =>
-  insertAll(context, list, (at) => `presets[${at}]`);
+export const savePresets = (context: Context, saved: NewPresets): Promise<Outcome<readonly PresetRow[]>> =>
+  insertAll(context, saved, (at) => `presets[${at}]`);
 
 /** Appends a version. Stale when another window saved one since `baseVersion`: both are kept by saving anew. */
 export async function saveVersion(

@@ -133,23 +133,27 @@ interface Keeping {
   readonly keepPattern: (() => Promise<void>) | null;
 }
 
+/** Letters of a folder's name. */
+const LONGEST_FOLDER = 120;
+
 /** The saving itself: all as new presets, or the only one as the next version of another. */
 function useKeeping({ form, fields, items, keepPattern }: Keeping) {
   const { finish, fail } = useFinish(items[0]?.thing.request.project ?? null, form);
   const artist = items[0]?.thing.body.project.artist ?? "";
-  /** undefined: each where it is proposed. */
-  const folderOf = async (): Promise<string | null | undefined> => {
-    const made = async (name: string) => (await api.makeFolder(name.trim(), null)).folder.id;
-    if (fields.folder === NEW_FOLDER) return made(fields.newFolder);
-    if (fields.folder === ARTISTS_FOLDER) return made(artist);
-    return form.formState.dirtyFields.folder || items.length === 1 ? fields.folder || null : undefined;
-  };
+  const newFolder =
+    fields.folder === NEW_FOLDER
+      ? fields.newFolder.trim()
+      : fields.folder === ARTISTS_FOLDER
+        ? artist.slice(0, LONGEST_FOLDER).trim()
+        : undefined;
+  /** Where all go; undefined: each where it is proposed. */
+  const isChosen = form.formState.dirtyFields.folder === true || items.length === 1;
+  const folder = newFolder === undefined && isChosen ? fields.folder || null : undefined;
   const save = form.handleSubmit(async () => {
     const wanted = items.flatMap((item) => (item.content ? [{ ...item, content: item.content }] : []));
     try {
-      const folder = await folderOf();
-      const { presets } = await api.savePresets(
-        wanted.map(({ content, card, name, known }) => ({
+      const { presets } = await api.savePresets({
+        presets: wanted.map(({ content, card, name, known }) => ({
           kind: content.kind,
           content,
           card: {
@@ -158,7 +162,8 @@ function useKeeping({ form, fields, items, keepPattern }: Keeping) {
             folder: folder === undefined ? (known?.proposal.folder ?? null) : folder,
           },
         })),
-      );
+        ...(newFolder === undefined ? {} : { newFolder }),
+      });
       await keepPattern?.();
       const [only] = presets;
       await finish(
@@ -201,7 +206,7 @@ function useFinish(project: string | null, form: UseFormReturn<SaveFields>) {
   };
   const fail = (error: unknown) => {
     const path = error instanceof api.ApiFailure && "path" in error.error ? error.error.path : undefined;
-    form.setError(path === "name" ? "newFolder" : "root", {
+    form.setError(path === "newFolder" ? "newFolder" : "root", {
       message: error instanceof Error ? error.message : String(error),
     });
   };
