@@ -149,7 +149,7 @@ export function EditSheet({ presets: opened, begin }: Props) {
           )}
           <Field label="Folder">
             <select autoFocus={begin === "folder"} className={INPUT} {...register("folder")}>
-              {differs((c) => c.folder) !== "" && <option value={KEEP}>several</option>}
+              {differs((c) => c.folder ?? "") !== "" && <option value={KEEP}>several</option>}
               <option value="">No folder</option>
               {folders.map((folder) => (
                 <option key={folder.id} value={folder.id}>

@@ -3,6 +3,7 @@
 import { useEffect, useState } from "react";
 import type { PresetRow } from "@/contracts/records";
 import { chainOf } from "@/core/presets/preset";
+import { orSay } from "./filing";
 import { hear } from "../listening/listening";
 import type { Listing } from "./use-listing";
 
@@ -45,7 +46,7 @@ export function useSelection(listing: Listing): Selection {
     const rows = Array.from({ length: high - low + 1 }, (_, n) => at(low + n));
     hold([low, high, ...Array.from({ length: Math.ceil((high - low) / 30) }, (_, n) => Math.min(high, low + n * 30))]);
     if (rows.every((row) => row !== undefined)) take(rows);
-    else void load(low, high).then(take);
+    else orSay(load(low, high).then(take));
   };
   const choose: Selection["choose"] = (next, how = "only") => {
     if (how === "also" && isChosen(next) && others.size > 0) return leave(next);
@@ -60,16 +61,18 @@ export function useSelection(listing: Listing): Selection {
     setId(next);
   };
   const move: Selection["move"] = (by, how = "only") => {
+    if (total === 0) return;
     const place = Math.min(total - 1, Math.max(0, (chosen ? placeOf(chosen.id) : 0) + by));
     const next = at(place);
     if (next) return choose(next.id, how);
     hold([place]);
-    void load(place, place).then(([row]) => {
+    const take = ([row]: readonly PresetRow[]) => {
       if (!row) return;
       setId(row.id);
       setAnchor(row.id);
       setOthers(new Set());
-    });
+    };
+    orSay(load(place, place).then(take));
   };
   return {
     chosen,

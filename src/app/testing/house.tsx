@@ -1,0 +1,117 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { cleanup, render } from "@testing-library/react";
+import type { ReactElement, ReactNode } from "react";
+import { type Card, type Content, emptyCard } from "@/core/presets/preset";
+import { type OpenContext, openContext, shareContext } from "@/server/data/context";
+
+/*
+ * The interface in front of the real routes and a real store, without a browser and without a network: what a screen asks
+ * for is answered by the handlers that the server runs.
+ */
+
+type Handler = (request: Request, at: { params: Promise<Record<string, string>> }) => Promise<Response> | Response;
+
+const ROUTES = Object.entries(import.meta.glob<Record<string, Handler>>("../api/**/route.ts")).map(([file, load]) => {
+  const path = file.replace("../", "/").replace(/\/route\.ts$/, "");
+  const names = [...path.matchAll(/\[(\w+)\]/g)].map(([, name]) => name!);
+  const pattern = new RegExp(`^${path.replaceAll(/\[\w+\]/g, "([^/]+)")}$`);
+  return { names, pattern, load };
+});
+
+/** Where two addresses fit, the one with fewer names in it: /api/presets/batch is no preset. */
+function routeOf(pathname: string) {
+  const fitting = ROUTES.filter(({ pattern }) => pattern.test(pathname)).toSorted(
+    (a, b) => a.names.length - b.names.length,
+  );
+  const [route] = fitting;
+  if (!route) throw new Error(`There is no route ${pathname}.`);
+  const [, ...values] = route.pattern.exec(pathname)!;
+  return {
+    load: route.load,
+    params: Object.fromEntries(route.names.map((name, n) => [name, decodeURIComponent(values[n]!)])),
+  };
+}
+
+/** As `fetch`, by the handlers of the routes. */
+async function answer(input: RequestInfo | URL, init?: RequestInit): Promise<Response> {
+  const { cache: _, ...rest } = init ?? {};
+  const request = new Request(new URL(String(input), "http://127.0.0.1"), rest);
+  const { load, params } = routeOf(new URL(request.url).pathname);
+  const handler = (await load())[request.method];
+  if (!handler) throw new Error(`${request.method} ${request.url} is not answered.`);
+  return handler(request, { params: Promise.resolve(params) });
+}
+
+/** What a browser has and jsdom has not, as far as our controls ask for it. */
+function furnish(): void {
+  globalThis.ResizeObserver = class {
+    observe() {}
+    unobserve() {}
+    disconnect() {}
+  };
+  Element.prototype.scrollIntoView = () => undefined;
+  Element.prototype.hasPointerCapture = () => false;
+  window.matchMedia = () =>
+    ({
+      matches: false,
+      addEventListener: () => undefined,
+      removeEventListener: () => undefined,
+    }) as unknown as MediaQueryList;
+}
+
+/** A preset to be saved, with an empty card but for some words. */
+export const presetOf = (content: Content, card: Partial<Card>) => ({
+  kind: content.kind,
+  content,
+  card: { ...emptyCard(""), ...card },
+});
+
+export interface House {
+  readonly context: OpenContext;
+  /** Each request that was made: "PATCH /api/presets". */
+  readonly asked: readonly string[];
+  /** What stands around every part of the interface. */
+  readonly wrapper: (props: { readonly children: ReactNode }) => ReactElement;
+  /** Shows a part of the interface. */
+  readonly show: (what: ReactElement) => void;
+  readonly close: () => Promise<void>;
+}
+
+/** Opens an empty library, or one that is filled first. Closed at the end of a test. */
+export async function openHouse(fill?: (context: OpenContext) => Promise<unknown>): Promise<House> {
+  furnish();
+  const folder = mkdtempSync(join(tmpdir(), "diathesis-house-"));
+  const context = await openContext(folder);
+  await fill?.(context);
+  shareContext(context);
+  const asked: string[] = [];
+  const onTheirWay = new Set<Promise<Response>>();
+  const outside = globalThis.fetch;
+  globalThis.fetch = (input, init) => {
+    asked.push(`${init?.method ?? "GET"} ${String(input)}`);
+    const answering = answer(input, init).finally(() => onTheirWay.delete(answering));
+    onTheirWay.add(answering);
+    return answering;
+  };
+  const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  const wrapper: House["wrapper"] = ({ children }) => (
+    <QueryClientProvider client={queries}>{children}</QueryClientProvider>
+  );
+  return {
+    context,
+    asked,
+    wrapper,
+    show: (what) => void render(what, { wrapper }),
+    close: async () => {
+      cleanup();
+      while (onTheirWay.size > 0) await Promise.allSettled(onTheirWay);
+      queries.clear();
+      globalThis.fetch = outside;
+      await context.close();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}

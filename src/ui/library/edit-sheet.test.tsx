@@ -1,0 +1,211 @@
+// @vitest-environment jsdom
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { type House, openHouse, presetOf } from "@/app/testing/house";
+import type { PresetRow } from "@/contracts/records";
+import { INCLUDED } from "@/core/packs/included";
+import type { Card } from "@/core/presets/preset";
+import { value } from "@/server/testing";
+import { libraryHistory, listFolders, makeFolder, patchCards, walkLibrary } from "@/server/use-cases/filing";
+import { getPreset, savePresets } from "@/server/use-cases/library";
+import { EditSheet } from "./edit-sheet";
+
+vi.mock("next/navigation", () => ({ useRouter: () => ({ push: () => undefined }) }));
+
+const CONTENT = INCLUDED.presets.find((p) => p.content.kind === "chain")!.content;
+const CARDS: readonly Partial<Card>[] = [
+  { name: "Rim and air", tags: ["warm", "close"], rating: 3, purpose: "rim", origin: { artist: "Copper Heron" } },
+  { name: "Nave, far pair", tags: ["warm"], rating: 3, purpose: "room", origin: { artist: "Copper Heron", take: "4" } },
+  { name: "Reed, soft", tags: [], rating: 0, purpose: "room", origin: { artist: "Tidal Clocks" } },
+];
+
+let house: House;
+let rows: readonly PresetRow[];
+
+beforeEach(async () => {
+  house = await openHouse();
+  rows = value(await savePresets(house.context, { presets: CARDS.map((card) => presetOf(CONTENT, card)) }));
+});
+
+afterEach(() => house.close());
+
+const open = (some: readonly PresetRow[], begin: "name" | "folder" | "tags" = "name") =>
+  house.show(<EditSheet presets={some} begin={begin} />);
+const field = (label: string) => screen.getByLabelText(label, { exact: true });
+const type = (label: string, text: string) => fireEvent.change(field(label), { target: { value: text } });
+const send = (name: RegExp | string) => fireEvent.click(screen.getByRole("button", { name }));
+const cards = async () =>
+  Promise.all(rows.map(async ({ id }) => value(await getPreset(house.context, id)).preset.card));
+const saved = () => waitFor(() => expect(house.asked).toContain("PATCH /api/presets"));
+const undoLabel = async () => (await libraryHistory(house.context)).undo;
+
+describe("the card of one sound", () => {
+  it("shows what is written, and changes what is touched", async () => {
+    open([rows[0]!]);
+    expect(field("Name")).toHaveProperty("value", "Rim and air");
+    expect(field("Artist")).toHaveProperty("value", "Copper Heron");
+    type("Name", "  Rim, closer ");
+    type("Microphone", "pair of ribbons");
+    send("Save the card");
+    await saved();
+    await waitFor(async () =>
+      expect((await cards())[0]).toEqual({
+        ...rows[0]!.card,
+        name: "Rim, closer",
+        origin: { artist: "Copper Heron", microphone: "pair of ribbons" },
+      }),
+    );
+    expect(await undoLabel()).toBe("Change “Rim and air”");
+  });
+
+  it("sends nothing where nothing was touched", async () => {
+    open([rows[0]!]);
+    send("Save the card");
+    await waitFor(() =>
+      expect(screen.getByRole("button", { name: "Save the card" })).toHaveProperty("disabled", false),
+    );
+    expect(house.asked.filter((a) => a.startsWith("PATCH"))).toEqual([]);
+  });
+
+  it("takes a field out when it is emptied", async () => {
+    open([rows[1]!]);
+    type("Take", "");
+    send("Save the card");
+    await saved();
+    await waitFor(async () => expect((await cards())[1]!.origin).toEqual({ artist: "Copper Heron" }));
+  });
+
+  it.each([
+    ["without a name", " ", "Give it a name."],
+    ["with one of 201 letters", "x".repeat(201), "200 letters at the most."],
+  ])("is refused %s, in words, and stays open with what was typed", async (_, name, words) => {
+    open([rows[0]!]);
+    type("Name", name);
+    send("Save the card");
+    expect(await screen.findByText(words)).toBeTruthy();
+    expect(field("Name")).toHaveProperty("value", name);
+    expect(house.asked.filter((a) => a.startsWith("PATCH"))).toEqual([]);
+  });
+
+  it("says what the server does not take, and keeps what was typed", async () => {
+    open([rows[0]!]);
+    type("For", "x".repeat(5000));
+    send("Save the card");
+    expect(await screen.findByRole("alert")).toBeTruthy();
+    expect(field("For")).toHaveProperty("value", "x".repeat(5000));
+    expect(await cards()).toEqual(rows.map((r) => r.card));
+  });
+});
+
+describe("the card of several", () => {
+  it("shows what they have in common, and “several” where they differ", () => {
+    open(rows.slice(0, 2));
+    expect(screen.getByRole("heading", { name: "2 sounds" })).toBeTruthy();
+    expect(screen.queryByLabelText("Name", { exact: true })).toBeNull();
+    expect(field("Artist")).toHaveProperty("value", "Copper Heron");
+    expect(field("For")).toHaveProperty("placeholder", "several");
+    expect(field("Rating")).toHaveProperty("value", "3");
+  });
+
+  it("changes only what is touched, of all of them, in one step", async () => {
+    open(rows);
+    type("Client", "Salt Ballet");
+    type("Add tags", "tour, wide ,");
+    send("Change 3 sounds");
+    await saved();
+    await waitFor(async () =>
+      expect((await cards()).map((c) => c.tags)).toEqual([
+        ["warm", "close", "tour", "wide"],
+        ["warm", "tour", "wide"],
+        ["tour", "wide"],
+      ]),
+    );
+    expect((await cards()).map((c) => [c.name, c.rating, c.purpose, c.origin])).toEqual(
+      rows.map(({ card }) => [card.name, card.rating, card.purpose, { ...card.origin, client: "Salt Ballet" }]),
+    );
+    value(await walkLibrary(house.context, "undo"));
+    expect(await cards()).toEqual(rows.map((r) => r.card));
+  });
+
+  it("takes a tag off those that have it, and says of how many it is", async () => {
+    open(rows);
+    const tag = screen.getByRole("button", { name: /tag warm/ });
+    expect(tag.parentElement?.textContent).toContain("2");
+    fireEvent.click(tag);
+    send("Change 3 sounds");
+    await saved();
+    await waitFor(async () => expect((await cards()).map((c) => c.tags)).toEqual([["close"], [], []]));
+  });
+
+  it("goes into a new folder in one step of undo with the rest", async () => {
+    open(rows, "folder");
+    fireEvent.change(field("Folder"), { target: { value: "+" } });
+    fireEvent.change(await screen.findByLabelText("Called"), { target: { value: "Tour" } });
+    fireEvent.change(field("Rating"), { target: { value: "5" } });
+    send("Change 3 sounds");
+    await saved();
+    await waitFor(async () =>
+      expect((await listFolders(house.context)).map((f) => [f.name, f.count])).toEqual([["Tour", 3]]),
+    );
+    expect((await cards()).map((c) => c.rating)).toEqual([5, 5, 5]);
+    value(await walkLibrary(house.context, "undo"));
+    expect(await listFolders(house.context)).toEqual([]);
+    expect(await cards()).toEqual(rows.map((r) => r.card));
+  });
+
+  it("asks what a new folder is called", async () => {
+    open(rows, "folder");
+    fireEvent.change(field("Folder"), { target: { value: "+" } });
+    await screen.findByLabelText("Called");
+    send("Change 3 sounds");
+    expect(await screen.findByText("Name the new folder.")).toBeTruthy();
+    expect(await listFolders(house.context)).toEqual([]);
+  });
+
+  it("lists folders with the way to them", async () => {
+    const voices = value(await makeFolder(house.context, { name: "Voices", parent: null }));
+    value(await makeFolder(house.context, { name: "Choir", parent: voices.id }));
+    open(rows, "folder");
+    await waitFor(() =>
+      expect(
+        within(field("Folder"))
+          .getAllByRole("option")
+          .map((o) => o.textContent),
+      ).toEqual(["No folder", "Voices", "Voices / Choir", "New folder…"]),
+    );
+  });
+});
+
+describe("a card that was changed elsewhere while it was open", () => {
+  const elsewhere = async (card: Partial<Card>) =>
+    value(await patchCards(house.context, { changes: [{ id: rows[0]!.id, baseCard: 1, card }] }));
+
+  it("takes what does not meet", async () => {
+    open([rows[0]!]);
+    await elsewhere({ name: "Rim, closer", tags: ["warm", "close", "tour"] });
+    type("For", "rim of the frame drum");
+    type("Add tags", "dry");
+    send("Save the card");
+    await waitFor(async () =>
+      expect((await cards())[0]).toMatchObject({
+        name: "Rim, closer",
+        purpose: "rim of the frame drum",
+        tags: ["warm", "close", "tour", "dry"],
+      }),
+    );
+    expect(screen.queryByRole("alert")).toBeNull();
+  });
+
+  it("says what does, and puts its own in that place when it is sent again", async () => {
+    open([rows[0]!]);
+    await elsewhere({ name: "Rim, theirs" });
+    type("Name", "Rim, mine");
+    send("Save the card");
+    expect((await screen.findByRole("alert")).textContent).toContain("It is called “Rim, theirs” by now.");
+    expect((await cards())[0]!.name).toBe("Rim, theirs");
+    send("Save the card");
+    await waitFor(async () => expect((await cards())[0]!.name).toBe("Rim, mine"));
+    value(await walkLibrary(house.context, "undo"));
+    expect((await cards())[0]!.name).toBe("Rim, theirs");
+  });
+});
