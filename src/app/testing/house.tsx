@@ -35,10 +35,12 @@ function routeOf(pathname: string) {
   };
 }
 
+const urlOf = (input: RequestInfo | URL): string => (input instanceof Request ? input.url : input.toString());
+
 /** As `fetch`, by the handlers of the routes. */
 async function answer(input: RequestInfo | URL, init?: RequestInit): Promise<Response> {
   const { cache: _, ...rest } = init ?? {};
-  const request = new Request(new URL(String(input), "http://127.0.0.1"), rest);
+  const request = new Request(new URL(urlOf(input), "http://127.0.0.1"), rest);
   const { load, params } = routeOf(new URL(request.url).pathname);
   const handler = (await load())[request.method];
   if (!handler) throw new Error(`${request.method} ${request.url} is not answered.`);
@@ -91,7 +93,7 @@ export async function openHouse(fill?: (context: OpenContext) => Promise<unknown
   const onTheirWay = new Set<Promise<Response>>();
   const outside = globalThis.fetch;
   globalThis.fetch = (input, init) => {
-    asked.push(`${init?.method ?? "GET"} ${String(input)}`);
+    asked.push(`${init?.method ?? "GET"} ${urlOf(input)}`);
     const answering = answer(input, init).finally(() => onTheirWay.delete(answering));
     onTheirWay.add(answering);
     return answering;

@@ -25,6 +25,13 @@ export interface Selection {
   readonly letGo: () => boolean;
 }
 
+/** Places of a stretch so close together that none of its pages is left out. */
+const placesOnEachPage = (low: number, high: number): readonly number[] => [
+  low,
+  high,
+  ...Array.from({ length: Math.ceil((high - low) / 30) }, (_, n) => Math.min(high, low + n * 30)),
+];
+
 export function useSelection(listing: Listing): Selection {
   const [id, setId] = useState<string | null>(null);
   const [others, setOthers] = useState<ReadonlySet<string>>(new Set());
@@ -44,21 +51,25 @@ export function useSelection(listing: Listing): Selection {
     const [low, high] = from < to ? [from, to] : [to, from];
     const take = (rows: readonly PresetRow[]) => setOthers(new Set(rows.map((row) => row.id)));
     const rows = Array.from({ length: high - low + 1 }, (_, n) => at(low + n));
-    hold([low, high, ...Array.from({ length: Math.ceil((high - low) / 30) }, (_, n) => Math.min(high, low + n * 30))]);
+    hold(placesOnEachPage(low, high));
     if (rows.every((row) => row !== undefined)) take(rows);
     else orSay(load(low, high).then(take));
+  };
+  const goTo = (next: string, beside: readonly string[] = []) => {
+    setId(next);
+    setAnchor(next);
+    setOthers(new Set(beside));
   };
   const choose: Selection["choose"] = (next, how = "only") => {
     if (how === "also" && isChosen(next) && others.size > 0) return leave(next);
     const current = chosen?.id ?? next;
-    if (how === "upTo") stretch(Math.max(0, placeOf(anchor ?? current)), Math.max(0, placeOf(next)));
-    else {
-      const kept = how === "also" ? [...others, current] : [];
-      setOthers(new Set(kept));
-      setAnchor(next);
-      hold(hereOf([...kept, next]));
+    if (how === "upTo") {
+      stretch(Math.max(0, placeOf(anchor ?? current)), Math.max(0, placeOf(next)));
+      return setId(next);
     }
-    setId(next);
+    const beside = how === "also" ? [...others, current] : [];
+    goTo(next, beside);
+    hold(hereOf([...beside, next]));
   };
   const move: Selection["move"] = (by, how = "only") => {
     if (total === 0) return;
@@ -66,13 +77,7 @@ export function useSelection(listing: Listing): Selection {
     const next = at(place);
     if (next) return choose(next.id, how);
     hold([place]);
-    const take = ([row]: readonly PresetRow[]) => {
-      if (!row) return;
-      setId(row.id);
-      setAnchor(row.id);
-      setOthers(new Set());
-    };
-    orSay(load(place, place).then(take));
+    orSay(load(place, place).then(([row]) => row && goTo(row.id)));
   };
   return {
     chosen,

@@ -1,0 +1,227 @@
+// @vitest-environment jsdom
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { type House, openHouse, presetOf } from "@/app/testing/house";
+import type { PresetRow } from "@/contracts/records";
+import { INCLUDED } from "@/core/packs/included";
+import type { Card, Content } from "@/core/presets/preset";
+import { value } from "@/server/testing";
+import { listBin } from "@/server/use-cases/bin";
+import { deletePreset, walkLibrary } from "@/server/use-cases/filing";
+import { findPresets } from "@/server/use-cases/find-presets";
+import { getPreset, savePresets } from "@/server/use-cases/library";
+import { getSettings } from "@/server/use-cases/settings";
+import { BinSheet } from "./bin-sheet";
+import { NamingSheet } from "./naming-sheet";
+import { NearCopiesSheet } from "./near-copies-sheet";
+import { RenameSheet } from "./rename-sheet";
+
+const said = vi.hoisted(() => [] as string[]);
+vi.mock("../kit/say", () => ({
+  say: (words: string) => said.push(words),
+  sayError: (words: string) => said.push(words),
+}));
+
+const [CHAIN, OTHER] = INCLUDED.presets.map((p) => p.content).filter((c) => c.kind === "chain") as [Content, Content];
+
+let house: House;
+
+beforeEach(async () => {
+  said.length = 0;
+  house = await openHouse();
+});
+
+afterEach(() => house.close());
+
+const keep = async (...cards: readonly (Partial<Card> & { readonly content?: Content })[]) =>
+  value(
+    await savePresets(house.context, { presets: cards.map(({ content = CHAIN, ...card }) => presetOf(content, card)) }),
+  );
+const names = async () =>
+  (await findPresets(house.context, { sort: "name", limit: 500 })).items.map((p) => p.card.name);
+const press = (name: RegExp | string) => fireEvent.click(screen.getByRole("button", { name }));
+const type = (label: RegExp | string, text: string) =>
+  fireEvent.change(screen.getByLabelText(label), { target: { value: text } });
+
+describe("names by a pattern", () => {
+  const FOUR = [
+    { name: "v1", purpose: "lead voice", origin: { song: "Neap Tide", artist: "Copper Heron" } },
+    { name: "v2", purpose: "lead voice", origin: { song: "Salt Lanterns", artist: "Copper Heron" } },
+    { name: "v3", purpose: "lead voice", origin: { song: "Neap Tide", artist: "Copper Heron" } },
+    { name: "v4", purpose: "", origin: {} },
+  ];
+  const after = () =>
+    within(screen.getByRole("table", { name: "Names before and after" }))
+      .getAllByRole("row")
+      .map((row) => within(row).getAllByRole("cell").at(-1)!.textContent);
+
+  it("are shown each, numbered where they would meet, and given in one step", async () => {
+    const rows = await keep(...FOUR);
+    house.show(<RenameSheet presets={rows} />);
+    type("Pattern", "{purpose}, {song}");
+    await waitFor(() =>
+      expect(after()).toEqual([
+        "lead voice, Neap Tide",
+        "lead voice, Salt Lanterns",
+        "lead voice, Neap Tide 2that name is taken",
+        "keeps its name: the pattern gives none",
+      ]),
+    );
+    press("Rename 3 of 4");
+    await waitFor(async () =>
+      expect(await names()).toEqual([
+        "lead voice, Neap Tide",
+        "lead voice, Neap Tide 2",
+        "lead voice, Salt Lanterns",
+        "v4",
+      ]),
+    );
+    expect((await getSettings(house.context)).settings.patterns.chain?.[0]).toBe("{purpose}, {song}");
+    value(await walkLibrary(house.context, "undo"));
+    expect(await names()).toEqual(["v1", "v2", "v3", "v4"]);
+  });
+
+  it("make way for a name that is in the library already", async () => {
+    await keep({ name: "lead voice", content: OTHER });
+    const rows = await keep(FOUR[0]!);
+    house.show(<RenameSheet presets={rows} />);
+    type("Pattern", "{purpose}");
+    await waitFor(() => expect(after()).toEqual(["lead voice 2that name is taken"]));
+  });
+
+  it("are cut for a device, and still differ", async () => {
+    const rows = await keep(...FOUR.slice(0, 3));
+    house.show(<RenameSheet presets={rows} />);
+    type("Pattern", "{purpose}, {song}");
+    type("Letters", "8");
+    await waitFor(() => {
+      const given = after().map((text) => text.replace("that name is taken", ""));
+      expect(new Set(given).size).toBe(3);
+    });
+  });
+
+  it("say which field is none, and count where a number is asked for", async () => {
+    const rows = await keep(...FOUR);
+    house.show(<RenameSheet presets={rows} />);
+    type("Pattern", "{mood} {number:2}");
+    expect((await screen.findByRole("status")).textContent).toBe("{mood} is no field; it stays as it stands.");
+    await waitFor(() => expect(after()).toEqual(["{mood} 01", "{mood} 02", "{mood} 03", "{mood} 04"]));
+  });
+
+  it("change nothing where they are those that are there", async () => {
+    const rows = await keep(...FOUR);
+    house.show(<RenameSheet presets={rows} />);
+    type("Pattern", "{name}");
+    await waitFor(() => expect(screen.getByRole("button", { name: "Rename 0 of 4" })).toHaveProperty("disabled", true));
+  });
+});
+
+describe("names to mend", () => {
+  it("are listed with what is wrong and a proposal, and given as they were ticked and typed", async () => {
+    await keep(
+      { name: "Preset 3", purpose: "lead voice", origin: { song: "Neap Tide" } },
+      { name: "untitled", purpose: "reed" },
+      { name: "Nave, far pair", purpose: "room", origin: { artist: "Copper Heron" } },
+    );
+    house.show(<NamingSheet />);
+    const lines = await screen.findAllByLabelText(/^New name of/);
+    expect(lines.map((l) => l.getAttribute("aria-label"))).not.toContain("New name of “Nave, far pair”");
+    type("New name of “untitled”", "Reed, soft");
+    fireEvent.click(screen.getByRole("checkbox", { name: "Rename “Preset 3”" }));
+    press(/^Rename 1 of/);
+    await waitFor(async () => expect(await names()).toEqual(["Nave, far pair", "Preset 3", "Reed, soft"]));
+    expect(said.at(-1)).toBe("Rename “untitled”");
+    value(await walkLibrary(house.context, "undo"));
+    expect(await names()).toContain("untitled");
+  });
+
+  it("are none where every name tells its sound", async () => {
+    await keep({ name: "Nave, far pair", purpose: "room", origin: { artist: "Copper Heron" } });
+    house.show(<NamingSheet />);
+    expect(await screen.findByText(/There is nothing to mend/)).toBeTruthy();
+    expect(screen.queryByRole("button", { name: /^Rename/ })).toBeNull();
+  });
+});
+
+describe("near copies", () => {
+  const group = () => screen.findByRole("group", { name: /^Alike/ });
+
+  it("stand together, the best rated to stay; merged, their tags and versions are with it", async () => {
+    const [plain, rated] = (await keep(
+      { name: "Rim", tags: ["warm"] },
+      { name: "Rim again", tags: ["close"], rating: 4 },
+      { name: "Nave", content: OTHER },
+    )) as [PresetRow, PresetRow];
+    house.show(<NearCopiesSheet />);
+    const radios = within(await group()).getAllByRole("radio");
+    expect(radios.map((r) => (r as HTMLInputElement).checked)).toEqual(
+      radios.map((r) => r.closest("label")!.textContent.includes("Rim again")),
+    );
+    press("Merge into “Rim again”");
+    await waitFor(async () => expect(await names()).toEqual(["Nave", "Rim again"]));
+    const detail = value(await getPreset(house.context, rated.id));
+    expect(detail.preset.card.tags.toSorted()).toEqual(["close", "warm"]);
+    expect(detail.merged.map((m) => m.id)).toEqual([plain.id]);
+    value(await walkLibrary(house.context, "undo"));
+    expect(await names()).toEqual(["Nave", "Rim", "Rim again"]);
+  });
+
+  it("that are kept are shown no more, until they are asked for again", async () => {
+    await keep({ name: "Rim" }, { name: "Rim again" });
+    house.show(<NearCopiesSheet />);
+    await group();
+    press("Keep both");
+    await waitFor(() => expect(screen.queryByRole("group", { name: /^Alike/ })).toBeNull());
+    expect(said.at(-1)).toBe("2 sounds are kept as they are");
+    expect((await getSettings(house.context)).settings.apart).toHaveLength(1);
+    press("Show again");
+    expect(await group()).toBeTruthy();
+    expect(await names()).toEqual(["Rim", "Rim again"]);
+  });
+
+  it("are looked for within a wider distance", async () => {
+    const plugin = INCLUDED.presets.map((p) => p.content).find((c) => c.kind === "plugin");
+    if (plugin?.kind !== "plugin") throw new Error("no plugin");
+    const { processor } = plugin;
+    const [id, now] = Object.entries(processor.values).find(([, v]) => typeof v === "number" && !Number.isInteger(v))!;
+    const turned = { ...processor, values: { ...processor.values, [id]: Number(now) * 1.0005 } };
+    const near: Content = { ...plugin, processor: turned };
+    await keep({ name: "Rim", content: plugin }, { name: "Rim, a hair off", content: near });
+    house.show(<NearCopiesSheet />);
+    expect(await screen.findByText(/No two sounds are set so alike/)).toBeTruthy();
+    type("Set alike within", "1");
+    expect((await group()).textContent).toContain("Rim, a hair off");
+  });
+});
+
+describe("the bin", () => {
+  const fill = async () => {
+    const rows = await keep({ name: "Rim" }, { name: "Nave", content: OTHER });
+    for (const { id } of rows) value(await deletePreset(house.context, id));
+    house.show(<BinSheet />);
+    await screen.findByText("Rim");
+    return rows;
+  };
+
+  it("gives back one, or all", async () => {
+    await fill();
+    press("Restore Rim");
+    await waitFor(async () => expect(await names()).toEqual(["Rim"]));
+    expect(said).toContain("Restored “Rim”");
+    await waitFor(() => expect(screen.queryByText("Rim")).toBeNull());
+    press("Restore Nave");
+    await waitFor(async () => expect(await names()).toEqual(["Nave", "Rim"]));
+    expect(await screen.findByText(/Nothing is in the bin/)).toBeTruthy();
+  });
+
+  it("is emptied only when that is asked twice", async () => {
+    await fill();
+    press("Empty the bin…");
+    expect((await screen.findByRole("alert")).textContent).toBe("2 sounds with all versions will be gone for good.");
+    expect(await listBin(house.context)).toHaveLength(2);
+    press("Yes, empty it");
+    await waitFor(async () => expect(await listBin(house.context)).toEqual([]));
+    expect(said).toContain("2 sounds are gone for good");
+    expect((await house.context.db("preset_versions").count({ n: "*" }))[0]?.n).toBe(0);
+  });
+});
