@@ -16,7 +16,7 @@ export function Providers({ children }: { readonly children: ReactNode }) {
   useEffect(() => {
     void useHand.persist.rehydrate();
     void prepareListening();
-    return followChanges(queries, isOnItsWay);
+    return followChanges(queries, (project) => isOnItsWay(queries, project));
   }, [queries]);
   return <QueryClientProvider client={queries}>{children}</QueryClientProvider>;
 }

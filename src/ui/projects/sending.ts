@@ -14,12 +14,21 @@ interface Line {
   revision: number;
 }
 
-const lines = new Map<string, Line>();
+/** Of each window, by what it keeps of the server. */
+const LINES = new WeakMap<QueryClient, Map<string, Line>>();
+
+function linesOf(queries: QueryClient): Map<string, Line> {
+  const lines = LINES.get(queries) ?? new Map<string, Line>();
+  LINES.set(queries, lines);
+  return lines;
+}
 
 /** Whether this window has changes of its own on their way, which no one else's news may overtake. */
-export const isOnItsWay = (project: string): boolean => (lines.get(project)?.waiting ?? 0) > 0;
+export const isOnItsWay = (queries: QueryClient, project: string): boolean =>
+  (linesOf(queries).get(project)?.waiting ?? 0) > 0;
 
-function lineOf(id: string, revision: number): Line {
+function lineOf(queries: QueryClient, id: string, revision: number): Line {
+  const lines = linesOf(queries);
   const line = lines.get(id) ?? { tail: Promise.resolve(), waiting: 0, revision };
   if (line.waiting === 0) line.revision = Math.max(line.revision, revision);
   lines.set(id, line);
@@ -34,7 +43,7 @@ export async function send(
 ): Promise<boolean> {
   touch("project");
   const key = KEYS.project(id);
-  const line = lineOf(id, queries.getQueryData<ProjectBody>(key)?.revision ?? 0);
+  const line = lineOf(queries, id, queries.getQueryData<ProjectBody>(key)?.revision ?? 0);
   line.waiting += 1;
   const turn = line.tail.then(async () => {
     try {

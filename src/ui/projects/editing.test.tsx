@@ -1,0 +1,162 @@
+// @vitest-environment jsdom
+import { act, renderHook, waitFor } from "@testing-library/react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { type House, openHouse } from "@/app/testing/house";
+import type { Project } from "@/core/projects/project";
+import type { Step } from "@/core/recall/step";
+import { loadDemo } from "@/demo/load";
+import { value } from "@/server/testing";
+import { changeProject, getProject } from "@/server/use-cases/projects";
+import { useProjectEditing } from "./editing";
+import { mintKey } from "./mint";
+import { type OpenProject, useOpenProject } from "./open-project";
+
+const said = vi.hoisted(() => [] as string[]);
+vi.mock("../kit/say", () => ({
+  say: (words: string) => said.push(words),
+  sayError: (words: string) => said.push(words),
+}));
+
+const ID = "salt-lanterns";
+const STRIP = "cello";
+
+let house: House;
+
+beforeEach(async () => {
+  said.length = 0;
+  house = await openHouse(loadDemo);
+});
+
+afterEach(() => house.close());
+
+const open = async () => {
+  const hook = renderHook(() => useProjectEditing(ID), { wrapper: house.wrapper });
+  await waitFor(() => expect(hook.result.current.body).toBeDefined());
+  return hook.result;
+};
+const stored = async () => value(await getProject(house.context, ID));
+const nameOf = (project: Project) => project.strips.find((s) => s.id === STRIP)!.look.name;
+
+const shows = (open: { readonly current: OpenProject }, name: string) =>
+  waitFor(() => expect(nameOf(open.current.body!.project)).toBe(name));
+
+/** Calls the cello otherwise, whatever it is called now. */
+const rename =
+  (to: string) =>
+  ({ strips }: Project): readonly Step[] => {
+    const { look } = strips.find((s) => s.id === STRIP)!;
+    return [
+      {
+        id: mintKey(),
+        needs: [],
+        cell: { strip: STRIP, part: "look" },
+        kind: "setLook",
+        from: look,
+        to: { ...look, name: to },
+      },
+    ];
+  };
+
+describe("a gesture", () => {
+  it("is shown at once, and kept", async () => {
+    const editing = await open();
+    const { fetch } = globalThis;
+    let letGo: () => void = () => undefined;
+    const held = new Promise<void>((resolve) => (letGo = resolve));
+    globalThis.fetch = async (input, init) => {
+      await held;
+      return fetch(input, init);
+    };
+    let done: Promise<boolean> = Promise.resolve(false);
+    act(() => void (done = editing.current.commit("Rename", rename("Cello, low"))));
+    await shows(editing, "Cello, low");
+    expect(nameOf((await stored()).project)).not.toBe("Cello, low");
+    letGo();
+    expect(await act(() => done)).toBe(true);
+    globalThis.fetch = fetch;
+    expect(nameOf((await stored()).project)).toBe("Cello, low");
+    await waitFor(async () => expect(editing.current.body).toEqual(await stored()));
+    expect(editing.current.body!.history.undo).toBe("Rename");
+  });
+
+  it("of nothing is not sent", async () => {
+    const editing = await open();
+    expect(await act(() => editing.current.commit("Nothing", () => []))).toBe(false);
+    expect(house.asked.filter((a) => a.startsWith("POST"))).toEqual([]);
+  });
+
+  it("builds on the one before, which is still on its way; all are kept, in order", async () => {
+    const editing = await open();
+    const { revision } = editing.current.body!;
+    const names = ["Cello 1", "Cello 2", "Cello 3", "Cello 4"];
+    const all: Promise<boolean>[] = [];
+    act(() => {
+      for (const name of names) all.push(editing.current.commit(`Call it ${name}`, rename(name)));
+    });
+    await shows(editing, "Cello 4");
+    expect(await act(() => Promise.all(all))).toEqual([true, true, true, true]);
+    const after = await stored();
+    expect(after.revision).toBe(revision + 4);
+    for (const name of ["Cello 3", "Cello 2", "Cello 1"]) {
+      await act(() => editing.current.undo());
+      await shows(editing, name);
+    }
+    await act(() => editing.current.redo());
+    expect(nameOf((await stored()).project)).toBe("Cello 2");
+  });
+
+  it("that another window was before is taken back on the screen, and said", async () => {
+    const editing = await open();
+    const { revision, project } = editing.current.body!;
+    value(
+      await changeProject(house.context, ID, {
+        baseRevision: revision,
+        label: "Theirs",
+        steps: [...rename("Theirs")(project)],
+      }),
+    );
+    expect(await act(() => editing.current.commit("Mine", rename("Mine")))).toBe(false);
+    expect(said).toHaveLength(1);
+    await shows(editing, "Theirs");
+    expect(nameOf((await stored()).project)).toBe("Theirs");
+    // The next one knows.
+    expect(await act(() => editing.current.commit("Mine", rename("Mine")))).toBe(true);
+    expect(nameOf((await stored()).project)).toBe("Mine");
+  });
+
+  it("that cannot be sent is taken back on the screen, and said", async () => {
+    const editing = await open();
+    const before = nameOf(editing.current.body!.project);
+    const { fetch } = globalThis;
+    globalThis.fetch = (input, init) =>
+      init?.method === "POST" ? Promise.reject(new TypeError("no network")) : fetch(input, init);
+    expect(await act(() => editing.current.commit("Mine", rename("Mine")))).toBe(false);
+    globalThis.fetch = fetch;
+    expect(said.at(-1)).toContain("does not answer");
+    await shows(editing, before);
+    expect(await act(() => editing.current.commit("Mine", rename("Mine")))).toBe(true);
+  });
+});
+
+describe("a project that is only looked at", () => {
+  it("shows what is done to it elsewhere on the screen, and takes it back", async () => {
+    const editing = await open();
+    const { result: looking } = renderHook(() => useOpenProject(ID), { wrapper: house.wrapper });
+    const before = nameOf(editing.current.body!.project);
+    await act(() => editing.current.commit("Rename", rename("Cello, low")));
+    await shows(looking, "Cello, low");
+    expect(await act(() => looking.current.undo())).toBe(true);
+    await shows(editing, before);
+  });
+
+  it("that is not there says so; one that is not named asks for nothing", async () => {
+    const missing = renderHook(() => useOpenProject("nowhere"), { wrapper: house.wrapper });
+    await waitFor(() => expect(missing.result.current.error?.message).toContain("nowhere"));
+    const asked = house.asked.length;
+    const none = renderHook(() => useProjectEditing(null), { wrapper: house.wrapper });
+    expect(none.result.current.body).toBeUndefined();
+    expect(await act(() => none.result.current.commit("Rename", rename("x")))).toBe(false);
+    expect(await act(() => none.result.current.undo())).toBe(false);
+    expect(house.asked.length).toBe(asked);
+  });
+});

@@ -1,0 +1,181 @@
+// @vitest-environment jsdom
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { type House, openHouse } from "@/app/testing/house";
+import { loadDemo } from "@/demo/load";
+import { value } from "@/server/testing";
+import { libraryHistory, listFolders } from "@/server/use-cases/filing";
+import { findPresets } from "@/server/use-cases/find-presets";
+import { getPreset } from "@/server/use-cases/library";
+import { getProject, undo } from "@/server/use-cases/projects";
+import { SaveSheet } from "./save-sheet";
+
+const said = vi.hoisted(() => [] as string[]);
+vi.mock("../kit/say", () => ({
+  say: (words: string) => said.push(words),
+  sayError: (words: string) => said.push(words),
+}));
+
+let house: House;
+
+beforeEach(async () => {
+  said.length = 0;
+  house = await openHouse(loadDemo);
+});
+
+afterEach(() => house.close());
+
+const PROJECT = "ferry-light";
+const stripNamed = async (name: string) =>
+  value(await getProject(house.context, PROJECT)).project.strips.find((s) => s.look.name === name)!;
+const open = async (...names: readonly string[]) => {
+  const strips = await Promise.all(names.map(async (name) => (await stripNamed(name)).id));
+  house.show(<SaveSheet request={{ project: PROJECT, strips }} />);
+  await screen.findByRole("heading", { name: names.length === 1 ? `Save ${names[0]}` : `Save ${names.length} strips` });
+};
+const field = (label: string) => screen.getByLabelText<HTMLInputElement>(label, { exact: true });
+const type = (label: string, text: string) => fireEvent.change(field(label), { target: { value: text } });
+const press = (name: RegExp | string) => fireEvent.click(screen.getByRole("button", { name }));
+const find = async (q: string) => (await findPresets(house.context, { q })).items;
+const filled = () => waitFor(() => expect(field("Folder").value).not.toBe(""));
+
+describe("saving what is in a strip", () => {
+  it("proposes a name, a folder and who played, from the project and from how the like was filed", async () => {
+    await open("Cello");
+    await filled();
+    expect(field("Name").value).toContain("Cello");
+    const folders = await listFolders(house.context);
+    expect(folders.find((f) => f.id === field("Folder").value)?.name).toBe("Bowed");
+    expect(field("Performer").value).toBe("Oskar Vane");
+  });
+
+  it("keeps what is switched on, and the project goes by its name; undo lets go of that", async () => {
+    const before = value(await getProject(house.context, PROJECT)).project;
+    await open("Cello");
+    await filled();
+    fireEvent.click(screen.getByRole("checkbox", { name: /^Level/ }));
+    type("Name", "Cello on the ferry");
+    press("Save channel strip");
+    await waitFor(() => expect(said).toContain("Saved “Cello on the ferry”"));
+    const [preset] = await find('name:"Cello on the ferry"');
+    expect(preset).toMatchObject({ kind: "strip", version: 1 });
+    if (preset?.content.kind !== "strip") throw new Error("no strip");
+    // An input belongs to the kind of strip.
+    expect(Object.keys(preset.content.strip).toSorted()).toEqual(["inserts", "kind", "level", "source"]);
+    const strip = await stripNamed("Cello");
+    expect(strip.inserts.from).toMatchObject({ preset: preset.id, version: 1, name: "Cello on the ferry" });
+    // Values, routing and the rest of the project are as they were.
+    expect({ ...strip, inserts: strip.inserts.nodes }).toEqual({
+      ...before.strips.find((s) => s.id === strip.id),
+      inserts: strip.inserts.nodes,
+    });
+    const { revision } = value(await getProject(house.context, PROJECT));
+    value(await undo(house.context, PROJECT, revision));
+    expect(value(await getProject(house.context, PROJECT)).project).toEqual(before);
+  });
+
+  it("saves nothing while every part is switched off", async () => {
+    await open("Cello");
+    const on = screen.getAllByRole("checkbox").filter((box) => box.getAttribute("aria-checked") === "true");
+    for (const box of on) fireEvent.click(box);
+    await waitFor(() => expect(screen.getByRole("button", { name: "Save nothing" })).toHaveProperty("disabled", true));
+  });
+
+  it("asks where a name is taken: the next version of that, or another name", async () => {
+    await open("Cello");
+    type("Name", "Cello, wood and rosin");
+    expect((await screen.findByRole("status")).textContent).toContain("“Cello, wood and rosin” is there already.");
+    expect(screen.getByRole("button", { name: "Save effect chain" })).toHaveProperty("disabled", true);
+    const [taken] = await find('name:"Cello, wood and rosin"');
+    press(`Save as version ${taken!.version + 1}`);
+    await waitFor(() =>
+      expect(said.at(-1)).toContain(`Saved version ${taken!.version + 1} of “Cello, wood and rosin”`),
+    );
+    const { versions } = value(await getPreset(house.context, taken!.id));
+    expect(versions).toHaveLength(taken!.version + 1);
+  });
+
+  it("tells of a name of a pack that it is to be another", async () => {
+    const packed = value(await getPreset(house.context, "narrator-close")).preset;
+    await house.context.db("presets").where({ id: packed.id }).update({ pack: "Included" });
+    await open("Cello");
+    type("Name", packed.card.name);
+    expect((await screen.findByRole("status")).textContent).toContain("comes with the pack Included");
+    expect(screen.queryByRole("button", { name: /^Save as version/ })).toBeNull();
+  });
+
+  it("makes the folder with it, and none for what is refused", async () => {
+    await open("Cello");
+    await filled();
+    fireEvent.change(field("Folder"), { target: { value: "+" } });
+    press(/^Save effect chain/);
+    expect(await screen.findByText("Name the new folder.")).toBeTruthy();
+    type("Name of the new folder", "On the ferry");
+    type("Tags", "x".repeat(61));
+    press(/^Save effect chain/);
+    expect(await screen.findByText("A tag has 60 letters at the most.")).toBeTruthy();
+    expect((await listFolders(house.context)).some((f) => f.name === "On the ferry")).toBe(false);
+    type("Tags", "ferry, cold");
+    type("Name", "Cello on the ferry");
+    press(/^Save effect chain/);
+    await waitFor(() => expect(said).toContain("Saved “Cello on the ferry”"));
+    const [preset] = await find('name:"Cello on the ferry"');
+    const folder = (await listFolders(house.context)).find((f) => f.name === "On the ferry");
+    expect(preset!.card).toMatchObject({ folder: folder?.id, tags: ["ferry", "cold"] });
+    expect((await libraryHistory(house.context)).undo).toBeNull();
+  });
+
+  it("refuses a name that hides something, and keeps what was typed", async () => {
+    await open("Cello");
+    await filled();
+    type("Name", "Cello\u202eyrref");
+    press(/^Save effect chain/);
+    await waitFor(() => expect(screen.getByRole("alert").textContent).toMatch(/hidden|turn/i));
+    expect(field("Name").value).toBe("Cello\u202eyrref");
+    expect(said).toEqual([]);
+  });
+});
+
+describe("saving several strips", () => {
+  it("gives each a preset with a name by the pattern, numbered where two would meet", async () => {
+    await open("Nyckelharpa", "Cello");
+    type("Pattern", "{song}, take");
+    const table = screen.getByRole("table");
+    await waitFor(() => expect(table.textContent).toContain("Ferry Light, take 2"));
+    expect(screen.getByRole("status").textContent).toBe("One name is taken; it is numbered.");
+    press("Save 2 presets");
+    await waitFor(() => expect(said).toContain("Saved 2 presets"));
+    const names = (await find("ferry light take")).map((p) => p.card.name);
+    expect(names).toEqual(expect.arrayContaining(["Ferry Light, take", "Ferry Light, take 2"]));
+    for (const name of ["Nyckelharpa", "Cello"])
+      expect((await stripNamed(name)).inserts.from?.name).toMatch(/^Ferry Light, take/);
+  });
+
+  it("leaves out a strip that is switched off, and each part by itself", async () => {
+    await open("Nyckelharpa", "Cello");
+    const row = screen.getByRole("row", { name: /Nyckelharpa/ });
+    for (const box of within(row).getAllByRole("checkbox"))
+      if (box.getAttribute("aria-checked") === "true") fireEvent.click(box);
+    await screen.findByRole("button", { name: "Save 1 preset" });
+    fireEvent.click(screen.getByRole("checkbox", { name: "Pan of Cello" }));
+    type("Pattern", "{strip} alone");
+    press("Save 1 preset");
+    await waitFor(() => expect(said).toContain("Saved “Cello alone”"));
+    const [preset] = await find('name:"Cello alone"');
+    if (preset?.content.kind !== "strip") throw new Error("no strip");
+    expect(Object.keys(preset.content.strip).toSorted()).toEqual(["inserts", "kind", "pan", "source"]);
+    expect(await find('name:"Nyckelharpa alone"')).toEqual([]);
+  });
+
+  it("writes what is typed on each card, and leaves what is not to each", async () => {
+    await open("Nyckelharpa", "Cello");
+    await waitFor(() => expect(screen.getByRole("table").textContent).toContain("as “"));
+    type("For", "the crossing");
+    type("Pattern", "{strip}, crossing");
+    press("Save 2 presets");
+    await waitFor(() => expect(said).toContain("Saved 2 presets"));
+    const cards = (await find("crossing")).map((p) => p.card);
+    expect(cards.map((c) => c.purpose)).toEqual(["the crossing", "the crossing"]);
+    expect(cards.find((c) => c.name.startsWith("Cello"))?.origin.performer).toBe("Oskar Vane");
+  });
+});
