@@ -129,10 +129,18 @@ export function parseQuery(text: string): Query {
 /** A value as it must be typed to be found exactly. */
 export const quoteValue = (value: string): string => `"${value.replaceAll('"', "")}"`;
 
-/** Chosen values of fields, beside the field on top: any of the values of one field, and all fields. */
+/**
+ * Chosen values of fields, beside the field on top: any of the values of one field, and all fields. Each value stands as it
+ * is written: in quotes as it is chosen from a list, bare as a hand may write it into an address.
+ */
 export type Filters = ReadonlyMap<Field, readonly string[]>;
 
-const FILTER = /(\p{L}+):((?:"[^"]*",?)+)/gu;
+const FILTER = /(\p{L}+):((?:(?:"[^"]*"|[^\s",]+),?)+)/gu;
+
+const unquoted = (written: string): string => written.replaceAll('"', "");
+
+/** The values of a field that are chosen, without their quotes. */
+export const chosenOf = (filters: Filters, field: Field): readonly string[] => (filters.get(field) ?? []).map(unquoted);
 
 /** Filters as they stand in an address; what is no filter is passed over. */
 export function readFilters(text: string): Filters {
@@ -141,7 +149,7 @@ export function readFilters(text: string): Filters {
     if (isField(name))
       filters.set(
         name,
-        [...list.matchAll(VALUE)].flatMap(([, quoted]) => quoted ?? []),
+        [...list.matchAll(VALUE)].map(([, quoted, bare = ""]) => (quoted === undefined ? bare : quoteValue(quoted))),
       );
   return filters;
 }
@@ -149,13 +157,14 @@ export function readFilters(text: string): Filters {
 export const writeFilters = (filters: Filters): string =>
   [...filters]
     .filter(([, values]) => values.length > 0)
-    .map(([field, values]) => `${field}:${values.map(quoteValue).join(",")}`)
+    .map(([field, values]) => `${field}:${values.join(",")}`)
     .join(" ");
 
 /** Switches one value of a field on or off. */
 export function toggleFilter(filters: Filters, field: Field, value: string): Filters {
   const before = filters.get(field) ?? [];
-  const after = before.includes(value) ? before.filter((v) => v !== value) : [...before, value];
+  const others = before.filter((written) => unquoted(written) !== value);
+  const after = others.length < before.length ? others : [...before, quoteValue(value)];
   return new Map([...filters, [field, after]]);
 }
 

@@ -5,6 +5,7 @@ import { emptyCard } from "../presets/preset";
 import { type IndexEntry, searchText, valuesOf } from "./entry";
 import { LibraryIndex, type Request, type Sort } from "./library-index";
 import {
+  chosenOf,
   type Filters,
   NOTHING_SOUGHT,
   openField,
@@ -102,8 +103,10 @@ describe("completing", () => {
 
 describe("filters", () => {
   const value = fc.string({ minLength: 1, maxLength: 12 }).filter((v) => v.trim() !== "" && !v.includes('"'));
+  const bare = fc.constantFrom("own", "warm", "4+", "2026");
+  const written = fc.oneof(value.map(quoteValue), bare);
   const filters = fc
-    .array(fc.tuple(fc.constantFrom("artist", "tag", "for"), fc.uniqueArray(value, { minLength: 1, maxLength: 3 })))
+    .array(fc.tuple(fc.constantFrom("artist", "tag", "for"), fc.uniqueArray(written, { minLength: 1, maxLength: 3 })))
     .map((list) => new Map(list) as Filters);
   it("come out of an address as they went in, and mean the same to the field", () => {
     fc.assert(
@@ -122,6 +125,18 @@ describe("filters", () => {
         expect(writeFilters(twice)).toBe(writeFilters(some));
       }),
     );
+  });
+  it("that a hand wrote without quotes are chosen too, and stay as they were written", () => {
+    const some = readFilters('pack:own rating:4+ artist:"Copper Heron",clocks');
+    expect([chosenOf(some, "pack"), chosenOf(some, "rating"), chosenOf(some, "artist")]).toEqual([
+      ["own"],
+      ["4+"],
+      ["Copper Heron", "clocks"],
+    ]);
+    expect(writeFilters(toggleFilter(some, "tag", "warm"))).toBe(
+      'pack:own rating:4+ artist:"Copper Heron",clocks tag:"warm"',
+    );
+    expect(writeFilters(toggleFilter(some, "pack", "own"))).toBe('rating:4+ artist:"Copper Heron",clocks');
   });
 });
 

@@ -6,7 +6,14 @@ import type { PresetPage, PresetQuery } from "@/contracts/library";
 import type { Folder } from "@/contracts/records";
 import { KIND_NAMES, type PresetKind } from "@/core/presets/preset";
 import { FAMILY_NAMES, type Family } from "@/core/processors/model";
-import { type Field, type Filters as Chosen, readFilters, toggleFilter, writeFilters } from "@/core/search/query";
+import {
+  type Field,
+  type Filters as Chosen,
+  chosenOf,
+  readFilters,
+  toggleFilter,
+  writeFilters,
+} from "@/core/search/query";
 import { Button } from "../kit/button";
 import { cx } from "../kit/class-names";
 import { formatCount } from "../kit/count";
@@ -240,7 +247,7 @@ export function Filters({ query, total, facets, onMove, onSet, onWords }: Props)
           field={field}
           heading={heading}
           values={facets?.[field] ?? []}
-          chosen={chosen.get(field) ?? []}
+          chosen={chosenOf(chosen, field)}
           onToggle={(value) => toggle(field, value)}
         />
       ))}
