@@ -1,0 +1,186 @@
+// @vitest-environment jsdom
+import { act, cleanup, fireEvent, render, renderHook } from "@testing-library/react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { type Action, useActionKeys, useActions, useEnabledActions, useKeyUses } from "./actions";
+
+const done: string[] = [];
+
+const doing = (id: string, keys: readonly string[], more: Partial<Action> = {}): Action => ({
+  id,
+  title: `Do ${id}`,
+  group: "Test",
+  keys,
+  run: () => done.push(id),
+  ...more,
+});
+
+function Screen({ actions }: { readonly actions: readonly Action[] }) {
+  useActions(actions);
+  return null;
+}
+
+function Keys() {
+  useActionKeys();
+  return (
+    <>
+      <input aria-label="field" />
+      <button type="button">button</button>
+      <span data-node tabIndex={0}>
+        tile
+      </span>
+    </>
+  );
+}
+
+const press = (key: string, held: Partial<KeyboardEventInit> = {}, on: Element = document.body) =>
+  act(() => void fireEvent.keyDown(on, { key, ...held }));
+
+const show = (...screens: readonly (readonly Action[])[]) =>
+  render(
+    <>
+      <Keys />
+      {screens.map((actions, at) => (
+        <Screen key={at} actions={actions} />
+      ))}
+    </>,
+  );
+
+beforeEach(() => {
+  done.length = 0;
+  vi.useFakeTimers();
+});
+
+afterEach(() => {
+  cleanup();
+  vi.useRealTimers();
+});
+
+describe("a key", () => {
+  it("does what the newest screen has it for", () => {
+    const { unmount } = show([doing("below", ["B"])], [doing("above", ["B"])]);
+    press("b");
+    expect(done).toEqual(["above"]);
+    unmount();
+    press("b");
+    expect(done).toEqual(["above"]);
+  });
+
+  it("does nothing while what has it cannot be done, and nothing else in its place", () => {
+    show([doing("below", ["B"])], [doing("above", ["B"], { enabled: false })]);
+    press("b");
+    expect(done).toEqual([]);
+  });
+
+  it("does what it is for by now, when the screen has changed", () => {
+    const { rerender } = render(
+      <>
+        <Keys />
+        <Screen actions={[doing("first", ["B"])]} />
+      </>,
+    );
+    rerender(
+      <>
+        <Keys />
+        <Screen actions={[{ ...doing("first", ["B"]), run: () => done.push("second") }]} />
+      </>,
+    );
+    press("b");
+    expect(done).toEqual(["second"]);
+  });
+
+  it("belongs to a field while one types in it, but for those with Control", () => {
+    const { getByLabelText } = show([doing("letter", ["B"]), doing("save", ["Ctrl+S"]), doing("all", ["Ctrl+A"])]);
+    const field = getByLabelText("field");
+    press("b", {}, field);
+    press("a", { ctrlKey: true }, field);
+    expect(done).toEqual([]);
+    press("s", { ctrlKey: true }, field);
+    expect(done).toEqual(["save"]);
+  });
+
+  it("belongs to a button that it would press; on a tile Space plays", () => {
+    const { getByText } = show([doing("play", ["Space"]), doing("apply", ["Enter"]), doing("letter", ["B"])]);
+    press(" ", {}, getByText("button"));
+    press("Enter", {}, getByText("button"));
+    expect(done).toEqual([]);
+    press("b", {}, getByText("button"));
+    press(" ", {}, getByText("tile"));
+    expect(done).toEqual(["letter", "play"]);
+  });
+
+  it("does nothing below a sheet, but for what is heard", () => {
+    show([doing("delete", ["Delete"]), doing("play", ["Space"])]);
+    const sheet = document.createElement("div");
+    sheet.setAttribute("role", "dialog");
+    document.body.append(sheet);
+    press("Delete");
+    press(" ");
+    expect(done).toEqual(["play"]);
+    sheet.remove();
+    press("Delete");
+    expect(done).toEqual(["play", "delete"]);
+  });
+
+  it("that a control has taken, or that is part of a letter being composed, is left alone", () => {
+    show([doing("letter", ["B"])]);
+    const taken = new KeyboardEvent("keydown", { key: "b", bubbles: true, cancelable: true });
+    taken.preventDefault();
+    act(() => void document.body.dispatchEvent(taken));
+    press("b", { isComposing: true });
+    expect(done).toEqual([]);
+  });
+});
+
+describe("two keys one after the other", () => {
+  const PAIR = doing("pair", ["Q V"]);
+
+  it("do what they are for", () => {
+    show([PAIR, doing("alone", ["V"])]);
+    press("q");
+    expect(done).toEqual([]);
+    press("v");
+    expect(done).toEqual(["pair"]);
+  });
+
+  it("are a key by itself where the second comes too late", () => {
+    show([PAIR, doing("alone", ["V"])]);
+    press("q");
+    vi.advanceTimersByTime(2000);
+    press("v");
+    expect(done).toEqual(["alone"]);
+  });
+
+  it("are a key by itself where the second is another", () => {
+    show([PAIR, doing("other", ["X"])]);
+    press("q");
+    press("x");
+    press("v");
+    expect(done).toEqual(["other"]);
+  });
+
+  it("wait for no modifier: Shift between them changes nothing", () => {
+    show([doing("pair", ["Q Shift+V"])]);
+    press("q");
+    press("Shift", { shiftKey: true });
+    press("V", { shiftKey: true });
+    expect(done).toEqual(["pair"]);
+  });
+
+  it("leave a key that does something by itself to that", () => {
+    show([PAIR, doing("alone", ["Q"])]);
+    press("q");
+    expect(done).toEqual(["alone"]);
+  });
+});
+
+describe("the list of what can be done", () => {
+  it("has each once, the newest first, without what cannot be done now", () => {
+    const { result } = renderHook(() => {
+      useActions([doing("a", ["A"]), doing("off", ["O"], { enabled: false })]);
+      useActions([doing("a", ["X"], { title: "Newer" }), doing("b", [])]);
+      return { actions: useEnabledActions(), keys: useKeyUses() };
+    });
+    expect(result.current.actions.map((a) => a.title)).toEqual(["Newer", "Do b"]);
+    expect(result.current.keys).toEqual([{ keys: "X", title: "Newer", id: "a" }]);
+  });
+});

@@ -1,0 +1,172 @@
+// @vitest-environment jsdom
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { useEffect, useState } from "react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { type House, openHouse } from "@/app/testing/house";
+import type { PresetQuery } from "@/contracts/library";
+import { loadDemo } from "@/demo/load";
+import { findPresets } from "@/server/use-cases/find-presets";
+import { getSettings } from "@/server/use-cases/settings";
+import { Filters } from "./filters";
+import { useLibrarySheet } from "./filing";
+import { DRAGGED_SOUNDS } from "./preset-list";
+import { useListing } from "./use-listing";
+
+vi.mock("../kit/say", () => ({ say: () => undefined, sayError: () => undefined }));
+
+let house: House;
+/** What is asked for by now. */
+const query: PresetQuery = {};
+const moved: (string | null)[] = [];
+
+/** The filters with a list behind them, as the library has them. */
+function Sidebar({ begin }: { readonly begin: PresetQuery }) {
+  const [asked, setAsked] = useState(begin);
+  const { total, first } = useListing(asked);
+  useEffect(() => {
+    for (const name of Object.keys(query)) delete query[name as keyof PresetQuery];
+    Object.assign(query, asked);
+  }, [asked]);
+  return (
+    <>
+      <output>{first ? total : "…"}</output>
+      <Filters
+        query={asked}
+        total={total}
+        facets={first?.facets}
+        onMove={(folder) => moved.push(folder)}
+        onSet={(changes) => setAsked({ ...asked, ...(changes as PresetQuery) })}
+        onWords={(q) => setAsked({ ...asked, q })}
+      />
+    </>
+  );
+}
+
+beforeEach(async () => {
+  moved.length = 0;
+  house = await openHouse(loadDemo);
+});
+
+afterEach(async () => {
+  useLibrarySheet.setState({ open: null });
+  await house.close();
+});
+
+const open = async (begin: PresetQuery = {}) => {
+  house.show(<Sidebar begin={begin} />);
+  await screen.findByRole("button", { name: /^Bowed/ });
+  await waitFor(() => expect(screen.getByRole("status").textContent).not.toBe("…"));
+};
+const facet = (name: string) => within(screen.getByRole("region", { name }));
+const line = (heading: string, value: RegExp) => facet(heading).getByRole("button", { name: value });
+const pressed = (button: HTMLElement) => button.getAttribute("aria-pressed") === "true";
+const listed = () => Number(screen.getByRole("status").textContent);
+const totalOf = async (asked: PresetQuery) => (await findPresets(house.context, asked)).total;
+
+describe("filters", () => {
+  it("count what a click would leave, and leave that", async () => {
+    await open();
+    const plugin = line("Kind", /^Plugin preset/);
+    const count = Number(within(plugin).getByText(/^\d+$/).textContent);
+    fireEvent.click(plugin);
+    await waitFor(() => expect(listed()).toBe(count));
+    expect(query.only).toBe('kind:"plugin"');
+    expect(pressed(line("Kind", /^Plugin preset/))).toBe(true);
+    fireEvent.click(line("Kind", /^Plugin preset/));
+    await waitFor(async () => expect(listed()).toBe(await totalOf({})));
+  });
+
+  it("of one field widen, of several narrow", async () => {
+    await open();
+    fireEvent.click(line("Artist", /^Copper Heron/));
+    await waitFor(() => expect(query.only).toBe('artist:"Copper Heron"'));
+    const heron = await totalOf({ only: 'artist:"Copper Heron"' });
+    await waitFor(() => expect(listed()).toBe(heron));
+    fireEvent.click(line("Kind", /^Effect chain/));
+    await waitFor(async () => expect(listed()).toBe(await totalOf({ only: query.only })));
+    expect(listed()).toBeLessThan(heron);
+  });
+
+  it("that no sound has any more stand with a count of none, to be let go of", async () => {
+    await open({ only: 'artist:"Nobody at all"' });
+    const nobody = line("Artist", /^Nobody at all/);
+    expect(nobody.textContent).toContain("0");
+    fireEvent.click(nobody);
+    await waitFor(async () => expect(listed()).toBe(await totalOf({})));
+  });
+
+  it("that were written into the address by hand are shown as chosen", async () => {
+    await open({ only: "kind:chain" });
+    expect(pressed(line("Kind", /^Effect chain/))).toBe(true);
+  });
+
+  it("show a few values of a field, and the rest when asked", async () => {
+    await open();
+    const before = facet("Tagged").getAllByRole("button").length;
+    fireEvent.click(facet("Tagged").getByRole("button", { name: /\d+ more/ }));
+    expect(facet("Tagged").getAllByRole("button").length).toBeGreaterThan(before);
+  });
+
+  it("are closed but for those that most look by, and open with one that is chosen", async () => {
+    await open({ only: 'song:"Neap Tide"' });
+    const isOpen = (name: RegExp) => screen.getByRole("button", { name }).getAttribute("aria-expanded");
+    expect(isOpen(/^Artist/)).toBe("true");
+    expect(isOpen(/^Song/)).toBe("true");
+    expect(isOpen(/^Plugin inside/)).toBe("false");
+    fireEvent.click(screen.getByRole("button", { name: /^Plugin inside/ }));
+    expect(facet("Plugin inside").getAllByRole("listitem").length).toBeGreaterThan(1);
+  });
+});
+
+describe("folders", () => {
+  it("are chosen, let go of, and changed on a sheet", async () => {
+    await open();
+    fireEvent.click(screen.getByRole("button", { name: /^Bowed/ }));
+    await waitFor(async () => expect(listed()).toBe(await totalOf({ folder: "bowed" })));
+    fireEvent.click(screen.getByRole("button", { name: "Change" }));
+    expect(useLibrarySheet.getState().open).toEqual({ sheet: "folder", folder: "bowed" });
+    fireEvent.click(screen.getByRole("button", { name: /^Bowed/ }));
+    await waitFor(() => expect(query.folder).toBeUndefined());
+  });
+
+  it("take sounds that are dropped on them, and nothing else", async () => {
+    await open();
+    const bowed = screen.getByRole("button", { name: /^Bowed/ });
+    fireEvent.drop(bowed, { dataTransfer: { types: ["text/plain"] } });
+    expect(moved).toEqual([]);
+    fireEvent.dragOver(bowed, { dataTransfer: { types: [DRAGGED_SOUNDS] } });
+    fireEvent.drop(bowed, { dataTransfer: { types: [DRAGGED_SOUNDS] } });
+    fireEvent.drop(screen.getByRole("button", { name: /^All sounds/ }), { dataTransfer: { types: [DRAGGED_SOUNDS] } });
+    expect(moved).toEqual(["bowed", null]);
+  });
+});
+
+describe("searches under a name", () => {
+  const keepAs = async (name: string) => {
+    fireEvent.click(screen.getByRole("button", { name: "Keep this" }));
+    const field = await screen.findByLabelText("Name of this search");
+    fireEvent.change(field, { target: { value: name } });
+    fireEvent.blur(field);
+  };
+
+  it("bring words, filters and folder again, and go when they are let go of", async () => {
+    const begin = { q: "voice", only: 'kind:"chain"', folder: "bowed" };
+    await open(begin);
+    await keepAs("  Bowed voices ");
+    const kept = await screen.findByRole("button", { name: "Bowed voices" });
+    expect(screen.queryByRole("button", { name: "Keep this" })).toBeNull();
+    fireEvent.click(screen.getByRole("button", { name: /^All sounds/ }));
+    await waitFor(() => expect(query.only).toBeUndefined());
+    fireEvent.click(kept);
+    await waitFor(() => expect(query).toMatchObject(begin));
+    fireEvent.click(screen.getByRole("button", { name: "Let go of the search Bowed voices" }));
+    await waitFor(async () => expect((await getSettings(house.context)).settings.searches).toEqual([]));
+  });
+
+  it("are not kept without a name", async () => {
+    await open({ q: "voice" });
+    await keepAs("   ");
+    expect(screen.queryByLabelText("Name of this search")).toBeNull();
+    expect((await getSettings(house.context)).settings.searches).toEqual([]);
+  });
+});
