@@ -89,6 +89,19 @@ describe("the store", () => {
     context = await openContext(folder);
   });
 
+  it("makes the fingerprints of all versions anew when their rule has changed", async () => {
+    await loadDemo(context);
+    const prints = async () =>
+      (await context.db("preset_versions").select("preset", "version", "fingerprint")) as { fingerprint: string }[];
+    const before = await prints();
+    await context.db("preset_versions").update({ fingerprint: "1:of an earlier rule" });
+    await context.db("knex_migrations").where({ name: "008-fingerprints" }).delete();
+    await context.close();
+    context = await openContext(folder);
+    expect(await prints()).toEqual(before);
+    expect(before.every(({ fingerprint }) => /^2:[0-9a-f]{64}$/.test(fingerprint))).toBe(true);
+  });
+
   it("numbers every transaction that changed something, and tells of it once it is on disk", async () => {
     const heard: number[] = [];
     context.events.on("change", ({ seq, records }) => {

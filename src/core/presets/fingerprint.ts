@@ -4,7 +4,7 @@ import canonicalize from "canonicalize";
 import type { Content } from "./preset";
 
 /** Of the rule below; it stands before every fingerprint, so that a changed rule is never mistaken for a changed sound. */
-const RULE = 1;
+const RULE = 2;
 
 /** What has no sound: names, origins, the look. */
 const SILENT_FIELDS = new Set(["label", "name", "from", "look", "schema"]);
@@ -33,8 +33,10 @@ function reduce(value: Json, number: (key: string) => number): Json {
   if (typeof value !== "object" || value === null) return value;
   if ("external" in value) return { kind: (value as { kind?: Json }).kind, name: (value as { name?: Json }).name };
   const reduced: Record<string, Json> = {};
-  for (const [field, v] of Object.entries(value)) {
+  // In the order of the canonical form: how a document is written down has no say in what is met first.
+  for (const field of Object.keys(value).sort()) {
     if (SILENT_FIELDS.has(field)) continue;
+    const v = (value as Readonly<Record<string, Json>>)[field];
     reduced[field] = REFERENCES.has(field) && typeof v === "string" ? number(v) : reduce(v, number);
   }
   return reduced;

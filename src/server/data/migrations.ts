@@ -2,6 +2,7 @@ import type { Knex } from "knex";
 import { liftContent } from "@/core/presets/migrations";
 import { insideOf } from "@/core/search/entry";
 import { rederive } from "../repositories/preset-search";
+import { refingerprint } from "../repositories/presets";
 
 export interface NamedMigration {
   readonly name: string;
@@ -51,6 +52,7 @@ export const MIGRATIONS: readonly NamedMigration[] = [
     },
     down: forwardOnly,
   },
+  { name: "008-fingerprints", up: refingerprint, down: forwardOnly },
 ];
 
 /** What was done to cards, folders and the bin, in steps that can be taken back. */

@@ -87,6 +87,20 @@ export async function insertPreset(
   return { id, kind: content.kind, card, cardRevision: 1, version: 1, content, savedAt: at, usedAt, pack, measured };
 }
 
+/** Fingerprints of all versions, made anew: after their rule has changed. */
+export async function refingerprint(db: Executor): Promise<void> {
+  const rows = (await db("preset_versions").select("preset", "version", "document")) as {
+    preset: string;
+    version: number;
+    document: number;
+  }[];
+  for (const { preset, version, document } of rows) {
+    const { body } = (await db("documents").where({ id: document }).first("body")) as { body: string };
+    const print = fingerprint(liftContent(JSON.parse(body)));
+    await db("preset_versions").where({ preset, version }).update({ fingerprint: print });
+  }
+}
+
 interface VersionRecord {
   readonly id: string;
   readonly version: number;
