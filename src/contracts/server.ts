@@ -22,6 +22,8 @@ export const ModelSchema = z.strictObject({
   latency: z.int(),
   lead: z.string(),
   hearable: z.boolean(),
+  /** Of an instrument with several: what each carries. */
+  outputs: z.array(z.string()).optional(),
 });
 export const ModelListSchema = z.strictObject({ models: z.array(ModelSchema) });
 /** Of each model: presets of it, presets with it inside, and strips of projects that have it. */

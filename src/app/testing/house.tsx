@@ -5,47 +5,13 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, render } from "@testing-library/react";
 import type { ReactElement, ReactNode } from "react";
 import { type Card, type Content, emptyCard } from "@/core/presets/preset";
+import { answer, urlOf } from "./routes";
 import { type OpenContext, openContext, shareContext } from "@/server/data/context";
 
 /*
  * The interface in front of the real routes and a real store, without a browser and without a network: what a screen asks
  * for is answered by the handlers that the server runs.
  */
-
-type Handler = (request: Request, at: { params: Promise<Record<string, string>> }) => Promise<Response> | Response;
-
-const ROUTES = Object.entries(import.meta.glob<Record<string, Handler>>("../api/**/route.ts")).map(([file, load]) => {
-  const path = file.replace("../", "/").replace(/\/route\.ts$/, "");
-  const names = [...path.matchAll(/\[(\w+)\]/g)].map(([, name]) => name!);
-  const pattern = new RegExp(`^${path.replaceAll(/\[\w+\]/g, "([^/]+)")}$`);
-  return { names, pattern, load };
-});
-
-/** Where two addresses fit, the one with fewer names in it: /api/presets/batch is no preset. */
-function routeOf(pathname: string) {
-  const fitting = ROUTES.filter(({ pattern }) => pattern.test(pathname)).toSorted(
-    (a, b) => a.names.length - b.names.length,
-  );
-  const [route] = fitting;
-  if (!route) throw new Error(`There is no route ${pathname}.`);
-  const [, ...values] = route.pattern.exec(pathname)!;
-  return {
-    load: route.load,
-    params: Object.fromEntries(route.names.map((name, n) => [name, decodeURIComponent(values[n]!)])),
-  };
-}
-
-const urlOf = (input: RequestInfo | URL): string => (input instanceof Request ? input.url : input.toString());
-
-/** As `fetch`, by the handlers of the routes. */
-async function answer(input: RequestInfo | URL, init?: RequestInit): Promise<Response> {
-  const { cache: _, ...rest } = init ?? {};
-  const request = new Request(new URL(urlOf(input), "http://127.0.0.1"), rest);
-  const { load, params } = routeOf(new URL(request.url).pathname);
-  const handler = (await load())[request.method];
-  if (!handler) throw new Error(`${request.method} ${request.url} is not answered.`);
-  return handler(request, { params: Promise.resolve(params) });
-}
 
 /** What a browser has and jsdom has not, as far as our controls ask for it. */
 function furnish(): void {

@@ -1,0 +1,235 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
+import { ENDPOINTS, type Endpoint } from "@/contracts/endpoints";
+import { ErrorBodySchema } from "@/contracts/errors";
+import { writeWav } from "@/core/formats/wav/wav";
+import { emptyCard } from "@/core/presets/preset";
+import { loadDemo } from "@/demo/load";
+import { type OpenContext, openContext, shareContext } from "@/server/data/context";
+import { answer, routeFiles } from "./testing/routes";
+
+let folder: string;
+let context: OpenContext;
+
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), "diathesis-api-"));
+  context = await openContext(folder);
+  await loadDemo(context);
+  shareContext(context);
+});
+
+afterAll(async () => {
+  await context.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const json = (method: string, body: unknown): RequestInit => ({
+  method: method.toUpperCase(),
+  body: JSON.stringify(body),
+  headers: { "Content-Type": "application/json" },
+});
+
+/** "/api/presets/{id}" with an id in its place. */
+const at = (path: string, ids: Readonly<Record<string, string>> = {}): string =>
+  path.replaceAll(/\{(\w+)\}/g, (_, name: string) => ids[name] ?? (name === "n" ? "99" : "nowhere"));
+
+const changesSoFar = async (): Promise<number> =>
+  Number((await context.db("changes").count({ n: "*" }))[0]?.n) +
+  Number((await context.db("presets").count({ n: "*" }))[0]?.n);
+
+const STREAMS = new Set(["/api/events", "/api/media/{hash}"]);
+const WITH_BODY = ENDPOINTS.filter((e) => e.body !== undefined);
+const titled = (list: readonly Endpoint[]) => list.map((e) => [`${e.method} ${e.path}`, e] as const);
+
+describe("the list of addresses", () => {
+  it("is what the routes answer to, no more and no less", async () => {
+    const answered: string[] = [];
+    for (const { path, load } of routeFiles()) {
+      const methods = Object.keys(await load()).filter((name) => /^(GET|POST|PUT|PATCH|DELETE)$/.test(name));
+      for (const method of methods) answered.push(`${method.toLowerCase()} ${path.replaceAll(/\[(\w+)\]/g, "{$1}")}`);
+    }
+    expect(answered.toSorted()).toEqual(ENDPOINTS.map((e) => `${e.method} ${e.path}`).toSorted());
+  });
+});
+
+describe("a request that is none", () => {
+  it.each(titled(WITH_BODY))("%s: refused in words, and nothing has changed", async (_, { method, path }) => {
+    const before = await changesSoFar();
+    const where = at(path);
+    const bad: readonly (readonly [init: RequestInit, status: number])[] = [
+      [{ ...json(method, {}), body: "{" }, 400],
+      [json(method, null), 400],
+      [json(method, []), 400],
+      [json(method, { mood: "dark" }), 400],
+      [{ ...json(method, {}), headers: { "Content-Type": "text/plain" } }, 415],
+    ];
+    for (const [init, status] of bad) {
+      const response = await answer(where, init);
+      const { error } = ErrorBodySchema.parse(await response.json());
+      expect([response.status, error.message.length > 10], error.message).toEqual([status, true]);
+    }
+    expect(await changesSoFar()).toBe(before);
+  });
+
+  it.each(titled(ENDPOINTS.filter((e) => e.query !== undefined && e.method === "get")))(
+    "%s: a parameter that is not known is refused",
+    async (_, { path }) => {
+      const response = await answer(`${at(path, { id: "narrator-close" })}?mood=dark`, {});
+      expect([response.status, ErrorBodySchema.parse(await response.json()).error.path]).toEqual([400, "mood"]);
+    },
+  );
+
+  it.each(titled(ENDPOINTS.filter((e) => e.path.includes("{") && e.body === undefined && !STREAMS.has(e.path))))(
+    "%s: what is not there is not found",
+    async (_, { method, path }) => {
+      const before = await changesSoFar();
+      const response = await answer(at(path), { method: method.toUpperCase() });
+      expect([response.status, ErrorBodySchema.parse(await response.json()).error.code]).toEqual([404, "notFound"]);
+      expect(await changesSoFar()).toBe(before);
+    },
+  );
+
+  it("tells nothing of the inside when something breaks there", async () => {
+    const silenced = vi.spyOn(console, "error").mockImplementation(() => undefined);
+    const broken = vi.spyOn(context.search, "find").mockImplementation(() => {
+      throw new Error("/home/someone/secret.db is on fire");
+    });
+    const response = await answer("/api/presets");
+    broken.mockRestore();
+    expect(silenced).toHaveBeenCalledOnce();
+    silenced.mockRestore();
+    expect(response.status).toBe(500);
+    expect(await response.text()).not.toContain("secret");
+  });
+});
+
+describe("an answer", () => {
+  it("is as its address says, all along a session's work", async () => {
+    const seen = new Set<string>();
+    /** Asks, and holds the answer against what the list promises. */
+    const ask = async <T = unknown>(
+      method: Endpoint["method"],
+      path: string,
+      more: { ids?: Record<string, string>; body?: unknown; query?: string } = {},
+    ) => {
+      const endpoint = ENDPOINTS.find((e) => e.method === method && e.path === path)!;
+      seen.add(`${method} ${path}`);
+      const init = more.body === undefined ? { method: method.toUpperCase() } : json(method, more.body);
+      const response = await answer(at(path, more.ids) + (more.query ?? ""), init);
+      const body: unknown = await response.json();
+      expect(body, `${method} ${path}`).not.toHaveProperty("error");
+      expect(response.status, `${method} ${path}`).toBe(endpoint.status ?? 200);
+      expect(endpoint.answer.parse(body), `${method} ${path}`).toEqual(body);
+      return body as T;
+    };
+    await ask("get", "/api/health");
+    await ask("get", "/api/models");
+    await ask("get", "/api/models/counts");
+    await ask("get", "/api/models/{id}", { ids: { id: "parametric-eq" } });
+
+    const page = await ask<{ items: { id: string; content: unknown; kind: string; cardRevision: number }[] }>(
+      "get",
+      "/api/presets",
+      { query: "?q=cello&sort=used&limit=5" },
+    );
+    const [{ id, content, kind, cardRevision }] = page.items as [(typeof page.items)[number]];
+    await ask("get", "/api/presets/{id}", { ids: { id }, query: "?version=1" });
+    const preset = { kind, content, card: emptyCard("Copied by hand") };
+    const made = await ask<{ preset: { id: string } }>("post", "/api/presets", { body: { preset } });
+    const copy = made.preset.id;
+    await ask("post", "/api/presets/batch", { body: { presets: [preset, preset], newFolder: "Copies" } });
+    await ask("put", "/api/presets/{id}/content", { ids: { id: copy }, body: { baseVersion: 1, content } });
+    await ask("patch", "/api/presets/{id}/versions", { ids: { id: copy }, body: { version: 2, name: "second" } });
+    await ask("patch", "/api/presets", { body: { changes: [{ id, baseCard: cardRevision, card: { rating: 5 } }] } });
+    await ask("get", "/api/library/history");
+    await ask("post", "/api/library/undo", { body: {} });
+    await ask("post", "/api/library/redo", { body: {} });
+
+    const folderMade = await ask<{ folder: { id: string } }>("post", "/api/folders", {
+      body: { name: "Nave", parent: null },
+    });
+    await ask("get", "/api/folders");
+    await ask("patch", "/api/folders/{id}", { ids: { id: folderMade.folder.id }, body: { name: "Naves" } });
+    await ask("delete", "/api/folders/{id}", { ids: { id: folderMade.folder.id } });
+    await ask("post", "/api/folders/by", { body: { by: "artist", ids: [id] } });
+    const near = await ask<{ groups: { presets: { id: string }[] }[] }>("get", "/api/near-copies", {
+      query: "?within=0.01",
+    });
+    const [keep, ...others] = near.groups[0]!.presets.map((p) => p.id);
+    await ask("post", "/api/near-copies", { body: { keep, others } });
+    await ask("get", "/api/naming");
+    const gone = copy === keep || others.includes(copy) ? keep! : copy;
+    await ask("delete", "/api/presets/{id}", { ids: { id: gone } });
+    await ask("get", "/api/bin");
+    await ask("delete", "/api/bin", { body: { ids: null } });
+
+    await ask("get", "/api/projects");
+    const project = await ask<{ project: Record<string, unknown> }>("get", "/api/projects/{id}", {
+      ids: { id: "neap-tide" },
+    });
+    const { schema: _, id: __, ...likeIt } = project.project;
+    const another = await ask<{ project: { id: string }; revision: number }>("post", "/api/projects", {
+      body: { project: likeIt },
+    });
+    const ids = { id: another.project.id };
+    const request = {
+      source: { preset: "narrator-close", version: 1 },
+      parts: ["inserts"],
+      targets: { newStrip: { after: null } },
+      mode: "replace",
+    };
+    const planned = await ask<{ plan: { steps: unknown[] } }>("post", "/api/projects/{id}/plans", {
+      ids,
+      body: { requests: [request] },
+    });
+    await ask("post", "/api/projects/{id}/changes", {
+      ids,
+      body: { baseRevision: another.revision, steps: planned.plan.steps, label: "Apply" },
+    });
+    await ask("post", "/api/projects/{id}/undo", { ids, body: { baseRevision: another.revision + 1 } });
+    await ask("post", "/api/projects/{id}/redo", { ids, body: { baseRevision: another.revision + 2 } });
+    await ask("get", "/api/projects/{id}/revisions", { ids });
+    await ask("get", "/api/projects/{id}/revisions/{n}", { ids: { ...ids, n: "1" } });
+
+    const draft = await ask<{ project: { id: string } }>("post", "/api/drafts", { body: { preset: "narrator-close" } });
+    await ask("delete", "/api/drafts/{id}", { ids: { id: draft.project.id } });
+    const settings = await ask<{ settings: object; revision: number }>("get", "/api/settings");
+    await ask("put", "/api/settings", {
+      body: { baseRevision: settings.revision, settings: settings.settings },
+    });
+    await ask("get", "/api/media");
+
+    const left = ENDPOINTS.filter((e) => !seen.has(`${e.method} ${e.path}`)).map((e) => `${e.method} ${e.path}`);
+    expect(left.toSorted()).toEqual([
+      "get /api/events",
+      "get /api/media/{hash}",
+      "get /api/openapi.json",
+      "post /api/media",
+    ]);
+  });
+
+  it("to a sound is the sound", async () => {
+    const samples = Float32Array.from({ length: 4800 }, (_, n) => 0.25 * Math.sin(n / 10));
+    const sent = writeWav({ left: samples, right: samples, sampleRate: 48_000 });
+    const kept = await answer("/api/media?name=Bell", {
+      method: "POST",
+      body: Uint8Array.from(sent),
+      headers: { "Content-Type": "audio/wav" },
+    });
+    const { media } = (await kept.json()) as { media: { hash: string; name: string } };
+    expect([kept.status, media.name]).toEqual([201, "Bell"]);
+    const back = await answer(`/api/media/${media.hash}`);
+    expect(back.headers.get("content-type")).toBe("audio/wav");
+    expect((await back.arrayBuffer()).byteLength).toBeGreaterThan(4800);
+    const missing = await answer(`/api/media/${"0".repeat(64)}`);
+    expect(missing.status).toBe(404);
+    const text = await answer("/api/media?name=Letter", {
+      method: "POST",
+      body: "x",
+      headers: { "Content-Type": "text/plain" },
+    });
+    expect(text.status).toBe(415);
+  });
+});
