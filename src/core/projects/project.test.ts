@@ -1,0 +1,162 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { EMPTY_CHAIN } from "../chains/chain";
+import { INCLUDED } from "../packs/included";
+import { someProject } from "../recall/testing/generators";
+import {
+  type Strip,
+  PARTS,
+  completeStrip,
+  createStrip,
+  describeSource,
+  findStripProblem,
+  isBus,
+  layerOf,
+  partsOf,
+} from "../strips/strip";
+import {
+  type Project,
+  completeProject,
+  depthOf,
+  describeOutput,
+  findLoop,
+  findProjectProblem,
+  findStrip,
+  ledgerOrder,
+} from "./project";
+import { ProjectSchema } from "./schema";
+
+const RUNS = { numRuns: 120, seed: 20_261_125 };
+
+const withStrip = (project: Project, id: string, change: (strip: Strip) => Strip): Project => ({
+  ...project,
+  strips: project.strips.map((s) => (s.id === id ? change(s) : s)),
+});
+const goesTo = (project: Project, id: string, strip: string): Project =>
+  withStrip(project, id, (s) => ({ ...s, routing: { output: { strip } } }));
+
+describe("a project", () => {
+  it("that is whole has no problem, and stays whole when it is completed and written down", () => {
+    fc.assert(
+      fc.property(someProject, (project) => {
+        const whole = completeProject(JSON.parse(JSON.stringify(project)) as Project);
+        expect(findProjectProblem(whole)).toBeNull();
+        expect(ProjectSchema.parse(JSON.parse(JSON.stringify(whole)))).toEqual(whole);
+        expect(completeProject(whole)).toEqual(whole);
+      }),
+      RUNS,
+    );
+  });
+
+  it("names the strip that goes nowhere, and the id that is there twice", () => {
+    fc.assert(
+      fc.property(someProject, fc.nat(), (project, n) => {
+        const at = n % project.strips.length;
+        const { id } = project.strips[at]!;
+        expect(findProjectProblem(goesTo(project, id, "nowhere"))?.path).toBe(`strips[${at}].routing.output`);
+        const twice = { ...project, strips: [...project.strips, project.strips[at]!] };
+        expect(findProjectProblem(twice)).toEqual({
+          path: `strips[${project.strips.length}].id`,
+          message: `The id “${id}” is used twice.`,
+        });
+      }),
+      RUNS,
+    );
+  });
+
+  it("has no loop, however long; one is told by the names along it", () => {
+    fc.assert(
+      fc.property(someProject, fc.integer({ min: 1, max: 12 }), (project, length) => {
+        const ring = Array.from({ length }, (_, n) =>
+          createStrip(`r${n}`, "group", { name: `Ring ${n}` }, { strip: `r${(n + 1) % length}` }),
+        );
+        // Ahead of the ring a strip that leads into it: it is not on the loop itself.
+        const into = createStrip("into", "audio", { name: "Into" }, { strip: "r0" });
+        const looped = { ...project, strips: [...project.strips, into, ...ring] };
+        expect(findLoop(looped, "into")).toBeNull();
+        expect(findLoop(looped, "r0")).toEqual([...ring.map((s) => s.look.name), "Ring 0"]);
+        expect(findProjectProblem(looped)?.message).toContain("A loop in the signal flow: Ring 0");
+        expect(ledgerOrder(project).length).toBe(project.strips.length);
+      }),
+      RUNS,
+    );
+  });
+
+  it("is listed with each strip once, every group right before its own", () => {
+    fc.assert(
+      fc.property(someProject, (project) => {
+        const order = ledgerOrder(project);
+        expect(new Set(order)).toEqual(new Set(project.strips));
+        expect(order).toHaveLength(project.strips.length);
+        for (const [at, strip] of order.entries()) {
+          const depth = depthOf(project, strip);
+          if (depth === 0) continue;
+          const above = order.slice(0, at).findLast((s) => depthOf(project, s) === depth - 1)!;
+          expect(strip.routing.output).toEqual({ strip: above.id });
+          expect(above.kind).toBe("group");
+        }
+      }),
+      RUNS,
+    );
+  });
+
+  it("says where a strip goes in words", () => {
+    const main = createStrip("m", "main", { name: "Main" }, { hardware: "Out 1–2" });
+    const project = { strips: [main] } as unknown as Project;
+    expect(describeOutput(project, null)).toBe("nowhere");
+    expect(describeOutput(project, { strip: "m" })).toBe("Main");
+    expect(describeOutput(project, { strip: "gone" })).toBe("nowhere");
+    expect(describeOutput(project, { hardware: "Out 3–4" })).toBe("Out 3–4");
+    expect(describeOutput(project, { external: true, kind: "group", name: "Strings" })).toBe("Strings (not here)");
+    expect(findStrip(project, "gone")).toBeNull();
+  });
+});
+
+describe("a strip", () => {
+  const KINDS = ["audio", "instrument", "return", "group", "main"] as const;
+  const instrument = INCLUDED.presets
+    .map((p) => p.content)
+    .flatMap((c) => (c.kind === "plugin" ? [c.processor] : []))
+    .find((p) => p.model === "electric-piano")!;
+  const playing = (...layers: ReturnType<typeof layerOf>[]): Strip => ({
+    ...createStrip("i", "instrument", { name: "Piano" }, null),
+    source: { type: "layers", channels: "stereo", layers },
+  });
+
+  it.each(KINDS)("of kind %s is whole as it is made, and plays what its kind plays", (kind) => {
+    const strip = createStrip("s", kind, { name: "Strip" }, null);
+    expect(findStripProblem(strip, "strip")).toBeNull();
+    expect(completeStrip(strip)).toEqual(strip);
+    expect(strip.source.type).toBe(isBus(kind) ? "bus" : kind === "instrument" ? "layers" : "input");
+    expect(describeSource(strip)).not.toBe("");
+    expect(strip.inserts).toEqual(EMPTY_CHAIN);
+  });
+
+  it("holds the parts that it was saved with", () => {
+    fc.assert(
+      fc.property(fc.subarray([...PARTS]), (parts) => {
+        const strip = playing(layerOf(instrument));
+        const saved = { kind: strip.kind, ...Object.fromEntries(parts.map((p) => [p, strip[p]])) };
+        expect(partsOf(saved)).toEqual(parts);
+      }),
+    );
+  });
+
+  it("plays layers over the keys and touches that they are given, and says what is wrong with one", () => {
+    const layer = layerOf(instrument);
+    const problem = (strip: Strip) => findStripProblem(strip, "strip")?.path ?? null;
+    expect(problem(playing(layer, { ...layer, key: "layer2" }))).toBeNull();
+    expect(describeSource(playing(layer, { ...layer, key: "layer2" }))).toBe("Electric piano, Electric piano");
+    expect(problem(playing(layer, layer))).toBe("strip.source.layers[1].key");
+    expect(problem(playing({ ...layer, keys: { low: 60, high: 59 } }))).toBe("strip.source.layers[0].keys");
+    expect(problem(playing({ ...layer, velocities: { low: 9, high: 1 } }))).toBe("strip.source.layers[0].velocities");
+    expect(problem({ ...playing(layer), kind: "audio" })).toBe("strip.source.type");
+    const effect = INCLUDED.presets
+      .map((p) => p.content)
+      .find((c) => c.kind === "plugin" && c.processor.model === "room");
+    if (effect?.kind !== "plugin") throw new Error("no room");
+    expect(problem(playing({ ...layer, instrument: effect.processor }))).toBe(
+      "strip.source.layers[0].instrument.model",
+    );
+  });
+});
