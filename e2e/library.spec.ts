@@ -430,14 +430,14 @@ test("names that say too little are mended together, taken back by one key; near
   await expect(options(page)).toHaveText([/asdf/]);
 
   await page.keyboard.press("Control+Alt+c");
-  await sheet.getByLabel("Set alike within").selectOption({ label: "1 % of the rulers" });
+  await sheet.getByLabel("Set alike within").selectOption({ label: "1 % of each ruler" });
   const group = sheet.getByRole("group", { name: /Skin compressor/ });
   await group.getByRole("button", { name: "Keep both" }).click();
   await expect(group).toHaveCount(0);
   await page.reload();
   await expect(options(page).first()).toBeVisible();
   await page.keyboard.press("Control+Alt+c");
-  await sheet.getByLabel("Set alike within").selectOption({ label: "1 % of the rulers" });
+  await sheet.getByLabel("Set alike within").selectOption({ label: "1 % of each ruler" });
   await expect(sheet.getByText("1 group was kept as it is.")).toBeVisible();
   await expect(group).toHaveCount(0);
 });

@@ -44,9 +44,25 @@ describe("the distance between sounds", () => {
       }),
     );
   });
-  it("is the mean way along the rulers: half of one of eight, with the switch as a ninth", () => {
-    expect(distanceBetween(compressor(-60), compressor(-30))).toBeCloseTo(0.5 / 9);
-    expect(distanceBetween(compressor(-30, 3, true), compressor(-30, 3, false))).toBeCloseTo(1 / 9);
+  it("is the longest way of a value along its ruler; a switch is the whole of it", () => {
+    expect(distanceBetween(compressor(-60), compressor(-30))).toBeCloseTo(0.5);
+    expect(distanceBetween(compressor(-60, 3), compressor(-30, 3.01))).toBeCloseTo(0.5);
+    expect(distanceBetween(compressor(-30, 3, true), compressor(-30, 3, false))).toBe(1);
+  });
+  it("is far between a boost and a cut, and nothing where only a band that is off is set otherwise", () => {
+    const bell = (values: Record<string, number>): Content => ({
+      ...room,
+      processor: {
+        type: "processor",
+        key: "p",
+        model: "parametric-eq",
+        enabled: true,
+        values: setTo(getModel("parametric-eq"), { "band1.used": 1, "band1.on": 1, "band1.freq": 300, ...values }),
+      },
+    });
+    expect(distanceBetween(bell({ "band1.gain": -4 }), bell({ "band1.gain": 4 }))).toBeGreaterThan(0.15);
+    expect(distanceBetween(bell({}), bell({ "band3.freq": 900, "band3.gain": 6 }))).toBe(0);
+    expect(distanceBetween(bell({}), bell({ "band3.used": 1 }))).toBe(1);
   });
   it("has no measure between different plugins", () => {
     expect(distanceBetween(compressor(-20), room)).toBe(Number.POSITIVE_INFINITY);
@@ -57,7 +73,7 @@ describe("near copies", () => {
   it("are those of one fingerprint at 0, and more the further one looks", () => {
     const presets = [compressor(-20), compressor(-20), compressor(-21), compressor(-50), room].map(copyable);
     expect(findNearCopies(presets, 0)).toEqual([{ ids: ["1", "0"], distance: 0 }]);
-    const [near, ...others] = findNearCopies(presets, 0.01);
+    const [near, ...others] = findNearCopies(presets, 0.02);
     expect(near!.ids.toSorted()).toEqual(["0", "1", "2"]);
     expect(others).toEqual([]);
     expect(findNearCopies(presets, 1)[0]!.ids).toHaveLength(4);

@@ -33,26 +33,29 @@ function apart(spec: ParamSpec, a: Value | undefined, b: Value | undefined): num
 
 const equal = (a: Value | undefined, b: Value | undefined): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-function processorsApart(a: Processor, b: Processor): { readonly sum: number; readonly count: number } {
-  const params = findModel(a.model)?.params ?? [];
-  const values = params.reduce((sum, spec) => sum + apart(spec, a.values[spec.id], b.values[spec.id]), 0);
-  return { sum: values + (a.enabled === b.enabled ? 0 : 1), count: params.length + 1 };
+/** What a band or a tap is switched on by, beside its other values. */
+const SWITCHES = ["used", "on"];
+
+/** False for a value of a band or a tap that is switched off. */
+function isHeard({ values }: Processor, id: string): boolean {
+  const [unit, name = ""] = id.split(".");
+  return SWITCHES.includes(name) || SWITCHES.every((one) => values[`${unit}.${one}`] !== 0);
+}
+
+function processorsApart(a: Processor, b: Processor): number {
+  const heard = (findModel(a.model)?.params ?? []).filter(({ id }) => isHeard(a, id) || isHeard(b, id));
+  const ways = heard.map((spec) => apart(spec, a.values[spec.id], b.values[spec.id]));
+  return Math.max(a.enabled === b.enabled ? 0 : 1, ...ways);
 }
 
 /**
- * How far two contents are apart: the mean way between their values along the rulers of their parameters, 0 to 1. Infinity
- * where they do not have the same plugins in the same order.
+ * How far two contents are apart: the longest way between two of their values along the ruler of their parameter, 0 to 1.
+ * Bands and taps that are off in both do not count. Infinity where they do not have the same plugins in the same order.
  */
 export function distanceBetween(a: Content, b: Content): number {
   if (outlineOf(a) !== outlineOf(b)) return Number.POSITIVE_INFINITY;
-  const [of, other] = [processorsOf(chainOf(a)), processorsOf(chainOf(b))];
-  let [sum, count] = [0, 0];
-  for (const [at, processor] of of.entries()) {
-    const part = processorsApart(processor, other[at]!);
-    sum += part.sum;
-    count += part.count;
-  }
-  return count === 0 ? 0 : sum / count;
+  const others = processorsOf(chainOf(b));
+  return Math.max(0, ...processorsOf(chainOf(a)).map((processor, at) => processorsApart(processor, others[at]!)));
 }
 
 /**

@@ -20,8 +20,8 @@ import { say } from "../kit/say";
 import { withApart } from "@/core/settings/settings";
 import { useTempo } from "./use-tempo";
 
-/** How far one may look, in hundredths of the rulers. */
-const STEPS = [0, 0.5, 1, 2, 5] as const;
+/** How far two values may be apart, in hundredths of their ruler. */
+const STEPS = [0, 1, 2, 5, 10] as const;
 
 /** Presets that are set the same or nearly, group by group: merged into the one that stays, or left as they are. */
 export function NearCopiesSheet() {
@@ -55,7 +55,7 @@ export function NearCopiesSheet() {
         >
           {STEPS.map((step) => (
             <option key={step} value={step}>
-              {step === 0 ? "nothing: every value the same" : `${step} % of the rulers`}
+              {step === 0 ? "nothing: every value the same" : `${step} % of each ruler`}
             </option>
           ))}
         </select>
@@ -103,6 +103,11 @@ function useKeepApart() {
   };
 }
 
+function differenceWords(kept: PresetRow, other: PresetRow): string {
+  const differences = differencesOf(chainOf(kept.content), chainOf(other.content));
+  return differences.length === 0 ? "set the same" : `differs by ${describeDifferences(differences)}`;
+}
+
 function Group({ presets }: { readonly presets: readonly PresetRow[] }) {
   const tempo = useTempo();
   const { done } = useFiling();
@@ -142,10 +147,7 @@ function Group({ presets }: { readonly presets: readonly PresetRow[] }) {
           </span>
           <Shapes processors={processorsOf(chainOf(preset.content))} tempo={tempo} width={44} most={3} />
           <span className="text-small text-soft">
-            {preset.id === keep
-              ? "stays"
-              : kept &&
-                `differs by ${describeDifferences(differencesOf(chainOf(kept.content), chainOf(preset.content)))}`}
+            {preset.id === keep ? "stays" : kept && differenceWords(kept, preset)}
           </span>
         </label>
       ))}
