@@ -9,6 +9,7 @@ import { findPresets } from "@/server/use-cases/find-presets";
 import { getSettings } from "@/server/use-cases/settings";
 import { Filters } from "./filters";
 import { useLibrarySheet } from "./filing";
+import { Narrowed } from "./narrowed";
 import { DRAGGED_SOUNDS } from "./preset-list";
 import { useListing } from "./use-listing";
 
@@ -30,6 +31,7 @@ function Sidebar({ begin }: { readonly begin: PresetQuery }) {
   return (
     <>
       <output>{first ? total : "…"}</output>
+      <Narrowed query={asked} onSet={(changes) => setAsked({ ...asked, ...(changes as PresetQuery) })} />
       <Filters
         query={asked}
         total={total}
@@ -138,6 +140,28 @@ describe("folders", () => {
     fireEvent.drop(bowed, { dataTransfer: { types: [DRAGGED_SOUNDS] } });
     fireEvent.drop(screen.getByRole("button", { name: /^All sounds/ }), { dataTransfer: { types: [DRAGGED_SOUNDS] } });
     expect(moved).toEqual(["bowed", null]);
+  });
+});
+
+describe("what the list is narrowed to", () => {
+  const narrowed = () => screen.queryByRole("group", { name: "Narrowed to" });
+
+  it("stands over the list in words, each to be let go of by itself, or all at once", async () => {
+    await open({ only: 'kind:"chain" artist:"Copper Heron","Tidal Clocks" rating:4+', folder: "bowed" });
+    await waitFor(() =>
+      expect(narrowed()!.textContent).toBe(
+        ["Folder: Bowed", "Kind: Effect chain", "Artist: Copper Heron", "Artist: Tidal Clocks", "Rating: 4+ of 5"]
+          .map((words) => `${words}×`)
+          .join("") + "Let go of all",
+      ),
+    );
+    fireEvent.click(screen.getByRole("button", { name: "Remove the filter Artist: Tidal Clocks" }));
+    await waitFor(() => expect(query.only).toBe('kind:"chain" artist:"Copper Heron" rating:4+'));
+    fireEvent.click(screen.getByRole("button", { name: "Remove the folder" }));
+    await waitFor(() => expect(query.folder).toBeUndefined());
+    fireEvent.click(screen.getByRole("button", { name: "Let go of all" }));
+    await waitFor(async () => expect(listed()).toBe(await totalOf({})));
+    expect(narrowed()).toBeNull();
   });
 });
 

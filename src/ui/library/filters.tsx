@@ -4,8 +4,6 @@ import { ChevronDown, ChevronRight, Copy, Plus, Trash2, Type } from "lucide-reac
 import { type DragEvent, useState } from "react";
 import type { PresetPage, PresetQuery } from "@/contracts/library";
 import type { Folder } from "@/contracts/records";
-import { KIND_NAMES, type PresetKind } from "@/core/presets/preset";
-import { FAMILY_NAMES, type Family } from "@/core/processors/model";
 import {
   type Field,
   type Filters as Chosen,
@@ -17,6 +15,7 @@ import {
 import { Button } from "../kit/button";
 import { cx } from "../kit/class-names";
 import { formatCount } from "../kit/count";
+import { FACETS, wordOf } from "./facets";
 import { openSheet } from "./filing";
 import { KeptSearches } from "./kept-searches";
 import { DRAGGED_SOUNDS } from "./preset-list";
@@ -94,44 +93,10 @@ const depthOf = (folder: Folder, folders: readonly Folder[]): number => {
   return parent ? 1 + depthOf(parent, folders) : 0;
 };
 
-const FACETS: readonly (readonly [field: Field, heading: string])[] = [
-  ["kind", "Kind"],
-  ["tag", "Tagged"],
-  ["measured", "Measured as"],
-  ["for", "For"],
-  ["artist", "Artist"],
-  ["family", "Plugins of the family"],
-  ["has", "Plugin inside"],
-  ["client", "Client"],
-  ["song", "Song"],
-  ["project", "Project"],
-  ["performer", "Performer"],
-  ["instrument", "Instrument"],
-  ["mic", "Microphone"],
-  ["maker", "Maker"],
-  ["rating", "Rating"],
-  ["year", "Year"],
-  ["used", "Used in a project"],
-  ["pack", "Pack"],
-];
-
 /** Open from the start: what most people look by. */
 const FIRST: readonly Field[] = ["kind", "tag", "artist"];
 /** Values that are shown before the rest is asked for. */
 const FEW = 7;
-
-const wordOf = (field: Field, value: string): string => {
-  switch (field) {
-    case "kind":
-      return KIND_NAMES[value as PresetKind] ?? value;
-    case "family":
-      return FAMILY_NAMES[value as Family] ?? value;
-    case "rating":
-      return `${value} of 5`;
-    default:
-      return value;
-  }
-};
 
 interface FacetProps {
   readonly field: Field;

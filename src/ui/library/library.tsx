@@ -18,6 +18,7 @@ import { Filters } from "./filters";
 import { orSay, useFiling, useLibrarySheet } from "./filing";
 import { useFilingActions } from "./use-filing-actions";
 import { rememberList } from "./last-list";
+import { Narrowed } from "./narrowed";
 import { PresetList } from "./preset-list";
 import { useHearChosen, useSelection } from "./selection";
 import { LibrarySheets } from "./sheets";
@@ -129,6 +130,7 @@ export function Library() {
               <section aria-label="Library" className="flex h-full min-w-0 flex-col">
                 <h1 className="sr-only">Library</h1>
                 <ListHead query={query} onSort={(sort) => set({ sort })} />
+                <Narrowed query={query} onSet={set} />
                 <Said page={first} />
                 <NothingOwn page={first} narrowed={narrowed} />
                 {total > 0 ? (
