@@ -16,6 +16,7 @@ import {
   processorName,
   processorsOf,
 } from "@/core/chains/chain";
+import { hearInstrument } from "@/core/chains/hear-instrument";
 import { type Difference, asInPluginPresets, differencesOf, partnersOf } from "@/core/chains/differences";
 import { getSpec } from "@/core/processors/model";
 import { findModel, getModel } from "@/core/processors/models";
@@ -26,6 +27,7 @@ import type { Step } from "@/core/recall/step";
 import { findNode, mapLane, nodesIn } from "@/core/chains/tree";
 import { type Strip, chainAt } from "@/core/strips/strip";
 import { formatPlain } from "@/core/units/format";
+import { beatsPerMinute } from "@/core/units/quantities";
 import { rememberBench, useHand, useTakeProject } from "../frame/hand";
 import { type Sound, hear, setDifference, setSolo } from "../listening/listening";
 import { type ProjectEditing, useProjectEditing } from "../projects/editing";
@@ -309,9 +311,10 @@ interface Around {
 function soundOf(chain: Chain, { name, tempo, strip, place: { layer } }: Around): Sound {
   const source = strip?.source;
   if (source?.type !== "layers" || source.layers.length === 0) return { name, tempo, chain };
-  if (layer === null) return { name, tempo, chain, source };
+  const playing = (layers: typeof source.layers) => hearInstrument({ ...source, layers }, beatsPerMinute(tempo));
+  if (layer === null) return { name, tempo, chain, instrument: playing(source.layers) };
   const layers = source.layers.map((l) => (l.key === layer ? { ...l, effects: chain } : l));
-  return { name, tempo, chain: EMPTY_CHAIN, source: { ...source, layers } };
+  return { name, tempo, chain: EMPTY_CHAIN, instrument: playing(layers) };
 }
 
 interface Heard extends Around {

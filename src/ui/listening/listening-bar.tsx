@@ -83,7 +83,7 @@ export function ListeningBar() {
   const file = useRef<HTMLInputElement>(null);
   const { playing, material, seconds, processed, side, match, a, b, trouble } = useListening();
   const sideName = (side === "b" ? b : a)?.name;
-  const plays = (side === "b" ? b : a)?.source?.type === "layers";
+  const plays = Boolean((side === "b" ? b : a)?.instrument);
   return (
     <section
       aria-label="Listening"

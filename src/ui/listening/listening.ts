@@ -4,11 +4,10 @@ import { create } from "zustand";
 import { type SoundEngine, createSoundEngine } from "@/clients/sound-engine";
 import type { Chain } from "@/core/chains/chain";
 import { hearChain } from "@/core/chains/hear";
-import { hearInstrument } from "@/core/chains/hear-instrument";
+import type { HeardInstrument } from "@/core/chains/heard-instrument";
 import { findNode } from "@/core/chains/tree";
 import type { Meters, Voice } from "@/core/dsp/audition";
 import type { HeardSound } from "@/core/dsp/heard-sound";
-import type { Source } from "@/core/strips/strip";
 import { matchingGains } from "@/core/audition/match";
 import type { Measurement } from "@/core/dsp/measure/measure";
 import { beatsPerMinute } from "@/core/units/quantities";
@@ -18,8 +17,8 @@ export interface Sound {
   readonly name: string;
   readonly chain: Chain;
   readonly tempo: number;
-  /** An instrument plays its phrase in place of the material. */
-  readonly source?: Source | undefined;
+  /** It plays its phrase in place of the material. */
+  readonly instrument?: HeardInstrument | null;
 }
 
 export const MATERIAL_NAMES = [
@@ -102,14 +101,13 @@ const voiceOf = ({ processed, side }: Pick<Listening, "processed" | "side">): Vo
 function heard(sound: Sound | null, { solo, difference }: Partial<Listening> = {}): HeardSound | null {
   if (!sound) return null;
   const tempo = beatsPerMinute(sound.tempo);
-  const instrument = sound.source ? hearInstrument(sound.source, tempo) : null;
   const alone = solo ?? null;
   const without =
     difference !== null && difference !== undefined && findNode(sound.chain, difference) ? difference : null;
   return {
     chain: hearChain(sound.chain, tempo, { solo: alone }),
     minus: without === null ? null : hearChain(sound.chain, tempo, { solo: alone, without: [without] }),
-    instrument,
+    instrument: sound.instrument ?? null,
   };
 }
 

@@ -2,10 +2,8 @@
 
 import { useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
-import * as api from "@/clients/api";
 import type { PlanRequest, ProjectBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
-import { PARTS } from "@/core/strips/strip";
 import { useHand } from "../frame/hand";
 import { useOpenProject } from "../projects/open-project";
 import { say, sayError } from "../kit/say";
@@ -18,9 +16,6 @@ export interface Recall {
   /** Shows every change first. */
   readonly plan: (preset: Pick<PresetRow, "id" | "version">) => void;
 }
-
-/** What changes a project comes with the first change. */
-const changing = () => Promise.all([import("@/core/recall/plan"), import("../projects/editing")]);
 
 /** The address of a plan: a preset onto strips of a project, onto a new one where none is named. */
 export function planAddress(
@@ -69,29 +64,12 @@ export function useRecall(): Recall {
       return;
     }
     if (alwaysPlan) return plan(preset);
-    const request: PlanRequest = {
-      requests: [
-        {
-          source: { preset: preset.id, version: preset.version },
-          parts: [...PARTS],
-          targets: targetsOf(open.body, strips),
-          mode: preset.kind === "plugin" ? "after" : "replace",
-        },
-      ],
-    };
-    void api
-      .planRecall(id, request)
-      .then(async (made) => {
-        const [{ mayApplyDirectly }, { commitTo }] = await changing();
-        if (!mayApplyDirectly(made.plan)) return plan(preset);
-        if (made.plan.steps.length === 0) {
-          say(`“${preset.card.name}” is there already; nothing would change.`);
-          return;
-        }
-        const label = `Apply “${preset.card.name}” ${targetWords}`;
-        const done = await commitTo(queries, id, label, () => made.plan.steps);
-        if (done) say(label, { action: { label: "Undo", onClick: () => void open.undo() } });
-      })
+    const targets = targetsOf(open.body, strips);
+    const { undo } = open;
+    void import("./apply-directly")
+      .then(({ applyDirectly }) =>
+        applyDirectly({ queries, project: id, preset, targets, targetWords, plan: () => plan(preset), undo }),
+      )
       .catch((error: unknown) => sayError(error instanceof Error ? error.message : String(error)));
   };
   return { targetWords, apply, plan };

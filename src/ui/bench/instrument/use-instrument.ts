@@ -2,10 +2,12 @@
 
 import { useState } from "react";
 import { EMPTY_CHAIN } from "@/core/chains/chain";
+import { hearInstrument } from "@/core/chains/hear-instrument";
 import { getModel } from "@/core/processors/models";
 import type { ParamId, Value } from "@/core/processors/param-spec";
 import * as gestures from "@/core/recall/gestures";
 import { type Layer, layersOf } from "@/core/strips/strip";
+import { beatsPerMinute } from "@/core/units/quantities";
 import { hear } from "../../listening/listening";
 import { useStarts } from "../../starts";
 import { mintKey } from "../../projects/mint";
@@ -70,8 +72,9 @@ export function useInstrument(bench: Bench): Instrument | null {
     preview: (key, values) => {
       const live = standing.map((layer) => (layer.key === key ? turned(layer, values) : layer));
       setDragged(live);
-      if (strip.source.type === "layers")
-        hear("a", { name: strip.look.name, chain, tempo, source: { ...strip.source, layers: live } }, true);
+      if (strip.source.type !== "layers") return;
+      const playing = hearInstrument({ ...strip.source, layers: live }, beatsPerMinute(tempo));
+      hear("a", { name: strip.look.name, chain, tempo, instrument: playing }, true);
     },
     turn: (key, values) =>
       set(
