@@ -4,7 +4,7 @@ import { findSpec } from "../processors/model";
 import { findModel } from "../processors/models";
 import { type Project, describeOutput, findStrip } from "../projects/project";
 import { LANE_LEVEL } from "../chains/params";
-import { chainAt, formatFader, formatPanPart } from "../strips/strip";
+import { chainAt, describeLevel, formatFader, formatPanPart } from "../strips/strip";
 import { formatLevel, formatPan, formatPlain } from "../units/format";
 import type { Step } from "./step";
 
@@ -77,7 +77,7 @@ type StripPartStep = Extract<Step, { kind: "setLevel" | "setPan" | "setRouting" 
 function describePart(step: StripPartStep, project: Project): string {
   switch (step.kind) {
     case "setLevel":
-      return `level ${formatFader(step.from)} → ${formatFader(step.to)} dB`;
+      return `level ${formatFader(step.from)} → ${describeLevel(step.to)}`;
     case "setPan":
       return `pan ${formatPanPart(step.from)} → ${formatPanPart(step.to)}`;
     case "setRouting":

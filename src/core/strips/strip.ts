@@ -65,6 +65,10 @@ export const stripName = (strip: Pick<Strip, "look">): string => strip.look.name
 export const formatFader = ({ fader, mute }: Level): string =>
   `${formatLevel(fader, FADER.min)}${mute ? ", muted" : ""}`;
 
+/** "−6.0 dB, muted". */
+export const describeLevel = ({ fader, mute }: Level): string =>
+  `${formatLevel(fader, FADER.min)} dB${mute ? ", muted" : ""}`;
+
 export const formatPanPart = ({ pan, width }: Pan): string =>
   width === 100 ? formatPan(pan) : `${formatPan(pan)}, width ${width} %`;
 
@@ -81,7 +85,7 @@ export function chainAt({ inserts, source }: Strip, { part, layer }: ChainCell):
 }
 
 /** "In 2, mono", "return", "output 1–2". */
-export function describeSource({ kind, source }: Strip): string {
+export function describeSource({ kind, source }: Pick<Strip, "kind" | "source">): string {
   switch (source.type) {
     case "input":
       return `${source.input === "" ? "No input" : source.input}, ${source.channels}`;

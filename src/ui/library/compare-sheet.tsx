@@ -6,11 +6,20 @@ import { useEffect, useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
-import { describeDifferences, differencesOf } from "@/core/chains/differences";
+import { type Difference, describeDifferences, differencesOf } from "@/core/chains/differences";
 import { tellDifference } from "@/core/chains/told";
 import { type Content, chainOf } from "@/core/presets/preset";
 import { processorsOf } from "@/core/chains/chain";
-import { PARTS, PART_NAMES, formatFader, formatPanPart } from "@/core/strips/strip";
+import {
+  type Output,
+  PARTS,
+  PART_NAMES,
+  type PartName,
+  type SavedStrip,
+  describeLevel,
+  describeSource,
+  formatPanPart,
+} from "@/core/strips/strip";
 import { Button } from "../kit/button";
 import { Loading } from "../kit/bits";
 import { formatDate } from "../kit/dates";
@@ -58,16 +67,35 @@ interface Line {
 function partLines(left: Content, right: Content): readonly Line[] {
   if (left.kind !== "strip" || right.kind !== "strip") return [];
   const [a, b] = [left.strip, right.strip];
-  const say = (strip: typeof a, part: (typeof PARTS)[number]): string => {
-    if (strip[part] === undefined) return "not held";
-    if (part === "level" && strip.level) return `${formatFader(strip.level)} dB`;
-    if (part === "pan" && strip.pan) return formatPanPart(strip.pan);
-    return "as it was";
-  };
   return PARTS.filter((part) => part !== "inserts" && !equal(a[part], b[part])).map((part) => {
-    const [from, to] = [say(a, part), say(b, part)];
+    const [from, to] = [partWords(a, part), partWords(b, part)];
     return { what: PART_NAMES[part], from, to: from === to ? "changed" : to };
   });
+}
+
+function howMuch(differences: readonly Difference[], parts: readonly Line[]): string {
+  const words = [
+    differences.length > 0 ? describeDifferences(differences) : "",
+    parts.length > 0 ? `${parts.length} part${parts.length === 1 ? "" : "s"} of the strip` : "",
+  ].filter((some) => some !== "");
+  return words.length === 0 ? "no value differs" : `differs by ${words.join(" and ")}`;
+}
+
+function partWords(strip: SavedStrip, part: PartName): string {
+  const { source, level, pan, routing, look } = strip;
+  if (strip[part] === undefined) return "not held";
+  if (part === "source" && source) return describeSource({ kind: strip.kind, source });
+  if (part === "level" && level) return describeLevel(level);
+  if (part === "pan" && pan) return formatPanPart(pan);
+  if (part === "routing" && routing) return outputWords(routing.output);
+  return [look?.name, look?.colour].filter(Boolean).join(", ");
+}
+
+/** Where a saved strip goes: what stands outside of it is known by its name. */
+function outputWords(output: Output): string {
+  if (!output) return "nowhere";
+  if ("hardware" in output) return output.hardware;
+  return "external" in output ? output.name : "another strip";
 }
 
 /** Two versions of a sound, or two sounds, value by value and by ear; an earlier version can be made the newest again. */
@@ -82,8 +110,8 @@ export function CompareSheet(given: Props) {
   const [a, b] = [useContent(left), useContent(right)];
   const isOne = left.preset.id === right.preset.id;
   const differences = a && b ? differencesOf(chainOf(a), chainOf(b)) : [];
-  const lines: readonly Line[] =
-    a && b ? [...differences.map((d) => tellDifference(d, chainOf(b))), ...partLines(a, b)] : [];
+  const parts = a && b ? partLines(a, b) : [];
+  const lines: readonly Line[] = a && b ? [...differences.map((d) => tellDifference(d, chainOf(b))), ...parts] : [];
   useHearing(left, right, { a, b, tempo });
   const restore = async () => {
     if (!a) return;
@@ -101,7 +129,7 @@ export function CompareSheet(given: Props) {
       open
       onClose={closeSheet}
       title={isOne ? left.preset.card.name : "Two sounds beside each other"}
-      aside={a && b ? (lines.length === 0 ? "no value differs" : `differs by ${describeDifferences(differences)}`) : ""}
+      aside={a && b ? howMuch(differences, parts) : ""}
       className="w-[820px]"
     >
       <div className="grid grid-cols-2 gap-4">
@@ -138,7 +166,9 @@ export function CompareSheet(given: Props) {
         <Hearing />
         <span className="ml-auto flex gap-2">
           {isOne && left.version !== left.preset.version && (
-            <Button onClick={() => void restore()}>Make version {left.version} the newest</Button>
+            <Button disabled={!a} onClick={() => void restore()}>
+              Make version {left.version} the newest
+            </Button>
           )}
           <Button main onClick={closeSheet}>
             Close

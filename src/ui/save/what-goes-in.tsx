@@ -4,7 +4,7 @@ import type { ReactNode } from "react";
 import { type Processor, processorName, processorsOf } from "@/core/chains/chain";
 import type { Content } from "@/core/presets/preset";
 import { describeOutput } from "@/core/projects/project";
-import { PARTS, PART_NAMES, type PartName, formatFader, formatPanPart, layersOf } from "@/core/strips/strip";
+import { PARTS, PART_NAMES, type PartName, describeLevel, formatPanPart, layersOf } from "@/core/strips/strip";
 import { Scroll } from "../kit/scroll";
 import { Shape } from "../kit/shape";
 import { Tick } from "../kit/tick";
@@ -148,7 +148,7 @@ function saysOf(thing: Thing): Record<PartName, ReactNode> {
       </span>
     ),
     inserts: <Row processors={processors} tempo={tempo} />,
-    level: `${formatFader(strip.level)} dB`,
+    level: describeLevel(strip.level),
     pan: formatPanPart(strip.pan),
     routing: describeOutput(body.project, strip.routing.output),
     look: "name, colour",
