@@ -8,7 +8,7 @@ import type { PresetRow } from "@/contracts/records";
 import { findModel } from "@/core/processors/models";
 import { type Shortcut, withShortcut } from "@/core/settings/settings";
 import { type Action, useActions } from "./actions/actions";
-import { say, sayError } from "./kit/say";
+import { orSay, say, sayError } from "./kit/say";
 import { useRecall } from "./plan/recall";
 import { useSettings } from "./settings";
 
@@ -28,10 +28,7 @@ export function useShortcutOf(does: Shortcut["does"]) {
   const found = settings.shortcuts.find((s) => JSON.stringify(s.does) === written);
   return {
     keys: found?.keys ?? null,
-    setKeys: (keys: string | null) =>
-      void change((now) => withShortcut(now, does, keys)).catch((error: unknown) =>
-        sayError(error instanceof Error ? error.message : String(error)),
-      ),
+    setKeys: (keys: string | null) => orSay(change((now) => withShortcut(now, does, keys))),
   };
 }
 

@@ -10,7 +10,7 @@ import { defaultValues } from "@/core/processors/model";
 import { getModel } from "@/core/processors/models";
 import { startingPointFor, withStartingPoint } from "@/core/settings/settings";
 import { type Output, type Strip, type StripKind, createStrip } from "@/core/strips/strip";
-import { say, sayError } from "./kit/say";
+import { orSay, say, sayError } from "./kit/say";
 import { STRIP_WORDS } from "./kit/strip-words";
 import { mintKey } from "./projects/mint";
 import { useSettings } from "./settings";
@@ -80,12 +80,12 @@ export function useNewStrip() {
 export function useStripStart() {
   const { settings, change } = useSettings();
   const set = (kind: StripKind, from: From | null) =>
-    void change((now) =>
-      withStartingPoint(now, { model: null, strip: kind }, from && { preset: from.preset, version: null }),
-    ).then(
-      () =>
+    orSay(
+      change((now) =>
+        withStartingPoint(now, { model: null, strip: kind }, from && { preset: from.preset, version: null }),
+      ).then(() =>
         say(from ? `New ${STRIP_WORDS[kind]} begin as “${from.name}”.` : `New ${STRIP_WORDS[kind]} are blank again.`),
-      (error: unknown) => sayError(error instanceof Error ? error.message : String(error)),
+      ),
     );
   return { startOf: (kind: StripKind) => startingPointFor(settings, null, kind), set };
 }

@@ -5,6 +5,7 @@ import { showKey, useEnabledActions } from "../actions/actions";
 import { KeyCapture } from "../kit/key-capture";
 import { useSettings } from "../settings";
 import { Key } from "../kit/bits";
+import { orSay } from "../kit/say";
 import { Scroll } from "../kit/scroll";
 import { Sheet } from "../kit/sheet";
 import { closeShortcuts } from "./shortcuts";
@@ -36,7 +37,7 @@ export function ShortcutsSheet() {
                               key={key}
                               label={action.title}
                               keys={key}
-                              onKeys={(keys) => void change((now) => withShortcut(now, mine.does, keys))}
+                              onKeys={(keys) => orSay(change((now) => withShortcut(now, mine.does, keys)))}
                             />
                           ) : (
                             <Key key={key}>{showKey(key)}</Key>

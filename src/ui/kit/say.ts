@@ -20,3 +20,7 @@ export function sayError(words: string, saying: Saying = {}): void {
   wantWords();
   void import("sonner").then(({ toast }) => toast.error(words, saying));
 }
+
+/** Says why something was refused. */
+export const orSay = (work: Promise<unknown>): void =>
+  void work.catch((error: unknown) => sayError(error instanceof Error ? error.message : String(error)));

@@ -4,6 +4,7 @@ import { Fragment } from "react";
 import type { PresetRow } from "@/contracts/records";
 import { type Origin } from "@/core/presets/preset";
 import { type StripKind } from "@/core/strips/strip";
+import { orSay } from "../kit/say";
 import { Chip } from "../kit/bits";
 import { formatDate } from "../kit/dates";
 import { KeyCapture } from "../kit/key-capture";
@@ -11,7 +12,7 @@ import { useShortcutOf } from "../own-shortcuts";
 import { STRIP_WORDS } from "../kit/strip-words";
 import { useStripStart } from "../starts";
 import { canBegin } from "@/core/presets/as-strip";
-import { compareWithOriginal, orSay } from "./filing";
+import { compareWithOriginal } from "./filing";
 import { useFolders } from "./use-library";
 
 function originLines(

@@ -10,13 +10,14 @@ import { type Processor, processorName, processorsOf } from "@/core/chains/chain
 import { KIND_NAMES, chainOf } from "@/core/presets/preset";
 import { summaryOf } from "@/core/processors/summary";
 import { PART_NAMES, partsOf } from "@/core/strips/strip";
+import { orSay } from "../kit/say";
 import { Button } from "../kit/button";
 import { Key } from "../kit/bits";
 import { Num } from "../kit/number";
 import { Shape } from "../kit/shape";
 import { useRecall } from "../plan/recall";
 import { useCopies } from "./use-copies";
-import { openSheet, orSay } from "./filing";
+import { openSheet } from "./filing";
 import { Facts } from "./card-facts";
 import { Holders, Uses, VersionList } from "./card-versions";
 

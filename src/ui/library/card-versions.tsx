@@ -7,10 +7,11 @@ import { KEYS } from "@/clients/events";
 import type { PresetDetail } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import { quoteValue } from "@/core/search/query";
+import { orSay } from "../kit/say";
 import { Button } from "../kit/button";
 import { formatDate } from "../kit/dates";
 import { NameField } from "../kit/name-field";
-import { openSheet, orSay } from "./filing";
+import { openSheet } from "./filing";
 
 interface VersionsProps {
   readonly preset: PresetRow;

@@ -2,6 +2,7 @@
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type House, openHouse, presetOf } from "@/app/testing/house";
+import { said } from "@/app/testing/said";
 import type { PresetRow } from "@/contracts/records";
 import { INCLUDED } from "@/core/packs/included";
 import type { Content } from "@/core/presets/preset";
@@ -9,12 +10,8 @@ import { value } from "@/server/testing";
 import { getPreset, savePreset, saveVersion } from "@/server/use-cases/library";
 import { CompareSheet } from "./compare-sheet";
 
-const said = vi.hoisted(() => [] as string[]);
 const heard = vi.hoisted(() => new Map<string, string | null>());
-vi.mock("../kit/say", () => ({
-  say: (words: string) => said.push(words),
-  sayError: (words: string) => said.push(words),
-}));
+vi.mock("../kit/say", () => import("@/app/testing/said"));
 vi.mock("../listening/listening", () => ({
   hear: (side: string, sound: { name: string } | null) => heard.set(side, sound?.name ?? null),
   setPlaying: () => Promise.resolve(),
@@ -92,8 +89,7 @@ describe("two versions beside each other", () => {
 });
 
 describe("two strips beside each other", () => {
-  const strip = (parts: object): Content =>
-    ({ kind: "strip", schema: 1, strip: { kind: "audio", ...parts } }) as Content;
+  const strip = (parts: object): Content => ({ kind: "strip", schema: 1, strip: { kind: "audio", ...parts } });
 
   it("tell part by part what each holds, in words", async () => {
     const one = await save(

@@ -104,10 +104,6 @@ export function useFiling() {
   return { change, bin, fileBy, done };
 }
 
-/** Says why something was refused. */
-export const orSay = (work: Promise<unknown>): void =>
-  void work.catch((error: unknown) => sayError(error instanceof Error ? error.message : String(error)));
-
 /** A sound beside the one that it was made from. */
 export async function compareWithOriginal(preset: PresetRow): Promise<void> {
   const { from } = preset.card.origin;

@@ -13,7 +13,7 @@ import { Narrowed } from "./narrowed";
 import { DRAGGED_SOUNDS } from "./preset-list";
 import { useListing } from "./use-listing";
 
-vi.mock("../kit/say", () => ({ say: () => undefined, sayError: () => undefined }));
+vi.mock("../kit/say", () => import("@/app/testing/said"));
 
 let house: House;
 /** What is asked for by now. */

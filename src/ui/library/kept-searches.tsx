@@ -3,10 +3,10 @@
 import { X } from "lucide-react";
 import { useState } from "react";
 import type { PresetQuery } from "@/contracts/library";
+import { orSay } from "../kit/say";
 import { mintKey } from "../projects/mint";
 import { useSettings } from "../settings";
 import { Button } from "../kit/button";
-import { orSay } from "./filing";
 import type { Filter } from "./use-library";
 
 interface Props {

@@ -14,9 +14,9 @@ import { formatDate } from "../kit/dates";
 import { Refused } from "../kit/field";
 import { Shapes } from "../kit/shape";
 import { Sheet } from "../kit/sheet";
-import { closeSheet, openSheet, orSay, refetchLibrary, useFiling } from "./filing";
+import { closeSheet, openSheet, refetchLibrary, useFiling } from "./filing";
 import { useSettings } from "../settings";
-import { say } from "../kit/say";
+import { orSay, say } from "../kit/say";
 import { withApart } from "@/core/settings/settings";
 import { useTempo } from "./use-tempo";
 

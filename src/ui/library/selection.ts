@@ -3,7 +3,7 @@
 import { useEffect, useState } from "react";
 import type { PresetRow } from "@/contracts/records";
 import { chainOf } from "@/core/presets/preset";
-import { orSay } from "./filing";
+import { orSay } from "../kit/say";
 import { hear } from "../listening/listening";
 import type { Listing } from "./use-listing";
 

@@ -2,6 +2,7 @@
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type House, openHouse, presetOf } from "@/app/testing/house";
+import { said } from "@/app/testing/said";
 import type { PresetRow } from "@/contracts/records";
 import { INCLUDED } from "@/core/packs/included";
 import type { Card, Content } from "@/core/presets/preset";
@@ -16,11 +17,7 @@ import { NamingSheet } from "./naming-sheet";
 import { NearCopiesSheet } from "./near-copies-sheet";
 import { RenameSheet } from "./rename-sheet";
 
-const said = vi.hoisted(() => [] as string[]);
-vi.mock("../kit/say", () => ({
-  say: (words: string) => said.push(words),
-  sayError: (words: string) => said.push(words),
-}));
+vi.mock("../kit/say", () => import("@/app/testing/said"));
 
 const [CHAIN, OTHER] = INCLUDED.presets.map((p) => p.content).filter((c) => c.kind === "chain") as [Content, Content];
 

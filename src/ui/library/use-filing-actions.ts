@@ -2,9 +2,10 @@
 
 import { useRouter } from "next/navigation";
 import type { PresetRow } from "@/contracts/records";
+import { orSay } from "../kit/say";
 import type { Action } from "../actions/actions";
 import { useCopies } from "./use-copies";
-import { type LibrarySheet, compareWithOriginal, openSheet, orSay, useFiling } from "./filing";
+import { type LibrarySheet, compareWithOriginal, openSheet, useFiling } from "./filing";
 import type { Selection } from "./selection";
 import { useLibraryHistory } from "./use-library-history";
 

@@ -5,8 +5,8 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { Action } from "../actions/actions";
 import { useLastTouched } from "../actions/last-touched";
-import { say } from "../kit/say";
-import { orSay, refetchLibrary } from "./filing";
+import { orSay, say } from "../kit/say";
+import { refetchLibrary } from "./filing";
 
 /** Undo and redo of how the library is filed. */
 export function useLibraryHistory(): readonly Action[] {

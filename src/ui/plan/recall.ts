@@ -6,7 +6,7 @@ import type { PlanRequest, ProjectBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import { useHand } from "../frame/hand";
 import { useOpenProject } from "../projects/open-project";
-import { say, sayError } from "../kit/say";
+import { orSay, say } from "../kit/say";
 
 export interface Recall {
   /** "to Cello", "to 2 strips", "to a new strip of Neap Tide"; null with no project in hand. */
@@ -66,11 +66,11 @@ export function useRecall(): Recall {
     if (alwaysPlan) return plan(preset);
     const targets = targetsOf(open.body, strips);
     const { undo } = open;
-    void import("./apply-directly")
-      .then(({ applyDirectly }) =>
+    orSay(
+      import("./apply-directly").then(({ applyDirectly }) =>
         applyDirectly({ queries, project: id, preset, targets, targetWords, plan: () => plan(preset), undo }),
-      )
-      .catch((error: unknown) => sayError(error instanceof Error ? error.message : String(error)));
+      ),
+    );
   };
   return { targetWords, apply, plan };
 }

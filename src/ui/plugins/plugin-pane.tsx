@@ -13,6 +13,7 @@ import { formatPlain } from "@/core/units/format";
 import { Button } from "../kit/button";
 import { SideHeading } from "../kit/bits";
 import { KeyCapture } from "../kit/key-capture";
+import { orSay } from "../kit/say";
 import { STRIP_WORDS } from "../kit/strip-words";
 import { useShortcutOf } from "../own-shortcuts";
 import { useSettings } from "../settings";
@@ -103,11 +104,13 @@ function StartingPoints({ model }: { readonly model: Model }) {
                 aria-label={`Opens with, ${label.toLowerCase()}`}
                 value={point?.preset ?? ""}
                 onChange={({ target }) =>
-                  void change((now) =>
-                    withStartingPoint(
-                      now,
-                      { model: model.id, strip },
-                      target.value === "" ? null : { preset: target.value, version: null },
+                  orSay(
+                    change((now) =>
+                      withStartingPoint(
+                        now,
+                        { model: model.id, strip },
+                        target.value === "" ? null : { preset: target.value, version: null },
+                      ),
                     ),
                   )
                 }

@@ -2,6 +2,7 @@
 import { act, renderHook, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type House, openHouse } from "@/app/testing/house";
+import { said } from "@/app/testing/said";
 import type { Project } from "@/core/projects/project";
 import type { Step } from "@/core/recall/step";
 import { loadDemo } from "@/demo/load";
@@ -11,11 +12,7 @@ import { useProjectEditing } from "./editing";
 import { mintKey } from "./mint";
 import { type OpenProject, useOpenProject } from "./open-project";
 
-const said = vi.hoisted(() => [] as string[]);
-vi.mock("../kit/say", () => ({
-  say: (words: string) => said.push(words),
-  sayError: (words: string) => said.push(words),
-}));
+vi.mock("../kit/say", () => import("@/app/testing/said"));
 
 const ID = "salt-lanterns";
 const STRIP = "cello";

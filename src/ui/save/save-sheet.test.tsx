@@ -2,6 +2,7 @@
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type House, openHouse } from "@/app/testing/house";
+import { said } from "@/app/testing/said";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { libraryHistory, listFolders } from "@/server/use-cases/filing";
@@ -10,11 +11,7 @@ import { getPreset } from "@/server/use-cases/library";
 import { getProject, undo } from "@/server/use-cases/projects";
 import { SaveSheet } from "./save-sheet";
 
-const said = vi.hoisted(() => [] as string[]);
-vi.mock("../kit/say", () => ({
-  say: (words: string) => said.push(words),
-  sayError: (words: string) => said.push(words),
-}));
+vi.mock("../kit/say", () => import("@/app/testing/said"));
 
 let house: House;
 

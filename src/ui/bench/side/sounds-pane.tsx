@@ -12,7 +12,7 @@ import { defaultValues } from "@/core/processors/model";
 import { findModel, getModel } from "@/core/processors/models";
 import { startingPointFor, withStartingPoint } from "@/core/settings/settings";
 import type { StripKind } from "@/core/strips/strip";
-import { say } from "../../kit/say";
+import { orSay, say } from "../../kit/say";
 import { STRIP_WORDS } from "../../kit/strip-words";
 import { useSettings } from "../../settings";
 import * as gestures from "@/core/recall/gestures";
@@ -228,9 +228,11 @@ function StartHere({ bench, model, preset }: StartProps) {
   const here = startingPointFor(settings, model, strip);
   const name = getModel(model).name;
   const set = (kind: StripKind | null, to: From | null) =>
-    void change((now) =>
-      withStartingPoint(now, { model, strip: kind }, to && { preset: to.preset, version: null }),
-    ).then(() => say(to ? `${name} now opens with “${to.name}”.` : `${name} opens as its maker set it again.`));
+    orSay(
+      change((now) => withStartingPoint(now, { model, strip: kind }, to && { preset: to.preset, version: null })).then(
+        () => say(to ? `${name} now opens with “${to.name}”.` : `${name} opens as its maker set it again.`),
+      ),
+    );
   const isHere = here !== null && here.preset === preset?.preset;
   return (
     <>

@@ -1,0 +1,8 @@
+/** What was said at the lower edge, in place of ui/kit/say.ts: `vi.mock("../kit/say", () => import("@/app/testing/said"))`. */
+export const said: string[] = [];
+
+export const say = (words: string): void => void said.push(words);
+export const sayError = say;
+
+export const orSay = (work: Promise<unknown>): void =>
+  void work.catch((error: unknown) => say(error instanceof Error ? error.message : String(error)));
