@@ -2,7 +2,7 @@
 export const said: string[] = [];
 
 export const say = (words: string): void => void said.push(words);
-export const sayError = say;
+export const sayError = (words: string): void => say(words);
 
 export const orSay = (work: Promise<unknown>): void =>
   void work.catch((error: unknown) => say(error instanceof Error ? error.message : String(error)));
