@@ -176,3 +176,22 @@ describe("saving several strips", () => {
     expect(cards.find((c) => c.name.startsWith("Cello"))?.origin.performer).toBe("Oskar Vane");
   });
 });
+
+describe("a proposed name", () => {
+  it("stands selected until a letter is typed, also when it is proposed anew: the letter takes its place", async () => {
+    await open("Cello");
+    const name = field("Name");
+    expect(document.activeElement).toBe(name);
+    const selected = () => name.value.slice(name.selectionStart ?? 0, name.selectionEnd ?? 0);
+    await filled();
+    expect(name.value).not.toBe("");
+    expect(selected()).toBe(name.value);
+    // Another pattern proposes another name.
+    type("Pattern", "{song}, {strip}");
+    await waitFor(() => expect(name.value).toBe("Ferry Light, Cello"));
+    expect(selected()).toBe("Ferry Light, Cello");
+    type("Name", "C");
+    type("Pattern", "{strip}");
+    expect(name.value).toBe("C");
+  });
+});

@@ -16,6 +16,7 @@ import { useProjectEditing } from "../projects/editing";
 import { type Thing, nodeOf, originOf } from "./proposal";
 import { type SaveRequest, closeSave } from "./save";
 import { ARTISTS_FOLDER, NEW_FOLDER } from "./save-fields";
+import { useProposedText } from "./use-proposed-text";
 import { type Saving, useSaving } from "./use-saving";
 import { WhatGoesIn, countWords } from "./what-goes-in";
 
@@ -71,8 +72,13 @@ const kindOf = ({ items, kind }: Saving): string =>
 
 /** The name, given by a pattern until one is typed; of several each has its own, in the table below. */
 function NameLine({ saving: { form, fields, items } }: { readonly saving: Saving }) {
-  const isTyped = form.formState.dirtyFields.name;
+  const isTyped = form.formState.dirtyFields.name === true;
   const name = items[0]?.name ?? "";
+  const { take, handlers } = useProposedText(isTyped);
+  const { ref, ...field } = form.register("name", {
+    validate: () => name.trim() !== "" || "Give it a name.",
+    maxLength: { value: 200, message: "A name has 200 letters at the most." },
+  });
   return (
     <Field label="Name">
       <span className="relative block">
@@ -81,10 +87,12 @@ function NameLine({ saving: { form, fields, items } }: { readonly saving: Saving
           autoFocus
           autoComplete="off"
           className={`${INPUT} name pr-[84px]`}
-          {...form.register("name", {
-            validate: () => name.trim() !== "" || "Give it a name.",
-            maxLength: { value: 200, message: "A name has 200 letters at the most." },
-          })}
+          {...field}
+          {...handlers}
+          ref={(element) => {
+            ref(element);
+            take(element);
+          }}
           value={isTyped ? fields.name : name}
         />
         {!isTyped && name !== "" && (
@@ -99,6 +107,8 @@ function NameLine({ saving: { form, fields, items } }: { readonly saving: Saving
 
 function PatternLine({ saving: { form, many, patterns, pattern } }: { readonly saving: Saving }) {
   const unknown = unknownFields(pattern);
+  const { take, handlers } = useProposedText(form.formState.dirtyFields.pattern === true);
+  const { ref, ...field } = form.register("pattern", { maxLength: 300 });
   return (
     <>
       <Field label="Pattern">
@@ -110,7 +120,12 @@ function PatternLine({ saving: { form, many, patterns, pattern } }: { readonly s
             list="save-patterns"
             title="{strip}, {song}, {artist}, {purpose}, {model}, {character}, {number}, {date}…"
             className={`${INPUT} num`}
-            {...form.register("pattern", { maxLength: 300 })}
+            {...field}
+            {...handlers}
+            ref={(element) => {
+              ref(element);
+              take(element);
+            }}
             value={pattern}
           />
           {unknown.length > 0 && (
