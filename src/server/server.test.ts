@@ -91,8 +91,8 @@ describe("the store", () => {
 
   it("makes the fingerprints of all versions anew when their rule has changed", async () => {
     await loadDemo(context);
-    const prints = async () =>
-      (await context.db("preset_versions").select("preset", "version", "fingerprint")) as { fingerprint: string }[];
+    const prints = () =>
+      context.db("preset_versions").select<{ fingerprint: string }[]>("preset", "version", "fingerprint");
     const before = await prints();
     await context.db("preset_versions").update({ fingerprint: "1:of an earlier rule" });
     await context.db("knex_migrations").where({ name: "008-fingerprints" }).delete();

@@ -5,7 +5,6 @@ import equal from "fast-deep-equal";
 import { useEffect, useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import type { PresetRow } from "@/contracts/records";
 import { type Difference, describeDifferences, differencesOf } from "@/core/chains/differences";
 import { tellDifference } from "@/core/chains/told";
 import { type Content, chainOf } from "@/core/presets/preset";
@@ -29,14 +28,8 @@ import { Segments } from "../kit/segments";
 import { Shapes } from "../kit/shape";
 import { Sheet } from "../kit/sheet";
 import { hear, setPlaying, setSide, useListening } from "../listening/listening";
-import { closeSheet, useFiling } from "./filing";
+import { type Compared, closeSheet, useFiling } from "./filing";
 import { useTempo } from "./use-tempo";
-
-/** One of the two: a preset and which of its versions. */
-export interface Compared {
-  readonly preset: PresetRow;
-  readonly version: number;
-}
 
 interface Props {
   readonly left: Compared;

@@ -6,10 +6,15 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { CardChanges } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
-import type { Card } from "@/core/presets/preset";
 import { touch } from "../actions/last-touched";
 import { say, sayError } from "../kit/say";
-import type { Compared } from "./compare-sheet";
+import type { CardOf } from "./overtaken";
+
+/** One of two that are compared: a preset and which of its versions. */
+export interface Compared {
+  readonly preset: PresetRow;
+  readonly version: number;
+}
 
 /** A sheet of the library that is open, and what it is for. */
 export type LibrarySheet =
@@ -42,8 +47,6 @@ function ownOf(presets: readonly PresetRow[], wordsFor: (some: readonly PresetRo
   const left = presets.length - own.length;
   return { own, words: left === 0 ? wordsFor(own) : `${wordsFor(own)}; ${left} of a pack left as they are` };
 }
-
-export type CardOf = (preset: PresetRow) => Partial<Card>;
 
 /** Sends changes of cards; where others were quicker, see overtaken.ts. */
 async function patch(own: readonly PresetRow[], cardOf: CardOf, rest: Omit<CardChanges, "changes">): Promise<void> {

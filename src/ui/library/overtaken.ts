@@ -1,7 +1,10 @@
 import * as api from "@/clients/api";
 import type { PresetRow } from "@/contracts/records";
 import { type Overtaken, findOvertaken } from "@/core/library/overtaken";
-import type { CardOf } from "./filing";
+import type { Card } from "@/core/presets/preset";
+
+/** What is to become of a card. */
+export type CardOf = (preset: PresetRow) => Partial<Card>;
 
 /** What was to be changed has been changed by another meanwhile. Done to these rows, it stands in place of that. */
 export class OvertakenError extends Error {
