@@ -57,8 +57,13 @@ export function ActionField() {
     field.current?.focus();
     field.current?.select();
   };
-  const close = () => {
+  /** An Enter that was kept for the list counts once: who comes back later has not pressed it. */
+  const leave = () => {
     setOpen(false);
+    setEntered(false);
+  };
+  const close = () => {
+    leave();
     setTyped("");
     if (before.current instanceof HTMLElement && before.current !== document.body) before.current.focus();
     else field.current?.blur();
@@ -75,7 +80,7 @@ export function ActionField() {
   ]);
   if (open && renderPalette)
     // eslint-disable-next-line react-hooks/refs -- it makes an element: what is handed on is called later
-    return renderPalette({ typed, entered, onTyped: setTyped, onDone: close, onLeft: () => setOpen(false) });
+    return renderPalette({ typed, entered, onTyped: setTyped, onDone: close, onLeft: leave });
   return (
     <div className={FIELD}>
       <FieldFrame>
