@@ -121,7 +121,7 @@ function wordsFor(steps: readonly LibraryStep[], names: readonly string[]): stri
 }
 
 /** A folder at the top, by its name, and the step that makes it where there is none. */
-async function folderCalled(context: Context, tx: Executor, name: string) {
+export async function folderCalled(context: Context, tx: Executor, name: string) {
   const known = await folders.findFolderByName(tx, name, null);
   const folder = known ?? { id: context.mint(), name, parent: null };
   const steps: readonly LibraryStep[] = known ? [] : [{ kind: "folder", from: null, to: folder }];

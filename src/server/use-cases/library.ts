@@ -14,7 +14,7 @@ import * as folders from "../repositories/folders";
 import * as presets from "../repositories/presets";
 import { listHolding, listMerged } from "../repositories/preset-lists";
 import { findProject, listUses } from "../repositories/projects";
-import { readOnly } from "./filing";
+import { folderCalled, readOnly } from "./filing";
 
 const notFound = (what: string, id: string) => failure("notFound", `There is no ${what} “${id}” here.`);
 
@@ -94,14 +94,14 @@ async function checkNew(
   return folder.ok ? content : folder;
 }
 
-/** A folder at the top, by its name; made with what goes into it. It is no step of the filing's log, as saving is none. */
-async function folderCalled(context: Context, tx: Executor, name: string, note: Note): Promise<string> {
-  const known = await folders.findFolderByName(tx, name, null);
-  if (known) return known.id;
-  const id = context.mint();
-  await folders.insertFolder(tx, { id, name, parent: null });
-  note({ kind: "folder", id });
-  return id;
+/** The folder that new presets go into, made with them. It is no step of the filing's log, as saving is none. */
+async function folderFor(context: Context, tx: Executor, name: string, note: Note): Promise<string> {
+  const { folder, steps } = await folderCalled(context, tx, name);
+  if (steps.length > 0) {
+    await folders.insertFolder(tx, folder);
+    note({ kind: "folder", id: folder.id });
+  }
+  return folder.id;
 }
 
 /** Saves several new presets in one transaction: all or none. `paths` tells where each stands in what was asked. */
@@ -119,7 +119,7 @@ async function insertAll(
   const at = context.now().toISOString();
   return inTransaction(context, async (tx, note) => {
     const rows: PresetRow[] = [];
-    const into = newFolder === undefined ? null : await folderCalled(context, tx, newFolder, note);
+    const into = newFolder === undefined ? null : await folderFor(context, tx, newFolder, note);
     for (const { id, content, card: given } of checked) {
       const card = into === null ? given : { ...given, folder: into };
       rows.push(await presets.insertPreset(tx, { id, content, card, at }));
