@@ -222,6 +222,10 @@ test("a starting point whose preset is gone opens as the maker set it, and says 
   await expect(page.getByRole("button", { name: /^VCA compressor/ }).first()).toBeVisible();
 });
 
+/** Opens a page, until the person's own shortcuts are there. */
+const withShortcuts = (page: Page, url: string) =>
+  Promise.all([page.waitForResponse((r) => r.url().endsWith("/api/settings")), page.goto(url)]);
+
 test("a sound is applied by two keys in a row, and keys that would clash are refused with the reason", async ({
   page,
   server,
@@ -237,7 +241,7 @@ test("a sound is applied by two keys in a row, and keys that would clash are ref
   await page.keyboard.press("v");
   await page.keyboard.press("Enter");
   await expect(card.getByRole("button", { name: /Shortcut of “Rim and air”: Q, V/ })).toBeVisible();
-  await page.goto(`${server.url}/projects/neap-tide`);
+  await withShortcuts(page, `${server.url}/projects/neap-tide`);
   await page.getByRole("row", { name: /Patch noise/ }).click();
   await page.keyboard.press("q");
   await page.keyboard.press("v");
@@ -246,7 +250,7 @@ test("a sound is applied by two keys in a row, and keys that would clash are ref
   await expect(page.getByRole("dialog")).toContainText("Apply “Rim and air”");
 
   // On the bench it goes into the section that is chosen; what stands around that stays.
-  await page.goto(`${server.url}/bench?preset=harmonium-two-amplifiers`);
+  await withShortcuts(page, `${server.url}/bench?preset=harmonium-two-amplifiers`);
   const chain = page.getByRole("group", { name: "Chain" });
   const post = chain.getByRole("region", { name: "Section Post" });
   await expect(post.getByRole("button", { name: "Plate reverb" })).toBeVisible();

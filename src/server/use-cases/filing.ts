@@ -92,8 +92,12 @@ interface Filed {
   readonly redoes?: number;
 }
 
-/** Does what `make` asks for as one entry of the log, all or none. */
-function file(context: Context, make: (tx: Executor) => Promise<Filed>): Promise<Outcome<Filed>> {
+/** Does what `make` asks for as one entry of the log, all or none; then tells of it, before anyone else writes. */
+function fileAndTell<T>(
+  context: Context,
+  make: (tx: Executor) => Promise<Filed>,
+  tell: (tx: Executor, filed: Filed) => T | Promise<T>,
+): Promise<Outcome<T>> {
   return catchRolledBack(async () =>
     ok(
       await inTransaction(context, async (tx, note) => {
@@ -101,11 +105,14 @@ function file(context: Context, make: (tx: Executor) => Promise<Filed>): Promise
         const filed = await make(tx);
         for (const step of filed.steps) await applyStep(tx, step, { at, note });
         if (filed.steps.length > 0) await log.appendLog(tx, { at, ...filed });
-        return filed;
+        return tell(tx, filed);
       }),
     ),
   );
 }
+
+const file = (context: Context, make: (tx: Executor) => Promise<Filed>): Promise<Outcome<Filed>> =>
+  fileAndTell(context, make, (_, filed) => filed);
 
 const count = (n: number, one: string): string => (n === 1 ? one : `${n} sounds`);
 
@@ -323,11 +330,16 @@ export async function deleteFolder(context: Context, id: string): Promise<Outcom
   return filed.ok ? ok(null) : filed;
 }
 
-export const libraryHistory = async ({ db }: Context): Promise<History> => wordsOfHistory(await log.listLinks(db));
+const historyIn = async (db: Executor): Promise<History> => wordsOfHistory(await log.listLinks(db));
 
-/** Takes back the last change that was not taken back yet, or does the last one that was again. */
-export async function walkLibrary(context: Context, direction: "undo" | "redo"): Promise<Outcome<History>> {
-  const filed = await file(context, async (tx): Promise<Filed> => {
+export const libraryHistory = ({ db }: Context): Promise<History> => historyIn(db);
+
+/**
+ * Takes back the last change that was not taken back yet, or does the last one that was again. What is told is the
+ * history right after it: of two that come close together, each is told its own.
+ */
+export function walkLibrary(context: Context, direction: "undo" | "redo"): Promise<Outcome<History>> {
+  const step = async (tx: Executor): Promise<Filed> => {
     const links = await log.listLinks(tx);
     const n = walkHistory(links)[direction].at(-1);
     if (n === undefined) throw new RolledBack(failure("refused", `There is nothing to ${direction}.`).error);
@@ -336,6 +348,6 @@ export async function walkLibrary(context: Context, direction: "undo" | "redo"):
     return direction === "undo"
       ? { label: `Undo: ${label}`, steps: invertLibrarySteps(steps), undoes: n }
       : { label: `Redo: ${label}`, steps, redoes: n };
-  });
-  return filed.ok ? ok(await libraryHistory(context)) : filed;
+  };
+  return fileAndTell(context, step, historyIn);
 }

@@ -13,25 +13,28 @@ export function useLibraryHistory(): readonly Action[] {
   const queries = useQueryClient();
   const history = useQuery({ queryKey: KEYS.libraryHistory, queryFn: api.libraryHistory }).data?.history;
   const isLast = useLastTouched((t) => t.last) !== "project";
-  const walk = async (direction: "undo" | "redo", words: string) => {
-    await api.walkLibrary(direction);
+  const walk = async (direction: "undo" | "redo") => {
+    const { history: now } = await api.walkLibrary(direction);
     await refetchLibrary(queries);
-    say(`${direction === "undo" ? "Taken back" : "Done again"}: ${words}`);
+    // What was taken back is what can be done again, and the other way round.
+    say(direction === "undo" ? `Taken back: ${now.redo}` : `Done again: ${now.undo}`);
   };
   const actions: [direction: "undo" | "redo", word: string, keys: readonly string[]][] = [
     ["undo", "Undo", ["Ctrl+Z"]],
     ["redo", "Redo", ["Ctrl+Shift+Z", "Ctrl+Y"]],
   ];
   return actions.map(([direction, word, keys]) => {
-    const words = history?.[direction] ?? null;
+    // Until it is known, the keys are taken at their word: the store is asked, and says so where there is nothing.
+    const words = history?.[direction];
+    const canWalk = words !== null;
     return {
       id: `${direction}-filing`,
-      title: words === null ? `${word} in the library` : `${word}: ${words}`,
+      title: words ? `${word}: ${words}` : `${word} in the library`,
       group: "Filing",
       // Where a project was touched last, the keys are for that.
-      keys: isLast && words !== null ? keys : [],
-      enabled: words !== null,
-      run: () => words !== null && orSay(walk(direction, words)),
+      keys: isLast && canWalk ? keys : [],
+      enabled: canWalk,
+      run: () => orSay(walk(direction)),
     };
   });
 }
