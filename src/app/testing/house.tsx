@@ -5,6 +5,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, render } from "@testing-library/react";
 import type { ReactElement, ReactNode } from "react";
 import { type Card, type Content, emptyCard } from "@/core/presets/preset";
+import { furnish } from "./furnish";
 import { answer, urlOf } from "./routes";
 import { type OpenContext, openContext, shareContext } from "@/server/data/context";
 
@@ -12,23 +13,6 @@ import { type OpenContext, openContext, shareContext } from "@/server/data/conte
  * The interface in front of the real routes and a real store, without a browser and without a network: what a screen asks
  * for is answered by the handlers that the server runs.
  */
-
-/** What a browser has and jsdom has not, as far as our controls ask for it. */
-function furnish(): void {
-  globalThis.ResizeObserver = class {
-    observe() {}
-    unobserve() {}
-    disconnect() {}
-  };
-  Element.prototype.scrollIntoView = () => undefined;
-  Element.prototype.hasPointerCapture = () => false;
-  window.matchMedia = () =>
-    ({
-      matches: false,
-      addEventListener: () => undefined,
-      removeEventListener: () => undefined,
-    }) as unknown as MediaQueryList;
-}
 
 /** A preset to be saved, with an empty card but for some words. */
 export const presetOf = (content: Content, card: Partial<Card>) => ({

@@ -23,7 +23,7 @@ export interface ParamSpec {
   readonly max: number;
   readonly default: Value;
   readonly taper: "linear" | "log" | "power";
-  /** What one press of an arrow key moves; a twentieth of the ruler where it is missing. */
+  /** What one press of an arrow key moves; a fortieth of the ruler where it is missing. */
   readonly step?: number;
   readonly choices?: readonly Choice[];
   readonly mayFollowTempo?: true;

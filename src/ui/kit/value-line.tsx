@@ -52,22 +52,24 @@ const DRAG_BEGINS_PX = 3;
 const STEPS: Partial<Record<string, 1 | -1>> = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 };
 
 function useRulerDrag({ spec, value, onTouch, onChange, onChangeEnd }: Props) {
-  const dragged = useRef<Value | null>(null);
+  const dragged = useRef<number | null>(null);
   const pressedAt = useRef<number | null>(null);
-  const at = (event: PointerEvent<HTMLElement>): Value => {
+  const lastAt = useRef(0);
+  const at = (event: PointerEvent<HTMLElement>): number => {
     const box = event.currentTarget.getBoundingClientRect();
-    const position = (event.clientX - box.left) / box.width;
-    if (event.shiftKey && dragged.current !== null && !isNoteLength(dragged.current)) {
-      const moved = positionOf(spec, dragged.current) + (event.movementX / box.width) * FINE;
-      return round(valueAt(spec, moved));
-    }
-    return round(valueAt(spec, position));
+    const moved = (event.clientX - lastAt.current) / box.width;
+    lastAt.current = event.clientX;
+    if (!event.shiftKey) return round(valueAt(spec, (event.clientX - box.left) / box.width));
+    // Fine begins where the value is, not where the pointer stands.
+    const from = dragged.current ?? (isNoteLength(value) ? null : value);
+    if (from === null) return round(valueAt(spec, (event.clientX - box.left) / box.width));
+    return round(valueAt(spec, positionOf(spec, from) + moved * FINE));
   };
   return {
     onPointerDown(event: PointerEvent<HTMLElement>) {
       if (event.button !== 0 || onTouch?.()) return;
       event.currentTarget.setPointerCapture(event.pointerId);
-      pressedAt.current = event.clientX;
+      pressedAt.current = lastAt.current = event.clientX;
     },
     onPointerMove(event: PointerEvent<HTMLElement>) {
       if (pressedAt.current === null) return;
