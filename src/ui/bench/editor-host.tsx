@@ -1,41 +1,19 @@
 "use client";
 
 import { ArrowLeft, ArrowRight, Trash2 } from "lucide-react";
-import dynamic from "next/dynamic";
 import { type Processor, processorName } from "@/core/chains/chain";
-import { type Family, type Model } from "@/core/processors/model";
+import type { Model } from "@/core/processors/model";
 import * as gestures from "@/core/recall/gestures";
-import { Loading } from "../kit/bits";
 import { Button } from "../kit/button";
 import { setDifference, useListening } from "../listening/listening";
 import { NameField } from "../kit/name-field";
 import { Toggle } from "../kit/toggle";
-import type { EditorProps } from "./editors/editor";
+import { ModelEditor } from "./editors/model-editor";
 import { KeyInput } from "./key-input";
 import { touched } from "./learning";
 import { OtherModel } from "./other-model";
 import type { Bench as BenchState } from "./use-bench";
 import type { BenchHands } from "./use-bench-gestures";
-
-const loading = () => <Loading what="Opening the editor" />;
-
-/** Each family's own plot as its editor; the code comes when one is opened. */
-const EDITORS: Record<Family, React.ComponentType<EditorProps>> = {
-  equaliser: dynamic(() => import("./editors/curve-editor").then((m) => m.CurveEditor), { loading }),
-  dynamics: dynamic(() => import("./editors/dynamics-editor").then((m) => m.DynamicsEditor), { loading }),
-  saturation: dynamic(() => import("./editors/saturation-editor").then((m) => m.SaturationEditor), { loading }),
-  modulation: dynamic(() => import("./editors/modulation-editor").then((m) => m.ModulationEditor), { loading }),
-  delay: dynamic(() => import("./editors/echo-editor").then((m) => m.EchoEditor), { loading }),
-  reverb: dynamic(() => import("./editors/reverb-editor").then((m) => m.ReverbEditor), { loading }),
-  utility: dynamic(() => import("./editors/utility-editor").then((m) => m.UtilityEditor), { loading }),
-  instrument: dynamic(() => import("./editors/instrument-editor").then((m) => m.InstrumentEditor), { loading }),
-};
-
-/** Where a model has more to it than its family: bands and taps that come and go. */
-const OWN_EDITORS: Readonly<Record<string, React.ComponentType<EditorProps>>> = {
-  "parametric-eq": dynamic(() => import("./editors/bands-editor").then((m) => m.BandsEditor), { loading }),
-  "multitap-delay": dynamic(() => import("./editors/taps-editor").then((m) => m.TapsEditor), { loading }),
-};
 
 /** Models whose detector can hear another sound. */
 const KEYED = new Set(["vca-compressor", "opto-compressor", "fet-compressor", "gate", "expander"]);
@@ -50,7 +28,6 @@ interface EditorHostProps {
 export function Editor({ bench, model, selected, hand }: EditorHostProps) {
   const { partners, tempo } = bench;
   const difference = useListening((l) => l.difference);
-  const ModelEditor = OWN_EDITORS[model.id] ?? EDITORS[model.family];
   return (
     <>
       <div className="flex flex-none items-center gap-3 border-edge border-t pt-[10px]">
