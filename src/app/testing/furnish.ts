@@ -33,7 +33,7 @@ export function layOut({ width, height }: Size): void {
 export function layOutPlot(plot: SVGSVGElement): void {
   const [, , width = 0, height = 0] = (plot.getAttribute("viewBox") ?? "").split(" ").map(Number);
   layOut({ width, height });
-  Object.defineProperty(plot, "viewBox", { value: { baseVal: { x: 0, y: 0, width, height } } });
+  Object.defineProperty(plot, "viewBox", { configurable: true, value: { baseVal: { x: 0, y: 0, width, height } } });
 }
 
 type Point = readonly [x: number, y: number];

@@ -192,6 +192,7 @@ function BandHandle({ band, editor, selected, onSelect, onPreview, onEnd }: Band
   ];
   return (
     <Handle
+      width={BOX.width}
       {...at}
       y={Math.min(BOX.height - 10, Math.max(10, at.y))}
       mark={String(number)}

@@ -5,6 +5,8 @@ import { cx } from "../../kit/class-names";
 import { type DragPoint, useDrag } from "./use-drag";
 
 interface Props {
+  /** How wide the plot is that it stands on. */
+  readonly width: number;
   readonly x: number;
   readonly y: number;
   readonly mark: string;
@@ -22,16 +24,32 @@ interface Props {
 const SIZE = 18;
 
 /** A square on a plot that is dragged, or moved by the arrow keys. */
-export function Handle({ x, y, mark, label, text, selected, dimmed, onSelect, onMove, onEnd, onKey, onReset }: Props) {
+export function Handle({
+  width,
+  x,
+  y,
+  mark,
+  label,
+  text,
+  selected,
+  dimmed,
+  onSelect,
+  onMove,
+  onEnd,
+  onKey,
+  onReset,
+}: Props) {
   const drag = useDrag({ onStart: onSelect, onMove, onEnd });
   return (
-    // Two values on one handle: the first is told as the slider's, both stand in its text.
+    // Two values on one handle: its place across is told as the slider's, both stand in its text.
     <g
       role="slider"
       tabIndex={0}
       aria-label={label}
       aria-valuetext={text}
-      aria-valuenow={Math.round(x)}
+      aria-valuemin={0}
+      aria-valuemax={width}
+      aria-valuenow={Math.round(Math.min(width, Math.max(0, x)))}
       transform={`translate(${x} ${y})`}
       className="cursor-move touch-none outline-none [&:focus-visible>rect]:stroke-[3px]"
       onFocus={onSelect}

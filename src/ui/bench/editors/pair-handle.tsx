@@ -93,6 +93,7 @@ export function PairHandle({ editor, box, across, upward, at = {}, onSelect, ...
   return (
     <Handle
       {...looks}
+      width={box.width}
       x={Math.min(box.width - MARGIN, Math.max(MARGIN, x))}
       y={Math.min(box.height - MARGIN, Math.max(MARGIN, y))}
       text={words.join(", ")}

@@ -184,6 +184,7 @@ function TapHandle({ tap, span, editor, selected, onSelect, onPreview, onEnd }: 
   };
   return (
     <Handle
+      width={BOX.width}
       x={delayX(tap.time, span, BOX)}
       y={panY(tap.pan)}
       mark={String(tap.number)}
