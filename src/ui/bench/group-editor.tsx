@@ -63,7 +63,7 @@ export function SplitEditor({ split, saved, bench, hand }: SplitProps) {
               value={hz}
               saved={saved?.by.way === "bands" ? saved.by.crossovers[at] : undefined}
               tempo={bench.tempo}
-              onChange={() => undefined}
+              onChange={(value) => hand.previewCrossover(split, at, Number(value))}
               onChangeEnd={(value) => hand.setCrossover(split, at, Number(value))}
             />
           ))}

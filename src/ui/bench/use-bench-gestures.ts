@@ -4,7 +4,7 @@ import { stepsToLoad } from "./side/slot";
 import { type Chain, type Lane, nodeName, type Processor, processorsOf, type Split } from "@/core/chains/chain";
 import { clip, freshClipping, parseClipping, writeClipping } from "@/core/chains/clipping";
 import type { Difference } from "@/core/chains/differences";
-import { type Place, findList, findNode, nodesIn } from "@/core/chains/tree";
+import { type Place, findList, findNode, mapNode, nodesIn } from "@/core/chains/tree";
 import { type PresetRow } from "@/contracts/records";
 import { chainOf, withFrom } from "@/core/presets/preset";
 import { getModel } from "@/core/processors/models";
@@ -77,7 +77,6 @@ function adding(bench: BenchState, start: (model: string) => Promise<Processor>)
         bench.select(node.key);
       });
     },
-    /** A plugin of the library behind what is selected; a chain in the place of the one that is here. */
     /** A plugin goes behind what is selected, a chain into the selected section, else into the place of all. */
     put: (row: PresetRow) => {
       const { id, version, card, content } = row;
@@ -161,7 +160,17 @@ function grouping(bench: BenchState) {
   };
 }
 
-function splitting({ gesture }: BenchState) {
+/** One crossover moved, as far as its neighbours let it. */
+function withCrossover(split: Split, at: number, hz: number): Split {
+  const { by } = split;
+  if (by.way !== "bands") return split;
+  const low = (by.crossovers[at - 1] ?? 19) + 1;
+  const high = (by.crossovers[at + 1] ?? 20_001) - 1;
+  const crossovers = by.crossovers.map((c, n) => (n === at ? Math.min(high, Math.max(low, hz)) : c));
+  return { ...split, by: { way: "bands", crossovers } };
+}
+
+function splitting({ gesture, previewChain }: BenchState) {
   const setSplit = (label: string, split: Split, to: Partial<Pick<Split, "by" | "lanes">>) =>
     void gesture(label, (hand) => gestures.replaceNode(hand, { ...split, ...to }));
   const newLane = (name: string): Lane => ({ key: mintKey(), name, enabled: true, level: 0, pan: 0, nodes: [] });
@@ -173,13 +182,12 @@ function splitting({ gesture }: BenchState) {
         return void sayError("Bands go from two to six; add or remove lanes first.");
       setSplit("Split by bands", split, { by: { way, crossovers: evenCrossovers(split.lanes.length) } });
     },
-    setCrossover: (split: Split, at: number, hz: number) => {
-      if (split.by.way !== "bands") return;
-      const low = (split.by.crossovers[at - 1] ?? 19) + 1;
-      const high = (split.by.crossovers[at + 1] ?? 20_001) - 1;
-      const crossovers = split.by.crossovers.map((c, n) => (n === at ? Math.min(high, Math.max(low, hz)) : c));
-      setSplit("Move a crossover", split, { by: { way: "bands", crossovers } });
-    },
+    previewCrossover: (split: Split, at: number, hz: number) =>
+      previewChain((chain) =>
+        mapNode(chain, split.key, (node) => (node.type === "split" ? withCrossover(node, at, hz) : node)),
+      ),
+    setCrossover: (split: Split, at: number, hz: number) =>
+      setSplit("Move a crossover", split, { by: withCrossover(split, at, hz).by }),
     addLane: (split: Split) => {
       const lanes = [
         ...split.lanes,

@@ -1,6 +1,7 @@
 "use client";
 
 import { useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
+import equal from "fast-deep-equal";
 import { useSearchParams } from "next/navigation";
 import { useEffect, useEffectEvent, useMemo, useState } from "react";
 import * as api from "@/clients/api";
@@ -164,7 +165,8 @@ export function useBench(): Bench {
   };
   const previewChain: Bench["previewChain"] = (change) => {
     const live = change(base);
-    setDragged(live);
+    // A drag that was broken off leaves nothing behind that would hide what comes next.
+    setDragged(equal(live, base) ? null : live);
     hear("a", soundOf(live, { name: nameOf(strip, editing), tempo, strip, place }), true);
   };
   const preview: Bench["preview"] = (key, values) =>

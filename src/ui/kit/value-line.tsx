@@ -55,6 +55,8 @@ function useRulerDrag({ spec, value, onTouch, onChange, onChangeEnd }: Props) {
   const dragged = useRef<number | null>(null);
   const pressedAt = useRef<number | null>(null);
   const lastAt = useRef(0);
+  /** What a drag that is broken off goes back to; by then `value` is what was previewed last. */
+  const before = useRef(value);
   const at = (event: PointerEvent<HTMLElement>): number => {
     const box = event.currentTarget.getBoundingClientRect();
     const moved = (event.clientX - lastAt.current) / box.width;
@@ -70,6 +72,7 @@ function useRulerDrag({ spec, value, onTouch, onChange, onChangeEnd }: Props) {
       if (event.button !== 0 || onTouch?.()) return;
       event.currentTarget.setPointerCapture(event.pointerId);
       pressedAt.current = lastAt.current = event.clientX;
+      before.current = value;
     },
     onPointerMove(event: PointerEvent<HTMLElement>) {
       if (pressedAt.current === null) return;
@@ -83,7 +86,7 @@ function useRulerDrag({ spec, value, onTouch, onChange, onChangeEnd }: Props) {
       if (end !== null) onChangeEnd(end);
     },
     onPointerCancel() {
-      if (dragged.current !== null) onChange(value);
+      if (dragged.current !== null) onChange(before.current);
       dragged.current = pressedAt.current = null;
     },
   };

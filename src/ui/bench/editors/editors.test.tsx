@@ -141,6 +141,18 @@ describe.each(MODELS.map((model) => [model.id, model] as const))("the editor of 
     }
   });
 
+  it("goes back to what was there where a drag is broken off", async () => {
+    await open(id);
+    for (const one of handles()) {
+      layOutPlot(one.closest("svg")!);
+      fireEvent.pointerDown(one, { clientX: 40, clientY: 40, button: 0 });
+      fireEvent.pointerMove(one, { clientX: 60, clientY: 30 });
+      fireEvent.pointerCancel(one);
+      expect(previews.at(-1), id).toEqual({});
+    }
+    expect(turns).toEqual([]);
+  });
+
   it("does nothing for a press on a handle that goes nowhere", async () => {
     await open(id);
     for (const one of handles()) {

@@ -75,6 +75,7 @@ export function PairHandle({ editor, box, across, upward, at = {}, onSelect, ...
   };
   const end = (hasMoved: boolean) => {
     if (pulled && hasMoved) onTurn(pulled);
+    else if (pulled) onPreview({});
     setPulled(null);
   };
   const key = (event: KeyboardEvent) => {

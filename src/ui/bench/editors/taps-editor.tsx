@@ -46,6 +46,7 @@ export function TapsEditor(props: EditorProps) {
   };
   const end = (moved: boolean) => {
     if (pulled && moved) onTurn(pulled);
+    else if (pulled) onPreview({});
     setPulled(null);
   };
   const savedTaps = saved

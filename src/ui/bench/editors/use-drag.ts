@@ -19,7 +19,7 @@ interface Drag {
 
 const FINE = 0.1;
 
-/** Pointer handlers for dragging something within a plot's svg. A press without movement ends with `moved` false. */
+/** Pointer handlers for dragging something within a plot's svg. A press without movement, and a drag that is broken off, end with `moved` false. */
 export function useDrag({ onStart, onMove, onEnd }: Drag) {
   const last = useRef<{ x: number; y: number } | null>(null);
   const moved = useRef(false);
@@ -32,10 +32,10 @@ export function useDrag({ onStart, onMove, onEnd }: Drag) {
       y: ((event.clientY - box.top) / box.height) * view.height,
     };
   };
-  const end = () => {
+  const end = (hasMoved: boolean) => {
     if (last.current === null) return;
     last.current = null;
-    onEnd(moved.current);
+    onEnd(hasMoved);
   };
   return {
     onPointerDown(event: PointerEvent<SVGElement>) {
@@ -56,7 +56,7 @@ export function useDrag({ onStart, onMove, onEnd }: Drag) {
       moved.current = true;
       onMove({ ...now, dx, dy });
     },
-    onPointerUp: end,
-    onPointerCancel: end,
+    onPointerUp: () => end(moved.current),
+    onPointerCancel: () => end(false),
   };
 }

@@ -1,5 +1,6 @@
 "use client";
 
+import equal from "fast-deep-equal";
 import { useState } from "react";
 import { EMPTY_CHAIN } from "@/core/chains/chain";
 import { hearInstrument } from "@/core/chains/hear-instrument";
@@ -71,7 +72,7 @@ export function useInstrument(bench: Bench): Instrument | null {
     remove: (key) => set("Take out a layer", (now) => now.filter((l) => l.key !== key)),
     preview: (key, values) => {
       const live = standing.map((layer) => (layer.key === key ? turned(layer, values) : layer));
-      setDragged(live);
+      setDragged(equal(live, standing) ? null : live);
       if (strip.source.type !== "layers") return;
       const playing = hearInstrument({ ...strip.source, layers: live }, beatsPerMinute(tempo));
       hear("a", { name: strip.look.name, chain, tempo, instrument: playing }, true);

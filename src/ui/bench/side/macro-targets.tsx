@@ -2,6 +2,7 @@
 
 import { Menu } from "../../kit/menu";
 import { X } from "lucide-react";
+import { useState } from "react";
 import { type Chain, type Macro, type MacroTarget, nodeName } from "@/core/chains/chain";
 import { findTargetSpec, switchForAll, targetValue } from "@/core/chains/macros";
 import { findLane, findNode } from "@/core/chains/tree";
@@ -98,6 +99,8 @@ interface TargetProps {
 /** What one target moves, from where to where, and how bent. */
 function TargetView({ target, chain, tempo, onTarget }: TargetProps) {
   const spec = findTargetSpec(chain, target);
+  /** While its ruler is dragged. */
+  const [bend, setBend] = useState<number | null>(null);
   if (!spec) return null;
   const now = targetValue(chain, target);
   return (
@@ -143,10 +146,13 @@ function TargetView({ target, chain, tempo, onTarget }: TargetProps) {
         <ValueLine
           spec={BEND}
           label="Bend"
-          value={Math.round(target.bend * 100)}
+          value={bend ?? Math.round(target.bend * 100)}
           tempo={tempo}
-          onChange={() => undefined}
-          onChangeEnd={(bend) => onTarget({ ...target, bend: Number(bend) / 100 })}
+          onChange={(pulled) => setBend(Number(pulled))}
+          onChangeEnd={(pulled) => {
+            setBend(null);
+            onTarget({ ...target, bend: Number(pulled) / 100 });
+          }}
         />
       )}
       {now !== null && isNoteLength(now) && (
