@@ -14,7 +14,7 @@ import { formatNumber } from "@/core/units/format";
 import { beatsPerMinute } from "@/core/units/quantities";
 import { Button } from "../kit/button";
 import { Sheet } from "../kit/sheet";
-import { hear, setSide } from "../listening/listening";
+import { setSide } from "../listening/listening";
 import { ResponseGrid } from "./editors/grids";
 import type { Bench } from "./use-bench";
 
@@ -39,14 +39,18 @@ export function OtherModel({ bench, processor, model }: Props) {
     setOffer({ to, carrying });
     // A stays what it is, B is the other: the ear decides.
     const other = mapProcessor(chain, processor.key, (p) => replaced(p, to, carrying));
-    hear("b", { name: `${to.name} in its place`, chain: other, tempo });
+    bench.hearBeside({ name: `${to.name} in its place`, chain: other });
+  };
+  const close = () => {
+    setSide("a");
+    bench.hearBeside(null);
+    setOffer(null);
   };
   const take = ({ to, carrying }: Offer) => {
     void bench.gesture(`${to.name} in place of ${processorName(processor)}`, (hand) =>
       gestures.replaceNode(hand, replaced(processor, to, carrying)),
     );
-    setSide("a");
-    setOffer(null);
+    close();
   };
   if (others.length === 0) return null;
   return (
@@ -67,10 +71,7 @@ export function OtherModel({ bench, processor, model }: Props) {
           processor={processor}
           tempo={tempo}
           onTake={() => take(offer)}
-          onClose={() => {
-            setSide("a");
-            setOffer(null);
-          }}
+          onClose={close}
         />
       )}
     </>

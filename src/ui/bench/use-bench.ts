@@ -131,6 +131,8 @@ export interface Bench {
   readonly preview: (key: string, values: Turned) => void;
   readonly previewLane: (key: string, settings: Partial<gestures.LaneSettings>) => void;
   readonly turn: (key: string, values: Turned) => void;
+  /** Puts another chain of this bench on B; null puts back what was saved. */
+  readonly hearBeside: (other: { readonly name: string; readonly chain: Chain } | null) => void;
   readonly gesture: (label: string, make: (hand: gestures.Hand) => readonly Step[]) => Promise<boolean>;
 }
 
@@ -146,15 +148,8 @@ export function useBench(): Bench {
   const choice = useChoice(chain);
   const compared = useCompared(base, chain);
   const { reference, saved } = compared;
-  useListeningToBench({
-    base,
-    saved,
-    place,
-    strip,
-    name: nameOf(strip, editing),
-    savedName: reference ? `${reference.name}, version ${reference.version}` : "",
-    tempo,
-  });
+  const savedName = reference ? `${reference.name}, version ${reference.version}` : "";
+  useListeningToBench({ base, saved, place, strip, name: nameOf(strip, editing), savedName, tempo });
 
   const gesture: Bench["gesture"] = (label, make) => {
     setDragged(null);
@@ -171,6 +166,10 @@ export function useBench(): Bench {
   };
   const preview: Bench["preview"] = (key, values) =>
     previewChain((c) => mapProcessor(c, key, (p) => ({ ...p, values: { ...p.values, ...values } })));
+  const hearBeside: Bench["hearBeside"] = (other) => {
+    const beside = other ?? (saved && { name: savedName, chain: saved.chain });
+    hear("b", beside && soundOf(beside.chain, { name: beside.name, tempo, strip, place }));
+  };
   const previewLane: Bench["previewLane"] = (key, settings) =>
     previewChain((c) => mapLane(c, key, (lane) => ({ ...lane, ...settings })));
   const turn: Bench["turn"] = (key, values) => {
@@ -190,6 +189,7 @@ export function useBench(): Bench {
     preview,
     previewLane,
     turn,
+    hearBeside,
     gesture,
   };
 }

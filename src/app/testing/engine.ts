@@ -1,0 +1,89 @@
+import type { SoundEngine } from "@/clients/sound-engine";
+import type { Meters, Voice } from "@/core/dsp/audition";
+import type { HeardSound } from "@/core/dsp/heard-sound";
+import type { Measurement } from "@/core/dsp/measure/measure";
+
+/*
+ * What would make sound in a browser, in place of clients/sound-engine.ts:
+ * `vi.mock("@/clients/sound-engine", () => import("@/app/testing/engine"))`. It remembers what it was told.
+ */
+
+export interface Told {
+  material: string | null;
+  readonly sounds: Record<"a" | "b", HeardSound | null>;
+  voice: Voice;
+  playing: boolean;
+  gains: Readonly<Record<Voice, number>>;
+  readonly notes: number[];
+}
+
+const nothing = (): Told => ({
+  material: null,
+  sounds: { a: null, b: null },
+  voice: "dry",
+  playing: false,
+  gains: { dry: 1, a: 1, b: 1 },
+  notes: [],
+});
+
+/** What the engine was told last, since `quiet()`. */
+export let told: Told = nothing();
+
+/** How loud a sound is held to be, in LUFS; what it throws, the engine throws. */
+type Loudness = (sound: HeardSound | null) => number | Promise<number>;
+let loudnessOf: Loudness = () => -23;
+let willStart = true;
+let lose: () => void = () => undefined;
+const listeners = new Set<(meters: Meters) => void>();
+
+/** As when the page is opened. */
+export function quiet(how: { readonly loudness?: Loudness; readonly starts?: boolean } = {}): void {
+  told = nothing();
+  loudnessOf = how.loudness ?? (() => -23);
+  willStart = how.starts ?? true;
+}
+
+/** The output device goes away. */
+export const loseDevice = (): void => lose();
+
+export function sendMeters(meters: Partial<Meters>): void {
+  for (const hear of listeners) hear({ peak: 0, progress: 0, correlation: 1, processors: [], ...meters });
+}
+
+const measured = (integratedLufs: number): Measurement => ({
+  integratedLufs,
+  truePeakDb: integratedLufs + 20,
+  loudnessRangeLu: 4,
+  peakDb: integratedLufs + 19,
+  rmsDb: integratedLufs,
+  crestDb: 19,
+  correlation: 1,
+  seconds: 8,
+});
+
+export const createSoundEngine = (): SoundEngine => ({
+  start: async () => {
+    if (!willStart) throw new Error("No device.");
+  },
+  setMaterial: async (material) => {
+    told.material = material;
+    if (material.startsWith("own:gone")) throw new Error("No such material.");
+    return [0.5, 1, 0.5];
+  },
+  setSound: (side, sound) => void (told.sounds[side] = sound),
+  select: (voice) => void (told.voice = voice),
+  play: (playing) => void (told.playing = playing),
+  setGains: (gains) => void (told.gains = gains),
+  noteOn: async (note) => void told.notes.push(note),
+  noteOff: (note) => void told.notes.splice(told.notes.indexOf(note), 1),
+  allNotesOff: () => void told.notes.splice(0),
+  measure: async (_, sound) => measured(await loudnessOf(sound)),
+  costOf: async (_, sounds) => sounds.map(({ chain }) => 1 + chain.length),
+  encode: async () => new Uint8Array(44),
+  readSpectrum: () => null,
+  onLost: (call) => void (lose = call),
+  onMeters: (hear) => {
+    listeners.add(hear);
+    return () => listeners.delete(hear);
+  },
+});
