@@ -10,6 +10,8 @@ export function furnish(): void {
   Element.prototype.scrollIntoView = () => undefined;
   Element.prototype.hasPointerCapture = () => false;
   Element.prototype.setPointerCapture = () => undefined;
+  globalThis.CSS = { escape: (name: string) => name.replaceAll(/[^\w-]/g, "\\$&") } as typeof CSS;
+  Object.defineProperty(navigator, "userActivation", { configurable: true, value: { hasBeenActive: true } });
   window.matchMedia = () =>
     ({
       matches: false,

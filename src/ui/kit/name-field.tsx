@@ -33,6 +33,8 @@ export function NameField({ label, name, large = false, placeholder, onName }: P
       }}
       onBlur={(event) => {
         const typed = event.target.value.trim();
+        // Where nothing takes the name away, it is still called that.
+        if (typed === "") event.target.value = name;
         if (typed !== name) onName(typed);
       }}
     />
