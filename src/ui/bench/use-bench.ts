@@ -17,7 +17,6 @@ import {
   processorName,
   processorsOf,
 } from "@/core/chains/chain";
-import { hearInstrument } from "@/core/chains/hear-instrument";
 import { type Difference, asInPluginPresets, differencesOf, partnersOf } from "@/core/chains/differences";
 import { getSpec } from "@/core/processors/model";
 import { findModel, getModel } from "@/core/processors/models";
@@ -28,9 +27,9 @@ import type { Step } from "@/core/recall/step";
 import { findNode, mapLane, nodesIn } from "@/core/chains/tree";
 import { type Strip, chainAt } from "@/core/strips/strip";
 import { formatPlain } from "@/core/units/format";
-import { beatsPerMinute } from "@/core/units/quantities";
 import { rememberBench, useHand, useTakeProject } from "../frame/hand";
 import { type Sound, hear, setDifference, setSolo } from "../listening/listening";
+import { soundAt } from "../listening/strip-sound";
 import { type ProjectEditing, useProjectEditing } from "../projects/editing";
 import { mintKey } from "../projects/mint";
 import { useTempo } from "../library/use-tempo";
@@ -309,15 +308,7 @@ interface Around {
   readonly place: Place;
 }
 
-/** A chain as it is heard where it stands: behind the strip's source, or within a layer of its instrument. */
-function soundOf(chain: Chain, { name, tempo, strip, place: { layer } }: Around): Sound {
-  const source = strip?.source;
-  if (source?.type !== "layers" || source.layers.length === 0) return { name, tempo, chain };
-  const playing = (layers: typeof source.layers) => hearInstrument({ ...source, layers }, beatsPerMinute(tempo));
-  if (layer === null) return { name, tempo, chain, instrument: playing(source.layers) };
-  const layers = source.layers.map((l) => (l.key === layer ? { ...l, effects: chain } : l));
-  return { name, tempo, chain: EMPTY_CHAIN, instrument: playing(layers) };
-}
+const soundOf = (chain: Chain, { place: { layer }, ...around }: Around): Sound => soundAt(chain, { ...around, layer });
 
 interface Heard extends Around {
   readonly base: Chain;

@@ -8,6 +8,7 @@ import { chooseStrips, useTakeProject } from "../frame/hand";
 import { Empty, Key, Loading } from "../kit/bits";
 import { Panels } from "../kit/panels";
 import { hear } from "../listening/listening";
+import { soundAt } from "../listening/strip-sound";
 import { useProjectEditing } from "../projects/editing";
 import { historyActions } from "../projects/history";
 import { openSave } from "../save/save";
@@ -39,11 +40,11 @@ function OpenLedger({ project, editing }: OpenProps) {
   const history = editing.body?.history;
   const openBench = () => cursor && router.push(`/bench?project=${project.id}&strip=${cursor.id}`);
   const save = () => chosen.length > 0 && openSave({ project: project.id, strips: chosen });
-  const heardName = cursor?.look.name;
-  const heardChain = cursor?.inserts;
+  const { look, inserts, source } = cursor ?? {};
   useEffect(() => {
-    if (heardChain && heardName !== undefined) hear("a", { name: heardName, chain: heardChain, tempo: project.tempo });
-  }, [heardChain, heardName, project.tempo]);
+    if (look && inserts && source)
+      hear("a", soundAt(inserts, { name: look.name, tempo: project.tempo, strip: { source } }));
+  }, [look, inserts, source, project.tempo]);
   useEffect(() => grid.current?.focus(), []);
   const group = "Project";
   useActions([

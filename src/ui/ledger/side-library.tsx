@@ -24,7 +24,8 @@ export function SideLibrary({ tempo }: { readonly tempo: number }) {
   const [words, setWords] = useState("");
   const [touched, setTouched] = useState(false);
   const listing = useListing({ q: words });
-  const { chosen, choose, move } = useSelection(touched ? listing : EMPTY_LISTING);
+  const { chosen, choose, move, withChosen } = useSelection(touched ? listing : EMPTY_LISTING);
+  const has = chosen !== null || (touched && listing.isOnItsWay);
   useHearChosen(chosen, tempo);
   const recall = useRecall();
   const list = useRef<HTMLDivElement>(null);
@@ -35,16 +36,16 @@ export function SideLibrary({ tempo }: { readonly tempo: number }) {
       title: `Apply ${recall.targetWords ?? ""}`,
       group,
       keys: ["Enter"],
-      enabled: chosen !== null,
-      run: () => chosen && recall.apply(chosen),
+      enabled: has,
+      run: () => withChosen(recall.apply),
     },
     {
       id: "plan",
       title: "Show the plan before applying",
       group,
       keys: ["Shift+Enter"],
-      enabled: chosen !== null,
-      run: () => chosen && recall.plan(chosen),
+      enabled: has,
+      run: () => withChosen(recall.plan),
     },
   ]);
   const keys = (event: React.KeyboardEvent) => {
@@ -55,10 +56,9 @@ export function SideLibrary({ tempo }: { readonly tempo: number }) {
       if (touched) move(by);
       setTouched(true);
     }
-    if (event.key === "Enter" && chosen && event.target instanceof HTMLInputElement) {
+    if (event.key === "Enter" && has && event.target instanceof HTMLInputElement) {
       event.preventDefault();
-      if (event.shiftKey) recall.plan(chosen);
-      else recall.apply(chosen);
+      withChosen(event.shiftKey ? recall.plan : recall.apply);
     }
     if (event.key === "Escape") {
       event.preventDefault();
@@ -104,7 +104,7 @@ export function SideLibrary({ tempo }: { readonly tempo: number }) {
         )}
       </div>
       <div className="grid flex-none grid-cols-[minmax(0,1fr)] border-edge border-t p-3">
-        <Button main disabled={!chosen} className="justify-center" onClick={() => chosen && recall.plan(chosen)}>
+        <Button main disabled={!has} className="justify-center" onClick={() => withChosen(recall.plan)}>
           <span className="truncate">Apply {recall.targetWords}…</span>
         </Button>
       </div>

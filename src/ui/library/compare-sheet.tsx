@@ -27,7 +27,8 @@ import { Scroll } from "../kit/scroll";
 import { Segments } from "../kit/segments";
 import { Shapes } from "../kit/shape";
 import { Sheet } from "../kit/sheet";
-import { hear, setPlaying, setSide, useListening } from "../listening/listening";
+import { hearPreset } from "../listening/hear-preset";
+import { setPlaying, setSide, useListening } from "../listening/listening";
 import { type Compared, closeSheet, useFiling } from "./filing";
 import { useTempo } from "./use-tempo";
 
@@ -215,10 +216,10 @@ function useHearing(
 ): void {
   const [leftName, rightName] = [left, right].map((c) => `${c.preset.card.name}, version ${c.version}`);
   useEffect(() => {
-    if (a) hear("a", { name: leftName ?? "", chain: chainOf(a), tempo });
+    if (a) return hearPreset("a", a, { name: leftName ?? "", tempo });
   }, [a, leftName, tempo]);
   useEffect(() => {
-    if (b) hear("b", { name: rightName ?? "", chain: chainOf(b), tempo });
+    if (b) return hearPreset("b", b, { name: rightName ?? "", tempo });
   }, [b, rightName, tempo]);
 }
 

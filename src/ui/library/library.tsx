@@ -39,7 +39,7 @@ export function Library() {
   useEffect(() => rememberList(addressed.sort), [addressed.sort]);
   const tempo = useTempo();
   const selection = useSelection(listing);
-  const { chosen, choose, move } = selection;
+  const { chosen, choose, move, withChosen } = selection;
   const sheet = useLibrarySheet((l) => l.open);
   useHearChosen(chosen, tempo);
   const recall = useRecall();
@@ -48,7 +48,7 @@ export function Library() {
   useLibraryFinder({ words, onWords: type, facets: first?.facets, onLeave: () => list.current?.focus() });
   const open = (preset: PresetRow) => router.push(`/bench?preset=${preset.id}`);
   const group = "Library";
-  const has = chosen !== null;
+  const has = chosen !== null || listing.isOnItsWay;
   useActions(useFilingActions(selection));
   useActions([
     { id: "down", title: "Next sound", group, keys: ["ArrowDown"], keyOnly: true, run: () => move(1) },
@@ -88,7 +88,7 @@ export function Library() {
       group,
       keys: ["Enter"],
       enabled: has,
-      run: () => chosen && recall.apply(chosen),
+      run: () => withChosen(recall.apply),
     },
     {
       id: "plan",
@@ -96,9 +96,9 @@ export function Library() {
       group,
       keys: ["Shift+Enter"],
       enabled: has && recall.targetWords !== null,
-      run: () => chosen && recall.plan(chosen),
+      run: () => withChosen(recall.plan),
     },
-    { id: "open", title: "Open on the bench", group, keys: ["B"], enabled: has, run: () => chosen && open(chosen) },
+    { id: "open", title: "Open on the bench", group, keys: ["B"], enabled: has, run: () => withChosen(open) },
   ]);
   const narrowed = Boolean(query.q || query.folder || query.only);
   return (

@@ -148,4 +148,21 @@ describe("choosing", () => {
     expect(house.asked.length).toBe(asked);
     expect(now().listing.total).toBe(COUNT);
   });
+
+  it("does what Enter is for with the list that was asked for, not with the one before", async () => {
+    const { now, rerender, settled } = await open();
+    const done: string[] = [];
+    const enter = () => act(() => now().selection.withChosen((preset) => done.push(preset.card.name)));
+    enter();
+    expect(done).toEqual(["Take 000"]);
+    rerender({ q: "137", sort: "name" });
+    expect(now().listing.isOnItsWay).toBe(true);
+    expect(now().selection.chosen?.card.name).toBe("Take 000");
+    enter();
+    await settled(() => expect(done).toEqual(["Take 000", "Take 137"]));
+    rerender({ q: "nothing like it", sort: "name" });
+    enter();
+    await settled(() => expect(now().listing.isOnItsWay).toBe(false));
+    expect(done).toHaveLength(2);
+  });
 });

@@ -2,9 +2,8 @@
 
 import { useEffect, useState } from "react";
 import type { PresetRow } from "@/contracts/records";
-import { chainOf } from "@/core/presets/preset";
 import { orSay } from "../kit/say";
-import { hear } from "../listening/listening";
+import { hearPreset } from "../listening/hear-preset";
 import type { Listing } from "./use-listing";
 
 export type Choose = "only" | "also" | "upTo";
@@ -15,6 +14,8 @@ const MOST_CHOSEN = 5000;
 /** The chosen line, and what else is chosen beside it. */
 export interface Selection {
   readonly chosen: PresetRow | null;
+  /** Does something with what is chosen in the list that was asked for, once that has come: words are typed faster. */
+  readonly withChosen: (act: (preset: PresetRow) => void) => void;
   /** What the next action is for, in the order of the list. */
   readonly all: readonly PresetRow[];
   readonly isChosen: (id: string) => boolean;
@@ -32,15 +33,30 @@ const placesOnEachPage = (low: number, high: number): readonly number[] => [
   ...Array.from({ length: Math.ceil((high - low) / 30) }, (_, n) => Math.min(high, low + n * 30)),
 ];
 
+const chosenOf = ({ at, placeOf }: Listing, id: string | null): PresetRow | null =>
+  (id === null ? undefined : at(placeOf(id))) ?? at(0) ?? null;
+
+/** Does something with what is chosen; where the list is still on its way, with what will be chosen in it. */
+function withMeant(listing: Listing, id: string | null, act: (preset: PresetRow) => void): void {
+  const chosen = chosenOf(listing, id);
+  if (!listing.isOnItsWay) return chosen ? act(chosen) : undefined;
+  orSay(
+    listing.settle().then((rows) => {
+      const [first] = rows;
+      const meant = rows.find((row) => row.id === id) ?? first;
+      if (meant) act(meant);
+    }),
+  );
+}
+
 export function useSelection(listing: Listing): Selection {
   const [id, setId] = useState<string | null>(null);
   const [others, setOthers] = useState<ReadonlySet<string>>(new Set());
   /** From where a stretch of the list is chosen. */
   const [anchor, setAnchor] = useState<string | null>(null);
   const { here, total, at, placeOf, hold, load } = listing;
-  const chosen = (id === null ? undefined : at(placeOf(id))) ?? at(0) ?? null;
+  const chosen = chosenOf(listing, id);
   const isChosen = (some: string) => some === chosen?.id || others.has(some);
-  const hereOf = (ids: Iterable<string>) => [...ids].map(placeOf).filter((place) => place >= 0);
   const leave = (gone: string) => {
     const kept = [...others, chosen?.id ?? gone].filter((one) => one !== gone);
     setOthers(new Set(kept));
@@ -69,7 +85,7 @@ export function useSelection(listing: Listing): Selection {
     }
     const beside = how === "also" ? [...others, current] : [];
     goTo(next, beside);
-    hold(hereOf([...beside, next]));
+    hold([...beside, next].map(placeOf).filter((place) => place >= 0));
   };
   const move: Selection["move"] = (by, how = "only") => {
     if (total === 0) return;
@@ -81,6 +97,7 @@ export function useSelection(listing: Listing): Selection {
   };
   return {
     chosen,
+    withChosen: (act) => withMeant(listing, id, act),
     all: here.filter((row) => isChosen(row.id)),
     isChosen,
     choose,
@@ -100,6 +117,6 @@ export function useHearChosen(chosen: PresetRow | null, tempo: number): void {
   const content = chosen?.content;
   const name = chosen?.card.name;
   useEffect(() => {
-    if (content && name !== undefined) hear("a", { name, chain: chainOf(content), tempo });
+    if (content && name !== undefined) return hearPreset("a", content, { name, tempo });
   }, [content, name, tempo]);
 }

@@ -18,6 +18,10 @@ export interface Listing {
   /** The first page, with what is said of the whole list. */
   readonly first: PresetPage | undefined;
   readonly isPending: boolean;
+  /** What is asked for has not come yet; until it does, the list before stands here. */
+  readonly isOnItsWay: boolean;
+  /** The beginning of the list that is asked for, when it has come. */
+  readonly settle: () => Promise<readonly PresetRow[]>;
   readonly error: Error | null;
   readonly at: (place: number) => PresetRow | undefined;
   /** −1 for one that is not here. */
@@ -105,8 +109,10 @@ export function useListing(query: PresetQuery): Listing {
     },
     [queries, pageQuery],
   );
-  const { isPending, error } = first;
-  return { total, first: first.data, isPending, error, ...rows, look, hold, load };
+  const settle = useCallback(async () => (await queries.fetchQuery(pageQuery(0))).items, [queries, pageQuery]);
+  const { isPending, isPlaceholderData, error } = first;
+  const isOnItsWay = isPending || isPlaceholderData;
+  return { total, first: first.data, isPending, isOnItsWay, settle, error, ...rows, look, hold, load };
 }
 
 /** The rows of all pages that are here. `numbers`: of the pages beside the first, with spaces between. */
@@ -131,6 +137,8 @@ export const EMPTY_LISTING: Listing = {
   total: 0,
   first: undefined,
   isPending: false,
+  isOnItsWay: false,
+  settle: () => Promise.resolve([]),
   error: null,
   at: () => undefined,
   placeOf: () => -1,

@@ -15,6 +15,7 @@ import { Panels } from "../kit/panels";
 import { ManySegments, Segments } from "../kit/segments";
 import { useTakeProject } from "../frame/hand";
 import { hear, setPlaying, setProcessed } from "../listening/listening";
+import { soundOfStrip } from "../listening/strip-sound";
 import { say } from "../kit/say";
 import { usePlan } from "./use-plan";
 import { Rows } from "./plan-rows";
@@ -80,8 +81,8 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
     const target = plan.rows[0]?.strip;
     const [now, then] = target ? [findStrip(project, target), findStrip(after, target)] : [null, null];
     if (!then) return;
-    hear("b", now ? { name: `${now.look.name}, as it is`, chain: now.inserts, tempo: project.tempo } : null);
-    hear("a", { name: `${then.look.name}, after`, chain: then.inserts, tempo: project.tempo });
+    hear("b", now && soundOfStrip(now, project.tempo, `${now.look.name}, as it is`));
+    hear("a", soundOfStrip(then, project.tempo, `${then.look.name}, after`));
     setProcessed(true);
     void setPlaying(true);
   };

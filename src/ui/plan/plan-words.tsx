@@ -5,7 +5,7 @@ import { processorName, processorsOf } from "@/core/chains/chain";
 import { type Project, findStrip } from "@/core/projects/project";
 import type { Question } from "@/core/recall/plan";
 import { findSpec } from "@/core/processors/model";
-import { getModel } from "@/core/processors/models";
+import { findModel } from "@/core/processors/models";
 import { formatHeard } from "@/core/units/format";
 import { formatNoteLength, isNoteLength } from "@/core/units/note-length";
 import { beatsPerMinute } from "@/core/units/quantities";
@@ -51,7 +51,8 @@ export function Following({ after, plan }: { readonly after: Project; readonly p
       for (const [id, value] of Object.entries(processor.values)) {
         const tap = /^(tap\d)\.time$/.exec(id)?.[1];
         if (!isNoteLength(value) || (tap && processor.values[`${tap}.on`] !== 1)) continue;
-        const spec = findSpec(getModel(processor.model), id);
+        const model = findModel(processor.model);
+        const spec = model && findSpec(model, id);
         const heard = spec && formatHeard(spec, value, tempo);
         if (heard) lines.add(`${processorName(processor)}: ${formatNoteLength(value)} is ${heard.text} ${heard.unit}`);
       }

@@ -3,13 +3,12 @@
 import equal from "fast-deep-equal";
 import { useState } from "react";
 import { EMPTY_CHAIN } from "@/core/chains/chain";
-import { hearInstrument } from "@/core/chains/hear-instrument";
 import { getModel } from "@/core/processors/models";
 import type { ParamId, Value } from "@/core/processors/param-spec";
 import * as gestures from "@/core/recall/gestures";
 import { type Layer, layersOf } from "@/core/strips/strip";
-import { beatsPerMinute } from "@/core/units/quantities";
 import { hear } from "../../listening/listening";
+import { soundAt } from "../../listening/strip-sound";
 import { useStarts } from "../../starts";
 import { mintKey } from "../../projects/mint";
 import type { Bench } from "../use-bench";
@@ -74,8 +73,8 @@ export function useInstrument(bench: Bench): Instrument | null {
       const live = standing.map((layer) => (layer.key === key ? turned(layer, values) : layer));
       setDragged(equal(live, standing) ? null : live);
       if (strip.source.type !== "layers") return;
-      const playing = hearInstrument({ ...strip.source, layers: live }, beatsPerMinute(tempo));
-      hear("a", { name: strip.look.name, chain, tempo, instrument: playing }, true);
+      const playing = { source: { ...strip.source, layers: live } };
+      hear("a", soundAt(chain, { name: strip.look.name, tempo, strip: playing }), true);
     },
     turn: (key, values) =>
       set(
