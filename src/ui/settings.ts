@@ -8,7 +8,10 @@ import { NO_SETTINGS, type Settings } from "@/core/settings/settings";
 /** What the person has set up, and the way to change it: what another window set up meanwhile is kept. */
 export function useSettings() {
   const queries = useQueryClient();
-  const body = useQuery({ queryKey: KEYS.settings, queryFn: api.getSettings }).data;
+  const asked = { queryKey: KEYS.settings, queryFn: api.getSettings };
+  const body = useQuery(asked).data;
+  /** What is set up, also where that is still on its way. */
+  const settled = async (): Promise<Settings> => (await queries.ensureQueryData(asked)).settings;
   const change = async (make: (settings: Settings) => Settings): Promise<void> => {
     let base = body ?? (await api.getSettings());
     for (let attempt = 0; ; attempt++) {
@@ -22,5 +25,5 @@ export function useSettings() {
       }
     }
   };
-  return { settings: body?.settings ?? NO_SETTINGS, change };
+  return { settings: body?.settings ?? NO_SETTINGS, settled, change };
 }

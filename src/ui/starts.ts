@@ -41,10 +41,10 @@ const onlyPlugin = (content: Content): Processor | null => {
 /** How a plugin opens on a strip of a kind: at the person's starting point, else as its maker set it. */
 export function useStarts(strip: StripKind | null) {
   const queries = useQueryClient();
-  const { settings } = useSettings();
+  const { settled } = useSettings();
   return async (model: string): Promise<Processor> => {
     const fresh = makersStart(model);
-    const point = startingPointFor(settings, model, strip);
+    const point = startingPointFor(await settled(), model, strip);
     if (!point) return fresh;
     try {
       const { id, card, version, content } = await contentOf(queries, point.preset, point.version);
@@ -61,10 +61,10 @@ export function useStarts(strip: StripKind | null) {
 /** A new strip of a kind: as the person's starting point for that kind has it, else with nothing set. */
 export function useNewStrip() {
   const queries = useQueryClient();
-  const { settings } = useSettings();
+  const { settled } = useSettings();
   return async (kind: StripKind, name: string, output: Output): Promise<Strip> => {
     const blank = createStrip(mintKey(), kind, { name }, output);
-    const point = startingPointFor(settings, null, kind);
+    const point = startingPointFor(await settled(), null, kind);
     if (!point) return blank;
     try {
       const { id, card, version, content } = await contentOf(queries, point.preset, point.version);

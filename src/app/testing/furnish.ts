@@ -29,6 +29,11 @@ interface Size {
 export function layOut({ width, height }: Size): void {
   const box = { x: 0, y: 0, left: 0, top: 0, right: width, bottom: height, width, height, toJSON: () => "" };
   Element.prototype.getBoundingClientRect = () => box;
+  for (const [side, size] of [
+    ["offsetWidth", width],
+    ["offsetHeight", height],
+  ] as const)
+    Object.defineProperty(HTMLElement.prototype, side, { configurable: true, value: size });
 }
 
 /** A plot is as large as its picture says, so that its own units are pixels. */

@@ -1,0 +1,214 @@
+// @vitest-environment jsdom
+import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { quiet, told } from "@/app/testing/engine";
+import { layOut } from "@/app/testing/furnish";
+import { type House, openHouse } from "@/app/testing/house";
+import { goTo, whereNow } from "@/app/testing/navigation";
+import { said } from "@/app/testing/said";
+import { loadDemo } from "@/demo/load";
+import { value } from "@/server/testing";
+import { getProject } from "@/server/use-cases/projects";
+import { useActionKeys } from "../actions/actions";
+import { useHand } from "../frame/hand";
+import { useSave } from "../save/save";
+import { Ledger } from "./ledger";
+
+vi.mock("next/navigation", () => import("@/app/testing/navigation"));
+vi.mock("@/clients/sound-engine", () => import("@/app/testing/engine"));
+vi.mock("../kit/say", () => import("@/app/testing/said"));
+
+let house: House;
+
+beforeEach(async () => {
+  said.length = 0;
+  quiet();
+  useSave.setState({ request: null });
+  useHand.setState({ project: null, strips: [], alwaysPlan: false });
+  await useHand.persist.rehydrate();
+  house = await openHouse(loadDemo);
+  layOut({ width: 600, height: 620 });
+});
+
+afterEach(() => house.close());
+
+function Keys() {
+  useActionKeys();
+  return null;
+}
+
+async function open(id = "salt-lanterns"): Promise<void> {
+  goTo(`/projects/${id}`);
+  house.show(
+    <>
+      <Keys />
+      <Ledger id={id} />
+    </>,
+  );
+  await waitFor(() => expect(rows().length).toBeGreaterThan(0));
+}
+
+const grid = () => screen.getByRole("grid", { name: "Strips" });
+const rows = () => within(grid()).getAllByRole("row").slice(1);
+const row = (name: string) => rows().find((r) => nameOf(r) === name)!;
+const nameOf = (one: Element) => one.querySelector(".name")!.textContent;
+const names = () => rows().map(nameOf);
+const chosen = () =>
+  rows()
+    .filter((r) => r.getAttribute("aria-selected") === "true")
+    .map(nameOf);
+const press = (key: string, held = {}) => act(() => void fireEvent.keyDown(document.body, { key, ...held }));
+const stored = async (id = "salt-lanterns") => value(await getProject(house.context, id));
+const field = () => screen.getByRole("textbox", { name: "Find a sound to apply" });
+function type(words: string) {
+  act(() => field().focus());
+  fireEvent.change(field(), { target: { value: words } });
+}
+
+describe("the ledger", () => {
+  it("shows strips in their groups, with what they play, hold and differ by", async () => {
+    await open();
+    expect(names().slice(0, 3)).toEqual(["Strings", "Nyckelharpa", "Cello"]);
+    expect(names().at(-1)).toBe("Main");
+    expect(row("Strings").textContent).toContain("group of 2");
+    expect(row("Cello").textContent).toContain("no plugins");
+    expect(row("Strings").textContent).toContain("not saved");
+    expect(row("Nyckelharpa").textContent).toContain("L 12");
+    await waitFor(() => expect(screen.getAllByText(/differs by/).length).toBeGreaterThan(0));
+  });
+
+  it("is of no project that is not there, and says so", async () => {
+    house.show(<Ledger id="nothing-such" />);
+    expect((await screen.findByRole("alert")).textContent).toContain("not");
+  });
+
+  it("is walked and chosen in as any list: alone, as a stretch, one by one, all, none", async () => {
+    await open();
+    fireEvent.click(row("Nyckelharpa"));
+    expect(chosen()).toEqual(["Nyckelharpa"]);
+    press("ArrowDown");
+    expect(chosen()).toEqual(["Cello"]);
+    press("ArrowDown", { shiftKey: true });
+    press("ArrowDown", { shiftKey: true });
+    expect(chosen()).toEqual(["Cello", "Harmonium", "Drum"]);
+    press("ArrowUp", { shiftKey: true });
+    expect(chosen()).toEqual(["Cello", "Harmonium"]);
+    fireEvent.click(row("Voice"), { ctrlKey: true });
+    expect(chosen()).toEqual(["Cello", "Harmonium", "Voice"]);
+    press(" ", { ctrlKey: true });
+    expect(chosen()).toEqual(["Cello", "Harmonium"]);
+    press("a", { ctrlKey: true });
+    expect(chosen()).toHaveLength(rows().length);
+    press("Escape");
+    expect(chosen()).toEqual([]);
+    expect(screen.getByText(/None chosen: a sound makes a new strip/)).toBeTruthy();
+  });
+
+  it("stops at its ends", async () => {
+    await open();
+    fireEvent.click(row("Strings"));
+    press("ArrowUp");
+    expect(chosen()).toEqual(["Strings"]);
+    fireEvent.click(row("Main"));
+    press("ArrowDown");
+    expect(chosen()).toEqual(["Main"]);
+  });
+
+  it("lets the strip in hand be heard, an instrument with its phrase", async () => {
+    await open("neap-tide");
+    fireEvent.click(row("Patch bass"));
+    await waitFor(() => expect(told.sounds.a).toMatchObject({ chain: { length: 2 }, instrument: null }));
+    fireEvent.click(row("Ghost vibraphone"));
+    await waitFor(() => expect(told.sounds.a?.instrument?.layers.length).toBeGreaterThan(0));
+    expect(told.sounds.a?.chain).toHaveLength(2);
+  });
+
+  it("opens the strip in hand on the bench, and the sheet for all that are chosen", async () => {
+    await open();
+    fireEvent.click(row("Cello"));
+    fireEvent.click(row("Voice"), { ctrlKey: true });
+    press("s", { ctrlKey: true });
+    expect(useSave.getState().request).toEqual({ project: "salt-lanterns", strips: ["cello", "voice"] });
+    press("b");
+    expect(whereNow()).toBe("/bench?project=salt-lanterns&strip=voice");
+  });
+
+  it("gets new strips below the one in hand, before the main output, each with a name of its own", async () => {
+    await open();
+    fireEvent.click(row("Cello"));
+    press("N", { shiftKey: true });
+    await waitFor(() => expect(chosen()).toEqual(["Audio strip"]));
+    const { project } = await stored();
+    const at = (name: string) => project.strips.findIndex((s) => s.look.name === name);
+    expect(at("Audio strip")).toBe(at("Cello") + 1);
+    fireEvent.click(row("Main"));
+    press("N", { shiftKey: true });
+    await waitFor(() => expect(chosen()).toEqual(["Audio strip 2"]));
+    expect((await stored()).project.strips.at(-1)?.kind).toBe("main");
+    press("z", { ctrlKey: true });
+    await waitFor(() => expect(names()).not.toContain("Audio strip 2"));
+    press("y", { ctrlKey: true });
+    await waitFor(() => expect(names()).toContain("Audio strip 2"));
+  });
+});
+
+describe("the library beside", () => {
+  it("applies what is typed and entered at once, though the list is still on its way", async () => {
+    await open();
+    fireEvent.click(row("Cello"));
+    press("a");
+    expect(document.activeElement).toBe(field());
+    type("voice, one step");
+    fireEvent.keyDown(field(), { key: "Enter" });
+    await waitFor(() => expect(said.at(-1)).toBe("Apply “Voice, one step forward” to Cello"));
+    const cello = (await stored()).project.strips.find((s) => s.id === "cello")!;
+    expect(cello.inserts.from?.name).toBe("Voice, one step forward");
+    await waitFor(() => expect(row("Cello").textContent).toContain("Voice, one step forward"));
+    press("z", { ctrlKey: true });
+    await waitFor(() => expect(row("Cello").textContent).toContain("no plugins"));
+  });
+
+  it("says where nothing would change, and changes nothing", async () => {
+    await open();
+    fireEvent.click(row("Cello"));
+    for (const end of ["to Cello", "nothing would change"]) {
+      type("voice, one step");
+      fireEvent.keyDown(field(), { key: "Enter" });
+      await waitFor(() => expect(said.at(-1)).toContain(end));
+    }
+    expect((await stored()).revision).toBe(1);
+  });
+
+  it("shows the plan first with Shift, for all strips that are chosen", async () => {
+    await open();
+    fireEvent.click(row("Cello"));
+    fireEvent.click(row("Voice"), { ctrlKey: true });
+    type("rim and air");
+    fireEvent.keyDown(field(), { key: "Enter", shiftKey: true });
+    await waitFor(() => expect(whereNow()).toContain("/projects/salt-lanterns/plan"));
+    expect(whereNow()).toContain("preset=rim-and-air");
+    expect(decodeURIComponent(whereNow())).toContain("strips=cello,voice");
+    expect((await stored()).revision).toBe(0);
+  });
+
+  it("makes a strip of its own where none is chosen", async () => {
+    await open();
+    const before = names();
+    press("Escape");
+    type("rim and air");
+    fireEvent.keyDown(field(), { key: "Enter" });
+    await waitFor(() => expect(said.at(-1)).toBe("Apply “Rim and air” to a new strip of Salt Lanterns"));
+    await waitFor(() => expect(rows()).toHaveLength(before.length + 1));
+    expect(row("Rim and air").textContent).toContain("Rim and air");
+    expect(names().at(-1)).toBe("Main");
+  });
+
+  it("is left by Escape, back to the strips", async () => {
+    await open();
+    press("a");
+    type("rim");
+    fireEvent.keyDown(field(), { key: "Escape" });
+    expect(document.activeElement).toBe(grid());
+    expect(field()).toHaveProperty("value", "");
+  });
+});
