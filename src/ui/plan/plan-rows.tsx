@@ -40,13 +40,15 @@ export function Rows({ project, after, plan, off, onOff }: RowsProps) {
         const now = findStrip(project, id);
         const then = findStrip(after, id);
         const name = (then ?? now)?.look.name ?? "";
+        // A look may give several strips one name: they are told by what they are called now.
+        const called = (now ?? then)?.look.name ?? "";
         const on = !off.has(id);
         const cell = (part: PartName) => {
           const planned = parts.find((p) => p.part === part);
           if (!planned || isNew) return null;
           return (
             <Tick
-              label={`${PART_NAMES[part]} of ${name}`}
+              label={`${PART_NAMES[part]} of ${called}`}
               on={on && !off.has(`${id} ${part}`)}
               onChange={(next) => toggle(`${id} ${part}`, next)}
             />
@@ -55,7 +57,7 @@ export function Rows({ project, after, plan, off, onOff }: RowsProps) {
         return (
           <div role="row" key={id} className={`${COLUMNS} min-h-[78px] border-rule border-b py-1`}>
             <span role="cell" className="flex items-center gap-2">
-              {!isNew && <Tick label={`All of ${name}`} on={on} onChange={(next) => toggle(id, next)} />}
+              {!isNew && <Tick label={`All of ${called}`} on={on} onChange={(next) => toggle(id, next)} />}
               <span className="min-w-0">
                 <span className="name block truncate">{name}</span>
                 {then && then.source !== now?.source && then.source.type === "layers" && (

@@ -1,0 +1,207 @@
+// @vitest-environment jsdom
+import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { quiet, told } from "@/app/testing/engine";
+import { layOut } from "@/app/testing/furnish";
+import { type House, openHouse } from "@/app/testing/house";
+import { goTo, whereNow } from "@/app/testing/navigation";
+import { said } from "@/app/testing/said";
+import { processorsOf } from "@/core/chains/chain";
+import { loadDemo } from "@/demo/load";
+import { value } from "@/server/testing";
+import { changeProject, getProject, undo } from "@/server/use-cases/projects";
+import { useActionKeys } from "../actions/actions";
+import { useHand } from "../frame/hand";
+import { PlanScreen } from "./plan-screen";
+
+vi.mock("next/navigation", () => import("@/app/testing/navigation"));
+vi.mock("@/clients/sound-engine", () => import("@/app/testing/engine"));
+vi.mock("../kit/say", () => import("@/app/testing/said"));
+
+const ID = "salt-lanterns";
+/** A strip preset: inserts, level, pan, look. */
+const STRIP = "cello-strip-ferry-light";
+
+let house: House;
+
+beforeEach(async () => {
+  said.length = 0;
+  quiet();
+  await useHand.persist.rehydrate();
+  house = await openHouse(loadDemo);
+  layOut({ width: 900, height: 620 });
+});
+
+afterEach(() => house.close());
+
+function Keys() {
+  useActionKeys();
+  return null;
+}
+
+/** The plan of a preset onto strips; of its newest version. */
+async function open(preset: string, strips: readonly string[]): Promise<void> {
+  goTo(`/projects/${ID}/plan?preset=${preset}${strips.length > 0 ? `&strips=${strips.join(",")}` : ""}`);
+  house.show(
+    <>
+      <Keys />
+      <PlanScreen id={ID} />
+    </>,
+  );
+  await screen.findByRole("table", { name: "Changes" });
+}
+
+const table = () => screen.getByRole("table", { name: "Changes" });
+const row = (name: string) =>
+  within(table())
+    .getAllByRole("row")
+    .find((r) => r.querySelector(".name")?.textContent === name)!;
+const applyButton = () => screen.getByRole("button", { name: /^Apply \d+ changes?$/ });
+const count = () => Number(/\d+/.exec(applyButton().textContent)![0]);
+const sentences = () =>
+  within(screen.getByRole("complementary", { name: "Questions and changes" }))
+    .queryAllByRole("listitem")
+    .map((l) => l.textContent);
+const settled = (n: number) =>
+  waitFor(() => {
+    expect(count()).toBe(n);
+    if (n > 0) expect(applyButton()).toHaveProperty("disabled", false);
+  });
+const tick = (name: string) => fireEvent.click(screen.getByRole("checkbox", { name }));
+const press = (key: string, held = {}) => act(() => void fireEvent.keyDown(document.body, { key, ...held }));
+const stored = async () => value(await getProject(house.context, ID));
+const strip = async (id: string) => (await stored()).project.strips.find((s) => s.id === id)!;
+
+describe("a plan", () => {
+  it("shows each change before it is made: in the table, in words, by number; and does just that", async () => {
+    await open(STRIP, ["cello"]);
+    const n = count();
+    expect(n).toBeGreaterThan(2);
+    expect(sentences().length).toBeGreaterThanOrEqual(n);
+    expect(row("Cello").textContent).toContain("→");
+    expect(screen.getByText(new RegExp(`^${n} changes in 1 strip`))).toBeTruthy();
+    const before = await stored();
+    press("Enter", { ctrlKey: true });
+    await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
+    expect(said).toEqual([`Apply “Cello strip, Ferry Light” to Cello: ${n} changes`]);
+    const after = await stored();
+    expect(after.revision).toBe(before.revision + 1);
+    const others = (body: typeof after) => body.project.strips.filter((s) => s.id !== "cello");
+    expect(others(after)).toEqual(others(before));
+    value(await undo(house.context, ID, after.revision));
+    expect((await stored()).project).toEqual(before.project);
+  });
+
+  it("leaves off the parts that are switched off, and says that nothing is left where all are", async () => {
+    await open(STRIP, ["cello"]);
+    const all = count();
+    const parts = screen.getByRole("toolbar", { name: "Parts" });
+    fireEvent.click(within(parts).getByRole("button", { name: "Inserts" }));
+    await waitFor(() => expect(count()).toBeLessThan(all));
+    expect(screen.queryByRole("radiogroup", { name: "Inserts" })).not.toBeNull();
+    for (const part of within(parts).getAllByRole("button", { pressed: true })) fireEvent.click(part);
+    await settled(0);
+    expect(screen.getByText(/Nothing would change/)).toBeTruthy();
+    expect(applyButton()).toHaveProperty("disabled", true);
+    press("Enter", { ctrlKey: true });
+    expect((await stored()).revision).toBe(0);
+  });
+
+  it("leaves off one cell, and one strip with all of it", async () => {
+    await open(STRIP, ["cello", "voice"]);
+    const all = count();
+    tick("Level of Cello");
+    await waitFor(() => expect(count()).toBe(all - 1));
+    tick("All of Voice");
+    await waitFor(() => expect(count()).toBeLessThan(all - 1));
+    await waitFor(() => expect(applyButton()).toHaveProperty("disabled", false));
+    const voice = await strip("voice");
+    const { level } = await strip("cello");
+    fireEvent.click(applyButton());
+    await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
+    expect(await strip("voice")).toEqual(voice);
+    expect((await strip("cello")).level).toEqual(level);
+    expect(processorsOf((await strip("cello")).inserts).length).toBeGreaterThan(0);
+  });
+
+  it("puts a plugin behind what is there, before it, or in its place", async () => {
+    await open("rim-and-air", ["drum"]);
+    const modes = screen.getByRole("radiogroup", { name: "Inserts" });
+    const mode = (name: string) => fireEvent.click(within(modes).getByRole("radio", { name }));
+    /** What stands behind the word "after", as a screen reader has it. */
+    const after = () => row("Drum").textContent.split("after ")[1];
+    for (const [name, then] of [
+      ["Before", "Parametric EQ, VCA compressor, VCA compressor"],
+      ["After", "VCA compressor, Parametric EQ, VCA compressor"],
+      ["Replace", "Parametric EQ, VCA compressor"],
+    ] as const) {
+      mode(name);
+      await waitFor(() => expect(after()).toMatch(new RegExp(`^${then}[^,]`)));
+    }
+    await waitFor(() => expect(applyButton()).toHaveProperty("disabled", false));
+    fireEvent.click(applyButton());
+    await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
+    expect(processorsOf((await strip("drum")).inserts).map((p) => p.model)).toEqual([
+      "parametric-eq",
+      "vca-compressor",
+    ]);
+  });
+
+  it("is for a new strip where none is named, and says so", async () => {
+    await open(STRIP, []);
+    expect(screen.getByText(/onto a new strip of Salt Lanterns/)).toBeTruthy();
+    expect(within(table()).getByText("new strip")).toBeTruthy();
+  });
+
+  it("lets what comes be heard as A beside what is there as B", async () => {
+    await open(STRIP, ["voice"]);
+    press("h");
+    await waitFor(() => expect(told.playing).toBe(true));
+    expect(told.voice).toBe("a");
+    expect(told.sounds.b?.chain).toHaveLength(3);
+    expect(JSON.stringify(told.sounds.a)).not.toBe(JSON.stringify(told.sounds.b));
+    expect((await stored()).revision).toBe(0);
+  });
+
+  it("is left by Escape, with nothing changed", async () => {
+    await open(STRIP, ["cello"]);
+    press("Escape");
+    expect(whereNow()).toBe(`/projects/${ID}`);
+    expect((await stored()).revision).toBe(0);
+  });
+
+  it("that another window has overtaken is refused, and planned anew on what is there", async () => {
+    await open(STRIP, ["cello"]);
+    const cello = await strip("cello");
+    value(
+      await changeProject(house.context, ID, {
+        baseRevision: 0,
+        label: "Turn the cello down",
+        steps: [
+          {
+            id: "s1",
+            needs: [],
+            cell: { strip: "cello", part: "level" },
+            kind: "setLevel",
+            from: cello.level,
+            to: { ...cello.level, fader: -20 },
+          },
+        ],
+      }),
+    );
+    fireEvent.click(applyButton());
+    await waitFor(() => expect(said).toHaveLength(1));
+    expect((await strip("cello")).inserts.nodes).toHaveLength(0);
+    await waitFor(() => expect(row("Cello").textContent).toContain("−20"));
+    await waitFor(() => expect(applyButton()).toHaveProperty("disabled", false));
+    fireEvent.click(applyButton());
+    await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
+    expect((await strip("cello")).inserts.nodes.length).toBeGreaterThan(0);
+  });
+
+  it("of a preset that is not there says so", async () => {
+    goTo(`/projects/${ID}/plan?preset=nothing-such`);
+    house.show(<PlanScreen id={ID} />);
+    expect((await screen.findByRole("alert")).textContent).not.toBe("");
+  });
+});
