@@ -124,7 +124,8 @@ function Found({ words, entered, onDone }: FoundProps) {
           {presets.data?.items.map((preset) => (
             <Command.Item
               key={preset.id}
-              value={`${q} ${preset.card.name} ${preset.id}`}
+              // Those of the words before stay only where their names begin with the new ones too.
+              value={`${presets.isPlaceholderData ? "" : q} ${preset.card.name} ${preset.id}`}
               onSelect={done(() =>
                 recall.targetWords ? recall.apply(preset) : router.push(`/bench?preset=${preset.id}`),
               )}

@@ -1,0 +1,162 @@
+// @vitest-environment jsdom
+import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { quiet, told } from "@/app/testing/engine";
+import { type House, openHouse } from "@/app/testing/house";
+import { goTo, whereNow } from "@/app/testing/navigation";
+import { said } from "@/app/testing/said";
+import { loadDemo } from "@/demo/load";
+import { value } from "@/server/testing";
+import { getProject } from "@/server/use-cases/projects";
+import { Frame } from "./frame";
+import { useHand } from "./hand";
+import { closeShortcuts } from "./shortcuts";
+
+vi.mock("next/navigation", () => import("@/app/testing/navigation"));
+vi.mock("@/clients/sound-engine", () => import("@/app/testing/engine"));
+vi.mock("../kit/say", () => import("@/app/testing/said"));
+
+let house: House;
+
+beforeEach(async () => {
+  said.length = 0;
+  quiet();
+  goTo("/projects");
+  closeShortcuts();
+  await useHand.persist.rehydrate();
+  useHand.setState({ project: null, strips: [], bench: null, alwaysPlan: false });
+  house = await openHouse(loadDemo);
+});
+
+afterEach(() => house.close());
+
+const open = () =>
+  house.show(
+    <Frame theme="day">
+      <p>A screen</p>
+    </Frame>,
+  );
+const press = (key: string, held = {}, on: Element = document.body) =>
+  act(() => void fireEvent.keyDown(on, { key, ...held }));
+const field = () => screen.getByRole("combobox", { name: "Find a sound, a strip, an action" });
+const list = () => within(screen.getByRole("listbox"));
+const items = () =>
+  list()
+    .getAllByRole("option")
+    .map((o) => o.textContent);
+/** Opens the list of all actions, and types. */
+async function find(words: string): Promise<void> {
+  press("k", { ctrlKey: true });
+  await screen.findByRole("combobox", { name: "Find a sound, a strip, an action" });
+  fireEvent.change(field(), { target: { value: words } });
+}
+const stripOf = async (project: string, id: string) =>
+  value(await getProject(house.context, project)).project.strips.find((s) => s.id === id)!;
+
+describe("the field", () => {
+  it("finds what can be done by the beginnings of its words, with its key", async () => {
+    open();
+    await find("go lib");
+    expect(items()).toEqual(["Go to the libraryAlt 1"]);
+    press("Enter", {}, field());
+    expect(whereNow()).toBe("/library");
+  });
+
+  it("finds projects by name and artist", async () => {
+    open();
+    await find("copper heron");
+    await waitFor(() => expect(items()).toContain("Salt LanternsCopper Heron"));
+    fireEvent.click(list().getByRole("option", { name: /Salt Lanterns/ }));
+    expect(whereNow()).toBe("/projects/salt-lanterns");
+  });
+
+  it("opens a sound on the bench with no project in hand, and applies it with one", async () => {
+    open();
+    await find("rim and air");
+    fireEvent.click(await list().findByRole("option", { name: /^Rim and air/ }));
+    expect(whereNow()).toBe("/bench?preset=rim-and-air");
+    act(() => useHand.setState({ project: "salt-lanterns", strips: ["cello"] }));
+    await screen.findByText(/strip Cello/);
+    await find("rim and air");
+    await screen.findByText("Apply to Cello");
+    fireEvent.click(list().getByRole("option", { name: /^Rim and air/ }));
+    await waitFor(() => expect(said).toEqual(["Apply “Rim and air” to Cello"]));
+    expect((await stripOf("salt-lanterns", "cello")).inserts.from?.preset).toBe("rim-and-air");
+    press("z", { ctrlKey: true });
+    await waitFor(async () => expect((await stripOf("salt-lanterns", "cello")).inserts.nodes).toEqual([]));
+  });
+
+  it("never offers a sound of the words before for the words that stand there", async () => {
+    open();
+    await find("rim and air");
+    await list().findByRole("option", { name: /^Rim and air/ });
+    fireEvent.change(field(), { target: { value: "voice one step" } });
+    expect(list().queryByRole("option", { name: /^Rim and air/ })).toBeNull();
+    await list().findByRole("option", { name: /^Voice, one step forward/ });
+  });
+
+  it("says that nothing matches, and is left by Escape to where the hand was", async () => {
+    open();
+    await find("zzzz qqqq");
+    await screen.findByText(/Nothing matches/);
+    press("Escape", {}, field());
+    await waitFor(() => expect(screen.queryByRole("listbox")).toBeNull());
+  });
+});
+
+describe("keys that are the same everywhere", () => {
+  it("go from screen to screen, the bench to where it was", async () => {
+    open();
+    press("2", { altKey: true });
+    expect(whereNow()).toBe("/bench");
+    act(() => useHand.setState({ bench: "/bench?preset=rim-and-air" }));
+    press("1", { altKey: true });
+    press("2", { altKey: true });
+    expect(whereNow()).toBe("/bench?preset=rim-and-air");
+    press("3", { altKey: true });
+    expect(whereNow()).toBe("/bench?preset=rim-and-air");
+    act(() => useHand.setState({ project: "salt-lanterns" }));
+    press("3", { altKey: true });
+    expect(whereNow()).toBe("/projects/salt-lanterns");
+  });
+
+  it("are listed on one sheet", async () => {
+    open();
+    press("?", { shiftKey: true });
+    const sheet = await screen.findByRole("dialog", { name: "Shortcuts" });
+    expect(within(sheet).getByText("Go to the library")).toBeTruthy();
+    press("1", { altKey: true });
+    expect(whereNow()).toBe("/projects");
+  });
+
+  it("play and stop, dry and A", async () => {
+    open();
+    press(" ");
+    await waitFor(() => expect(told.playing).toBe(true));
+    press("d");
+    expect(told.voice).toBe("dry");
+    press("d");
+    expect(told.voice).toBe("a");
+    press(" ");
+    await waitFor(() => expect(told.playing).toBe(false));
+  });
+
+  it("leave letters to a field that is typed in", async () => {
+    open();
+    await find("");
+    press("d", {}, field());
+    press(" ", {}, field());
+    expect(told).toMatchObject({ playing: false });
+  });
+});
+
+describe("what is in hand", () => {
+  it("stands on top, with what is chosen of it", async () => {
+    open();
+    expect(screen.getByText("No project in hand")).toBeTruthy();
+    act(() => useHand.setState({ project: "salt-lanterns" }));
+    await screen.findByText("Copper Heron · 92 bpm");
+    act(() => useHand.setState({ strips: ["cello", "voice", "gone"] }));
+    expect(screen.getByText("Copper Heron · 2 strips chosen")).toBeTruthy();
+  });
+});
