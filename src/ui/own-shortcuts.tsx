@@ -78,5 +78,5 @@ export function useOwnShortcuts(): void {
       run: () => void apply(does.preset),
     };
   });
-  useActions(actions);
+  useActions(actions, "everywhere");
 }

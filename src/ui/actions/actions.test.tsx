@@ -14,8 +14,13 @@ const doing = (id: string, keys: readonly string[], more: Partial<Action> = {}):
   ...more,
 });
 
-function Screen({ actions }: { readonly actions: readonly Action[] }) {
-  useActions(actions);
+interface ScreenProps {
+  readonly actions: readonly Action[];
+  readonly where?: "screen" | "everywhere";
+}
+
+function Screen({ actions, where }: ScreenProps) {
+  useActions(actions, where);
   return null;
 }
 
@@ -63,6 +68,35 @@ describe("a key", () => {
     unmount();
     press("b");
     expect(done).toEqual(["above"]);
+  });
+
+  it("is the screen's before it is for what stands around every screen, whichever came first", () => {
+    const around = <Screen actions={[doing("around", ["B"])]} where="everywhere" />;
+    const screen = <Screen actions={[doing("screen", ["B"])]} />;
+    const { rerender } = render(
+      <>
+        <Keys />
+        {screen}
+        <div key="around">{around}</div>
+      </>,
+    );
+    press("b");
+    rerender(
+      <>
+        <Keys />
+        <div key="around">{around}</div>
+      </>,
+    );
+    press("b");
+    rerender(
+      <>
+        <Keys />
+        <div key="around">{around}</div>
+        <div key="later">{screen}</div>
+      </>,
+    );
+    press("b");
+    expect(done).toEqual(["screen", "around", "screen"]);
   });
 
   it("does nothing while what has it cannot be done, and nothing else in its place", () => {

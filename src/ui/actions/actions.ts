@@ -18,18 +18,22 @@ export interface Action {
   readonly run: () => void;
 }
 
+/** Where actions are offered: by the screen in front, or by what stands around every screen. */
+type Where = "screen" | "everywhere";
+
 interface Registry {
-  /** Each screen's list; the newest stands first and wins. */
-  readonly lists: readonly { readonly owner: string; readonly actions: readonly Action[] }[];
+  /** What screens offer stands before what is offered everywhere, whichever came first; of each the newest first. The first wins. */
+  readonly lists: readonly { readonly owner: string; readonly where: Where; readonly actions: readonly Action[] }[];
 }
 
 const useRegistry = create<Registry>(() => ({ lists: [] }));
 
-const put = (owner: string, actions: readonly Action[]): void =>
+const put = (owner: string, where: Where, actions: readonly Action[]): void =>
   useRegistry.setState(({ lists }) => {
-    const at = lists.findIndex((l) => l.owner === owner);
-    const entry = { owner, actions };
-    return { lists: at < 0 ? [entry, ...lists] : lists.map((l) => (l.owner === owner ? entry : l)) };
+    const entry = { owner, where, actions };
+    if (lists.some((l) => l.owner === owner)) return { lists: lists.map((l) => (l.owner === owner ? entry : l)) };
+    const [screens, others] = [lists.filter((l) => l.where === "screen"), lists.filter((l) => l.where !== "screen")];
+    return { lists: where === "screen" ? [entry, ...lists] : [...screens, entry, ...others] };
   });
 
 const drop = (owner: string): void =>
@@ -38,7 +42,7 @@ const drop = (owner: string): void =>
 const outline = (actions: readonly Action[]): string => JSON.stringify(actions.map(({ run: _, ...rest }) => rest));
 
 /** Offers actions while the component is there. What they do is always the newest; the list is told anew when it reads differently. */
-export function useActions(actions: readonly Action[]): void {
+export function useActions(actions: readonly Action[], where: Where = "screen"): void {
   const owner = useId();
   const newest = useRef(actions);
   const text = outline(actions);
@@ -47,8 +51,8 @@ export function useActions(actions: readonly Action[]): void {
   });
   useEffect(() => {
     const stable = newest.current.map((action, at) => ({ ...action, run: () => newest.current[at]?.run() }));
-    put(owner, stable);
-  }, [owner, text]);
+    put(owner, where, stable);
+  }, [owner, where, text]);
   useEffect(() => () => drop(owner), [owner]);
 }
 

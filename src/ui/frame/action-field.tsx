@@ -68,16 +68,19 @@ export function ActionField() {
     if (before.current instanceof HTMLElement && before.current !== document.body) before.current.focus();
     else field.current?.blur();
   };
-  useActions([
-    {
-      id: "find",
-      title: finder ? "Find a sound" : "Find a sound, a strip, an action",
-      group: "Everywhere",
-      keys: ["/"],
-      run: () => focus(!finder),
-    },
-    { id: "actions", title: "All actions", group: "Everywhere", keys: ["Ctrl+K"], run: () => focus(true) },
-  ]);
+  useActions(
+    [
+      {
+        id: "find",
+        title: finder ? "Find a sound" : "Find a sound, a strip, an action",
+        group: "Everywhere",
+        keys: ["/"],
+        run: () => focus(!finder),
+      },
+      { id: "actions", title: "All actions", group: "Everywhere", keys: ["Ctrl+K"], run: () => focus(true) },
+    ],
+    "everywhere",
+  );
   if (open && renderPalette)
     // eslint-disable-next-line react-hooks/refs -- it makes an element: what is handed on is called later
     return renderPalette({ typed, entered, onTyped: setTyped, onDone: close, onLeft: leave });

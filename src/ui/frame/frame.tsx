@@ -62,52 +62,55 @@ export function Frame({ theme, children }: { readonly theme: Theme | null; reado
   const inHand = useOpenProject(project);
   useActionKeys();
   useOwnShortcuts();
-  useActions([
-    // What was applied from the library is taken back there, too; a screen of its own history puts it before this.
-    ...historyActions(inHand, "Everywhere"),
-    {
-      id: "library",
-      title: "Go to the library",
-      group: "Everywhere",
-      keys: ["Alt+1"],
-      run: () => router.push("/library"),
-    },
-    {
-      id: "bench",
-      title: "Go to the bench",
-      group: "Everywhere",
-      keys: ["Alt+2"],
-      run: () => router.push(bench ?? "/bench"),
-    },
-    {
-      id: "ledger",
-      title: "Go to the project in hand",
-      group: "Everywhere",
-      keys: ["Alt+3"],
-      enabled: project !== null,
-      run: () => router.push(`/projects/${project}`),
-    },
-    {
-      id: "projects",
-      title: "All projects",
-      group: "Everywhere",
-      keys: ["Alt+4"],
-      run: () => router.push("/projects"),
-    },
-    { id: "shortcuts", title: "Shortcuts", group: "Everywhere", keys: ["?"], run: openShortcuts },
-    {
-      id: "theme",
-      title: "Day or Lamp",
-      group: "Everywhere",
-      run: () => setTheme(themeNow(chosen) === "lamp" ? "day" : "lamp"),
-    },
-    {
-      id: "always-plan",
-      title: alwaysPlan ? "Apply at once where nothing is asked" : "Always show the plan before applying",
-      group: "Everywhere",
-      run: () => useHand.setState({ alwaysPlan: !alwaysPlan }),
-    },
-  ]);
+  useActions(
+    [
+      // What was applied from the library is taken back there, too; a screen of its own history puts it before this.
+      ...historyActions(inHand, "Everywhere"),
+      {
+        id: "library",
+        title: "Go to the library",
+        group: "Everywhere",
+        keys: ["Alt+1"],
+        run: () => router.push("/library"),
+      },
+      {
+        id: "bench",
+        title: "Go to the bench",
+        group: "Everywhere",
+        keys: ["Alt+2"],
+        run: () => router.push(bench ?? "/bench"),
+      },
+      {
+        id: "ledger",
+        title: "Go to the project in hand",
+        group: "Everywhere",
+        keys: ["Alt+3"],
+        enabled: project !== null,
+        run: () => router.push(`/projects/${project}`),
+      },
+      {
+        id: "projects",
+        title: "All projects",
+        group: "Everywhere",
+        keys: ["Alt+4"],
+        run: () => router.push("/projects"),
+      },
+      { id: "shortcuts", title: "Shortcuts", group: "Everywhere", keys: ["?"], run: openShortcuts },
+      {
+        id: "theme",
+        title: "Day or Lamp",
+        group: "Everywhere",
+        run: () => setTheme(themeNow(chosen) === "lamp" ? "day" : "lamp"),
+      },
+      {
+        id: "always-plan",
+        title: alwaysPlan ? "Apply at once where nothing is asked" : "Always show the plan before applying",
+        group: "Everywhere",
+        run: () => useHand.setState({ alwaysPlan: !alwaysPlan }),
+      },
+    ],
+    "everywhere",
+  );
   return (
     <div className="grid h-full min-w-[1024px] grid-cols-[132px_minmax(0,1fr)] grid-rows-[44px_minmax(0,1fr)_56px]">
       <Rail theme={theme} />

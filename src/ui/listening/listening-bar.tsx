@@ -34,45 +34,48 @@ const CHOOSE = "choose";
 function useListeningActions(materials: readonly MaterialName[]): void {
   const { playing, processed, side, match, material, a, b } = useListening();
   const group = "Listening";
-  useActions([
-    {
-      id: "play",
-      title: playing ? "Stop" : "Play the material",
-      group,
-      keys: ["Space"],
-      run: () => void setPlaying(!playing),
-    },
-    {
-      id: "dry",
-      title: processed ? "Hear it dry" : "Hear it processed",
-      group,
-      keys: ["D"],
-      run: () => setProcessed(!processed),
-    },
-    {
-      id: "ab",
-      title: side === "a" ? "Hear B" : "Hear A",
-      group,
-      keys: ["X"],
-      enabled: b !== null,
-      run: () => setSide(side === "a" ? "b" : "a"),
-    },
-    { id: "keep-b", title: "Keep what is heard as B", group, keys: ["K"], enabled: a !== null, run: keepAsB },
-    {
-      id: "match",
-      title: match ? "Stop matching loudness" : "Match loudness",
-      group,
-      keys: ["L"],
-      run: () => setMatch(!match),
-    },
-    {
-      id: "material",
-      title: "Next material",
-      group,
-      keys: ["N"],
-      run: () => void setMaterial(nextMaterial(materials, material)),
-    },
-  ]);
+  useActions(
+    [
+      {
+        id: "play",
+        title: playing ? "Stop" : "Play the material",
+        group,
+        keys: ["Space"],
+        run: () => void setPlaying(!playing),
+      },
+      {
+        id: "dry",
+        title: processed ? "Hear it dry" : "Hear it processed",
+        group,
+        keys: ["D"],
+        run: () => setProcessed(!processed),
+      },
+      {
+        id: "ab",
+        title: side === "a" ? "Hear B" : "Hear A",
+        group,
+        keys: ["X"],
+        enabled: b !== null,
+        run: () => setSide(side === "a" ? "b" : "a"),
+      },
+      { id: "keep-b", title: "Keep what is heard as B", group, keys: ["K"], enabled: a !== null, run: keepAsB },
+      {
+        id: "match",
+        title: match ? "Stop matching loudness" : "Match loudness",
+        group,
+        keys: ["L"],
+        run: () => setMatch(!match),
+      },
+      {
+        id: "material",
+        title: "Next material",
+        group,
+        keys: ["N"],
+        run: () => void setMaterial(nextMaterial(materials, material)),
+      },
+    ],
+    "everywhere",
+  );
 }
 
 /** Always there: what is played, where it is, what is heard of it, how loud. */
