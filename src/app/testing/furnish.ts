@@ -8,6 +8,10 @@ export function furnish(): void {
     disconnect() {}
   };
   Element.prototype.scrollIntoView = () => undefined;
+  Element.prototype.scrollTo = function (this: Element, to?: ScrollToOptions | number) {
+    this.scrollTop = typeof to === "object" ? (to.top ?? 0) : 0;
+    this.dispatchEvent(new Event("scroll"));
+  };
   Element.prototype.hasPointerCapture = () => false;
   Element.prototype.setPointerCapture = () => undefined;
   globalThis.CSS = { escape: (name: string) => name.replaceAll(/[^\w-]/g, "\\$&") } as typeof CSS;
@@ -29,11 +33,9 @@ interface Size {
 export function layOut({ width, height }: Size): void {
   const box = { x: 0, y: 0, left: 0, top: 0, right: width, bottom: height, width, height, toJSON: () => "" };
   Element.prototype.getBoundingClientRect = () => box;
-  for (const [side, size] of [
-    ["offsetWidth", width],
-    ["offsetHeight", height],
-  ] as const)
-    Object.defineProperty(HTMLElement.prototype, side, { configurable: true, value: size });
+  const sizes = { offsetWidth: width, offsetHeight: height, clientWidth: width, clientHeight: height };
+  for (const [name, size] of Object.entries(sizes))
+    Object.defineProperty(HTMLElement.prototype, name, { configurable: true, value: size });
 }
 
 /** A plot is as large as its picture says, so that its own units are pixels. */

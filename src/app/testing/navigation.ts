@@ -1,18 +1,26 @@
 import { create } from "zustand";
 
-/** The address, in place of Next's router: `vi.mock("next/navigation", () => import("@/app/testing/navigation"))`. */
-const usePlace = create(() => ({ path: "/", params: new URLSearchParams() }));
+/*
+ * The address, in place of Next's router: `vi.mock("next/navigation", () => import("@/app/testing/navigation"))`. As
+ * there, what a screen writes into the browser's history is seen by all.
+ */
 
-export function goTo(address: string): void {
-  const { pathname, searchParams } = new URL(address, "http://127.0.0.1");
-  usePlace.setState({ path: pathname, params: searchParams });
+const here = () => ({ path: window.location.pathname, params: new URLSearchParams(window.location.search) });
+
+const usePlace = create(here);
+
+for (const way of ["pushState", "replaceState"] as const) {
+  const write = window.history[way].bind(window.history);
+  window.history[way] = (...written) => {
+    write(...written);
+    usePlace.setState(here());
+  };
 }
+
+export const goTo = (address: string): void => window.history.pushState(null, "", address);
 
 /** "/bench?preset=rim" */
-export function whereNow(): string {
-  const { path, params } = usePlace.getState();
-  return params.size === 0 ? path : `${path}?${params}`;
-}
+export const whereNow = (): string => `${window.location.pathname}${window.location.search}`;
 
 const router = { push: goTo, replace: goTo, prefetch: () => undefined };
 

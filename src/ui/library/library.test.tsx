@@ -1,0 +1,237 @@
+// @vitest-environment jsdom
+import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { quiet, told } from "@/app/testing/engine";
+import { layOut } from "@/app/testing/furnish";
+import { type House, openHouse } from "@/app/testing/house";
+import { goTo, whereNow } from "@/app/testing/navigation";
+import { said } from "@/app/testing/said";
+import { INCLUDED } from "@/core/packs/included";
+import { loadDemo } from "@/demo/load";
+import type { Context } from "@/server/data/context";
+import { value } from "@/server/testing";
+import { getPreset } from "@/server/use-cases/library";
+import { installPack } from "@/server/use-cases/packs";
+import { getProject } from "@/server/use-cases/projects";
+import { Frame } from "../frame/frame";
+import { useHand } from "../frame/hand";
+import { closeSheet, useLibrarySheet } from "./filing";
+import { Library } from "./library";
+
+vi.mock("next/navigation", () => import("@/app/testing/navigation"));
+vi.mock("@/clients/sound-engine", () => import("@/app/testing/engine"));
+vi.mock("../kit/say", () => import("@/app/testing/said"));
+
+let house: House;
+
+beforeEach(async () => {
+  said.length = 0;
+  quiet();
+  closeSheet();
+  await useHand.persist.rehydrate();
+  useHand.setState({ project: null, strips: [], bench: null, alwaysPlan: false });
+});
+
+afterEach(() => house.close());
+
+const withPack = (context: Context) => installPack(context, INCLUDED);
+
+async function open(address = "/library", fill: (context: Context) => Promise<unknown> = loadDemo): Promise<void> {
+  house = await openHouse(fill);
+  layOut({ width: 900, height: 620 });
+  goTo(address);
+  house.show(
+    <Frame theme="day">
+      <Library />
+    </Frame>,
+  );
+  await waitFor(() => expect(lines().length).toBeGreaterThan(0), { timeout: 4000 });
+}
+
+const lines = () => within(screen.getByRole("listbox", { name: "Sounds" })).getAllByRole("option");
+/** Without its kind, which is for screen readers. */
+const nameOf = (line: Element) => line.querySelector(".name")!.textContent.replace(/^[^:]+: /, "");
+const names = () => lines().map(nameOf);
+const chosen = () =>
+  lines()
+    .filter((l) => l.getAttribute("aria-selected") === "true")
+    .map(nameOf);
+const card = () => within(screen.getByRole("complementary", { name: "Card" }));
+const field = () => screen.getByRole<HTMLInputElement>("combobox", { name: "Find a sound, a strip, an action" });
+const type = (words: string) => {
+  act(() => field().focus());
+  fireEvent.change(field(), { target: { value: words } });
+};
+const press = (key: string, held = {}, on: Element = document.body) =>
+  act(() => void fireEvent.keyDown(on, { key, ...held }));
+const presetOf = async (id: string) => value(await getPreset(house.context, id)).preset;
+
+describe("the library", () => {
+  it("is walked by arrows; the card and the ear follow", async () => {
+    await open("/library?sort=name");
+    const [first, second] = names();
+    expect(chosen()).toEqual([first]);
+    press("ArrowDown");
+    expect(chosen()).toEqual([second]);
+    expect(card().getByRole("heading", { level: 2 }).textContent).toBe(second);
+    await waitFor(() => expect(told.sounds.a).not.toBeNull());
+    press("ArrowUp");
+    press("ArrowUp");
+    expect(chosen()).toEqual([first]);
+    press("ArrowDown", { shiftKey: true });
+    expect(chosen()).toEqual([first, second]);
+    press("Escape");
+    expect(chosen()).toEqual([second]);
+  });
+
+  it("filters as one types, keeps that in the address, and is left for the list by Enter", async () => {
+    await open();
+    type("rim and air");
+    await waitFor(() => expect(names()[0]).toBe("Rim and air"));
+    expect(whereNow()).toBe("/library?q=rim+and+air");
+    press("Enter", {}, field());
+    expect(document.activeElement).toBe(screen.getByRole("listbox", { name: "Sounds" }));
+    type("");
+    expect(whereNow()).toBe("/library");
+  });
+
+  it("offers how the words may go on, and takes one by Tab", async () => {
+    await open();
+    type("arti");
+    const ways = await screen.findByRole("listbox", { name: "Ways to go on" });
+    expect(within(ways).getAllByRole("option")[0]!.textContent).toContain("artist:");
+    press("Tab", {}, field());
+    expect(field().value).toBe("artist:");
+    await waitFor(() => expect(within(ways).getAllByRole("option").length).toBeGreaterThan(1));
+    press("ArrowDown", {}, field());
+    const second = within(ways).getAllByRole("option", { selected: true })[0]!.textContent;
+    press("Enter", {}, field());
+    expect(second.toLowerCase()).toContain(/artist:"?([^"]+)/.exec(field().value)![1]!.trim().toLowerCase());
+  });
+
+  it("plays an instrument where one is chosen", async () => {
+    await open("/library?q=wooden+bars");
+    await waitFor(() => expect(told.sounds.a?.instrument?.layers).toHaveLength(1));
+    expect(told.sounds.a?.chain).toEqual([]);
+  });
+
+  it("narrows to a folder and a filter, shows both, and lets go of all", async () => {
+    await open();
+    const filters = within(screen.getByRole("navigation", { name: "Folders and filters" }));
+    fireEvent.click(filters.getByRole("button", { name: /^Voices/ }));
+    await waitFor(() => expect(whereNow()).toContain("folder=voices"));
+    fireEvent.click(await filters.findByRole("button", { name: /^Channel strip/ }));
+    const narrowed = await screen.findByRole("group", { name: "Narrowed to" });
+    expect(narrowed.textContent).toContain("Folder: Voices");
+    expect(narrowed.textContent).toContain("Kind: Channel strip");
+    fireEvent.click(within(narrowed).getByRole("button", { name: "Let go of all" }));
+    await waitFor(() => expect(screen.queryByRole("group", { name: "Narrowed to" })).toBeNull());
+    expect(whereNow()).toBe("/library");
+  });
+
+  it("says what it did not understand, and what it read otherwise", async () => {
+    await open("/library?q=narrtor");
+    const status = await screen.findByText(/Nothing begins with “narrtor”/);
+    expect(status.textContent).toContain("read as “narrator”");
+    type("taste:rim");
+    await screen.findByText(/“taste:” is no field/);
+  });
+
+  it("says that nothing matches, with the way back to all", async () => {
+    await open();
+    const all = lines().length;
+    type("nothing like this at all");
+    fireEvent.click(await screen.findByRole("button", { name: "Show all sounds" }));
+    await waitFor(() => expect(lines()).toHaveLength(all));
+  });
+});
+
+describe("what is done with a sound", () => {
+  it("is applied by Enter to the strips in hand, and taken back by one key", async () => {
+    await open("/library?q=rim+and+air");
+    press("Enter");
+    await waitFor(() => expect(said).toEqual(["Choose a project first; then Enter applies a sound to its strips."]));
+    act(() => useHand.setState({ project: "salt-lanterns", strips: ["cello"] }));
+    await screen.findByText(/strip Cello/);
+    press("Enter");
+    await waitFor(() => expect(said.at(-1)).toBe("Apply “Rim and air” to Cello"));
+    const cello = async () =>
+      value(await getProject(house.context, "salt-lanterns")).project.strips.find((s) => s.id === "cello")!;
+    expect((await cello()).inserts.from?.preset).toBe("rim-and-air");
+    press("z", { ctrlKey: true });
+    await waitFor(async () => expect((await cello()).inserts.nodes).toEqual([]));
+  });
+
+  it("is opened on the bench, planned, or varied, each by a key", async () => {
+    await open("/library?q=rim+and+air");
+    press("b");
+    expect(whereNow()).toBe("/bench?preset=rim-and-air");
+    act(() => useHand.setState({ project: "salt-lanterns", strips: ["cello"] }));
+    await screen.findByText(/strip Cello/);
+    press("Enter", { shiftKey: true });
+    expect(whereNow()).toBe("/projects/salt-lanterns/plan?preset=rim-and-air&version=1&strips=cello");
+    press("v");
+    await waitFor(() => expect(whereNow()).toMatch(/^\/bench\?preset=(?!rim-and-air)/));
+  });
+
+  it("is rated by a digit; undo goes to what was touched last", async () => {
+    await open("/library?q=rim+and+air");
+    const before = (await presetOf("rim-and-air")).card.rating;
+    press("1");
+    await waitFor(() => expect(said).toEqual(["Rate “Rim and air”"]));
+    expect((await presetOf("rim-and-air")).card.rating).toBe(1);
+    await waitFor(() => expect(card().getByText("1 of 5")).toBeTruthy());
+    press("z", { ctrlKey: true });
+    await waitFor(async () => expect((await presetOf("rim-and-air")).card.rating).toBe(before));
+    expect(said.at(-1)).toBe("Taken back: Rate “Rim and air”");
+    press("Z", { ctrlKey: true, shiftKey: true });
+    await waitFor(async () => expect((await presetOf("rim-and-air")).card.rating).toBe(1));
+  });
+
+  it("goes into the bin by Delete, out of the list, and comes back", async () => {
+    await open("/library?q=rim+and+air");
+    press("Delete");
+    await waitFor(() => expect(said).toEqual(["Put “Rim and air” into the bin"]));
+    await waitFor(() =>
+      expect(screen.queryByRole("listbox", { name: "Sounds" })?.textContent ?? "").not.toContain("Rim and air"),
+    );
+    press("z", { ctrlKey: true });
+    await waitFor(() => expect(names()).toContain("Rim and air"));
+  });
+
+  it("stays as it is where it came with a pack, and says how to have one of one's own", async () => {
+    await open("/library?q=pack:included", withPack);
+    press("3");
+    await waitFor(() =>
+      expect(said).toEqual(["What comes with a pack stays as it is. Make a copy (U); that is yours to change."]),
+    );
+    expect(card().getByRole("button", { name: "Copy to own" })).toBeTruthy();
+  });
+
+  it("has its sheets by their keys, for all that are chosen", async () => {
+    await open("/library?sort=name&only=pack:own");
+    press("ArrowDown", { shiftKey: true });
+    for (const [key, sheet] of [
+      ["e", "edit"],
+      ["f", "edit"],
+      ["t", "edit"],
+      ["r", "rename"],
+      ["c", "compare"],
+    ] as const) {
+      press(key);
+      const { open: opened } = useLibrarySheet.getState();
+      expect(opened?.sheet, key).toBe(sheet);
+      if (opened && "presets" in opened) expect(opened.presets).toHaveLength(2);
+      act(() => closeSheet());
+    }
+  });
+});
+
+describe("a library with nothing of one's own", () => {
+  it("says what to do first", async () => {
+    await open("/library", withPack);
+    const note = screen.getByText(/Nothing of your own yet/);
+    fireEvent.click(within(note.parentElement!).getByRole("button", { name: "Start a new sound" }));
+    expect(whereNow()).toBe("/bench?new=1");
+  });
+});
