@@ -62,24 +62,26 @@ const measured = (integratedLufs: number): Measurement => ({
 });
 
 export const createSoundEngine = (): SoundEngine => ({
-  start: async () => {
-    if (!willStart) throw new Error("No device.");
-  },
-  setMaterial: async (material) => {
+  start: () => (willStart ? Promise.resolve() : Promise.reject(new Error("No device."))),
+  setMaterial: (material) => {
     told.material = material;
-    if (material.startsWith("own:gone")) throw new Error("No such material.");
-    return [0.5, 1, 0.5];
+    return material.startsWith("own:gone")
+      ? Promise.reject(new Error("No such material."))
+      : Promise.resolve([0.5, 1, 0.5]);
   },
   setSound: (side, sound) => void (told.sounds[side] = sound),
   select: (voice) => void (told.voice = voice),
   play: (playing) => void (told.playing = playing),
   setGains: (gains) => void (told.gains = gains),
-  noteOn: async (note) => void told.notes.push(note),
+  noteOn: (note) => {
+    told.notes.push(note);
+    return Promise.resolve();
+  },
   noteOff: (note) => void told.notes.splice(told.notes.indexOf(note), 1),
   allNotesOff: () => void told.notes.splice(0),
   measure: async (_, sound) => measured(await loudnessOf(sound)),
-  costOf: async (_, sounds) => sounds.map(({ chain }) => 1 + chain.length),
-  encode: async () => new Uint8Array(44),
+  costOf: (_, sounds) => Promise.resolve(sounds.map(({ chain }) => 1 + chain.length)),
+  encode: () => Promise.resolve(new Uint8Array(44)),
   readSpectrum: () => null,
   onLost: (call) => void (lose = call),
   onMeters: (hear) => {

@@ -6,7 +6,7 @@ import { drag, layOut } from "@/app/testing/furnish";
 import { type House, openHouse, presetOf } from "@/app/testing/house";
 import { goTo } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
-import { type Chain, type ChainNode, type Macro, type Processor, processorsOf } from "@/core/chains/chain";
+import { type ChainNode, type Macro, type Processor, processorsOf } from "@/core/chains/chain";
 import { parseClipping } from "@/core/chains/clipping";
 import { type Content, chainOf } from "@/core/presets/preset";
 import { CONTENT_SCHEMA } from "@/core/presets/version";
@@ -34,7 +34,7 @@ const PLATE = plugin("plate", "plate", { decay: 2 });
 const contentOf = (nodes: readonly ChainNode[], macros: readonly Macro[] = []): Content => ({
   kind: "chain",
   schema: CONTENT_SCHEMA,
-  chain: { nodes: [...nodes], macros: [...macros] } as Chain,
+  chain: { nodes: [...nodes], macros: [...macros] },
 });
 
 let house: House;

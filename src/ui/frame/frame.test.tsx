@@ -36,6 +36,7 @@ const open = () =>
       <p>A screen</p>
     </Frame>,
   );
+const hold = (hand: Partial<ReturnType<typeof useHand.getState>>) => act(() => void useHand.setState(hand));
 const press = (key: string, held = {}, on: Element = document.body) =>
   act(() => void fireEvent.keyDown(on, { key, ...held }));
 const field = () => screen.getByRole("combobox", { name: "Find a sound, a strip, an action" });
@@ -75,7 +76,7 @@ describe("the field", () => {
     await find("rim and air");
     fireEvent.click(await list().findByRole("option", { name: /^Rim and air/ }));
     expect(whereNow()).toBe("/bench?preset=rim-and-air");
-    act(() => useHand.setState({ project: "salt-lanterns", strips: ["cello"] }));
+    hold({ project: "salt-lanterns", strips: ["cello"] });
     await screen.findByText(/strip Cello/);
     await find("rim and air");
     await screen.findByText("Apply to Cello");
@@ -105,17 +106,17 @@ describe("the field", () => {
 });
 
 describe("keys that are the same everywhere", () => {
-  it("go from screen to screen, the bench to where it was", async () => {
+  it("go from screen to screen, the bench to where it was", () => {
     open();
     press("2", { altKey: true });
     expect(whereNow()).toBe("/bench");
-    act(() => useHand.setState({ bench: "/bench?preset=rim-and-air" }));
+    hold({ bench: "/bench?preset=rim-and-air" });
     press("1", { altKey: true });
     press("2", { altKey: true });
     expect(whereNow()).toBe("/bench?preset=rim-and-air");
     press("3", { altKey: true });
     expect(whereNow()).toBe("/bench?preset=rim-and-air");
-    act(() => useHand.setState({ project: "salt-lanterns" }));
+    hold({ project: "salt-lanterns" });
     press("3", { altKey: true });
     expect(whereNow()).toBe("/projects/salt-lanterns");
   });
@@ -154,9 +155,9 @@ describe("what is in hand", () => {
   it("stands on top, with what is chosen of it", async () => {
     open();
     expect(screen.getByText("No project in hand")).toBeTruthy();
-    act(() => useHand.setState({ project: "salt-lanterns" }));
+    hold({ project: "salt-lanterns" });
     await screen.findByText("Copper Heron · 92 bpm");
-    act(() => useHand.setState({ strips: ["cello", "voice", "gone"] }));
+    hold({ strips: ["cello", "voice", "gone"] });
     expect(screen.getByText("Copper Heron · 2 strips chosen")).toBeTruthy();
   });
 });

@@ -62,6 +62,7 @@ const type = (words: string) => {
   act(() => field().focus());
   fireEvent.change(field(), { target: { value: words } });
 };
+const hold = (hand: Partial<ReturnType<typeof useHand.getState>>) => act(() => void useHand.setState(hand));
 const press = (key: string, held = {}, on: Element = document.body) =>
   act(() => void fireEvent.keyDown(on, { key, ...held }));
 const presetOf = async (id: string) => value(await getPreset(house.context, id)).preset;
@@ -151,7 +152,7 @@ describe("what is done with a sound", () => {
     await open("/library?q=rim+and+air");
     press("Enter");
     await waitFor(() => expect(said).toEqual(["Choose a project first; then Enter applies a sound to its strips."]));
-    act(() => useHand.setState({ project: "salt-lanterns", strips: ["cello"] }));
+    hold({ project: "salt-lanterns", strips: ["cello"] });
     await screen.findByText(/strip Cello/);
     press("Enter");
     await waitFor(() => expect(said.at(-1)).toBe("Apply “Rim and air” to Cello"));
@@ -166,7 +167,7 @@ describe("what is done with a sound", () => {
     await open("/library?q=rim+and+air");
     press("b");
     expect(whereNow()).toBe("/bench?preset=rim-and-air");
-    act(() => useHand.setState({ project: "salt-lanterns", strips: ["cello"] }));
+    hold({ project: "salt-lanterns", strips: ["cello"] });
     await screen.findByText(/strip Cello/);
     press("Enter", { shiftKey: true });
     expect(whereNow()).toBe("/projects/salt-lanterns/plan?preset=rim-and-air&version=1&strips=cello");

@@ -36,61 +36,9 @@ export function Rows({ project, after, plan, off, onOff }: RowsProps) {
           </span>
         ))}
       </div>
-      {plan.rows.map(({ strip: id, isNew, parts }) => {
-        const now = findStrip(project, id);
-        const then = findStrip(after, id);
-        const name = (then ?? now)?.look.name ?? "";
-        // A look may give several strips one name: they are told by what they are called now.
-        const called = (now ?? then)?.look.name ?? "";
-        const on = !off.has(id);
-        const cell = (part: PartName) => {
-          const planned = parts.find((p) => p.part === part);
-          if (!planned || isNew) return null;
-          return (
-            <Tick
-              label={`${PART_NAMES[part]} of ${called}`}
-              on={on && !off.has(`${id} ${part}`)}
-              onChange={(next) => toggle(`${id} ${part}`, next)}
-            />
-          );
-        };
-        return (
-          <div role="row" key={id} className={`${COLUMNS} min-h-[78px] border-rule border-b py-1`}>
-            <span role="cell" className="flex items-center gap-2">
-              {!isNew && <Tick label={`All of ${called}`} on={on} onChange={(next) => toggle(id, next)} />}
-              <span className="min-w-0">
-                <span className="name block truncate">{name}</span>
-                {then && then.source !== now?.source && then.source.type === "layers" && (
-                  <span className="flex items-center gap-1 text-small">
-                    {cell("source")}
-                    <span className="text-live">{describeSource(then)}</span>
-                  </span>
-                )}
-                {isNew && <span className="text-small text-live">new strip</span>}
-                {now && then && now.look.name !== then.look.name && (
-                  <span className="block text-small text-soft">was {now.look.name}</span>
-                )}
-              </span>
-            </span>
-            <span role="cell" className="flex items-center gap-2">
-              {cell("inserts")}
-              <InsertsChange now={now} then={then} tempo={project.tempo} />
-            </span>
-            <PartCell
-              tick={cell("level")}
-              unit=" dB"
-              now={now && formatFader(now.level)}
-              then={then && formatFader(then.level)}
-            />
-            <PartCell tick={cell("pan")} now={now && formatPanPart(now.pan)} then={then && formatPanPart(then.pan)} />
-            <PartCell
-              tick={cell("routing")}
-              now={now && describeOutput(project, now.routing.output)}
-              then={then && describeOutput(after, then.routing.output)}
-            />
-          </div>
-        );
-      })}
+      {plan.rows.map((row) => (
+        <PlanRow key={row.strip} row={row} project={project} after={after} off={off} onToggle={toggle} />
+      ))}
       <p className="px-4 py-[10px] text-small text-soft">
         {plan.steps.length} change{plan.steps.length === 1 ? "" : "s"} in {changed} strip{changed === 1 ? "" : "s"} ·
         everything without an arrow, and {others} other strip
@@ -100,15 +48,83 @@ export function Rows({ project, after, plan, off, onOff }: RowsProps) {
   );
 }
 
-function InsertsChange({
-  now,
-  then,
-  tempo,
-}: {
+interface RowProps extends Pick<RowsProps, "project" | "after" | "off"> {
+  readonly row: PlanBody["plan"]["rows"][number];
+  /** A strip as a whole by its id, one part of it by both: "cello level". */
+  readonly onToggle: (cell: string, on: boolean) => void;
+}
+
+/** One strip, part by part. */
+function PlanRow({ row: { strip: id, isNew, parts }, project, after, off, onToggle }: RowProps) {
+  const now = findStrip(project, id);
+  const then = findStrip(after, id);
+  // A look may give several strips one name: they are told by what they are called now.
+  const called = (now ?? then)?.look.name ?? "";
+  const on = !off.has(id);
+  const cell = (part: PartName) => {
+    const planned = parts.find((p) => p.part === part);
+    if (!planned || isNew) return null;
+    return (
+      <Tick
+        label={`${PART_NAMES[part]} of ${called}`}
+        on={on && !off.has(`${id} ${part}`)}
+        onChange={(next) => onToggle(`${id} ${part}`, next)}
+      />
+    );
+  };
+  return (
+    <div role="row" className={`${COLUMNS} min-h-[78px] border-rule border-b py-1`}>
+      <span role="cell" className="flex items-center gap-2">
+        {!isNew && <Tick label={`All of ${called}`} on={on} onChange={(next) => onToggle(id, next)} />}
+        <Onto now={now} then={then} source={cell("source")} />
+      </span>
+      <span role="cell" className="flex items-center gap-2">
+        {cell("inserts")}
+        <InsertsChange now={now} then={then} tempo={project.tempo} />
+      </span>
+      <PartCell
+        tick={cell("level")}
+        unit=" dB"
+        now={now && formatFader(now.level)}
+        then={then && formatFader(then.level)}
+      />
+      <PartCell tick={cell("pan")} now={now && formatPanPart(now.pan)} then={then && formatPanPart(then.pan)} />
+      <PartCell
+        tick={cell("routing")}
+        now={now && describeOutput(project, now.routing.output)}
+        then={then && describeOutput(after, then.routing.output)}
+      />
+    </div>
+  );
+}
+
+interface Sides {
+  /** Null for a strip that is new. */
   readonly now: Strip | null;
   readonly then: Strip | null;
-  readonly tempo: number;
-}) {
+}
+
+/** What the strip will be called and play. */
+function Onto({ now, then, source }: Sides & { readonly source: React.ReactNode }) {
+  const plays = then !== null && then.source !== now?.source && then.source.type === "layers";
+  return (
+    <span className="min-w-0">
+      <span className="name block truncate">{(then ?? now)?.look.name}</span>
+      {plays && (
+        <span className="flex items-center gap-1 text-small">
+          {source}
+          <span className="text-live">{describeSource(then)}</span>
+        </span>
+      )}
+      {now === null && <span className="text-small text-live">new strip</span>}
+      {now && then && now.look.name !== then.look.name && (
+        <span className="block text-small text-soft">was {now.look.name}</span>
+      )}
+    </span>
+  );
+}
+
+function InsertsChange({ now, then, tempo }: Sides & { readonly tempo: number }) {
   const before = now ? processorsOf(now.inserts) : [];
   const after = then ? processorsOf(then.inserts) : [];
   if (now && now.inserts === then?.inserts)

@@ -31,7 +31,6 @@ interface StageProps {
 function Stage({ start, saved }: StageProps) {
   const [values, setValues] = useState(start.values);
   const [pulled, setPulled] = useState<Values>({});
-  held = { ...start, values };
   return (
     <ModelEditor
       model={getModel(start.model)}
@@ -45,6 +44,7 @@ function Stage({ start, saved }: StageProps) {
       }}
       onTurn={(next) => {
         turns.push(next);
+        held = { ...held, values: { ...held.values, ...next } };
         setPulled({});
         setValues((now) => ({ ...now, ...next }));
       }}
@@ -57,7 +57,8 @@ const pluginOf = (model: string, values: Values = {}): Processor =>
 
 /** Shows the editor of a plugin once its code is there. */
 async function open(model: string, values: Values = {}, saved: Values | null = null): Promise<void> {
-  render(<Stage start={pluginOf(model, values)} saved={saved && pluginOf(model, saved)} />);
+  held = pluginOf(model, values);
+  render(<Stage start={held} saved={saved && pluginOf(model, saved)} />);
   await waitFor(() => expect(sliders()).not.toHaveLength(0));
 }
 
@@ -182,7 +183,8 @@ describe("the bands of the equaliser", () => {
   };
   const band = (n: number) => handle(new RegExp(`^Band ${n},`));
   const openBare = async () => {
-    render(<Stage start={pluginOf("parametric-eq")} saved={null} />);
+    held = pluginOf("parametric-eq");
+    render(<Stage start={held} saved={null} />);
     await screen.findByRole("button", { name: /Add a band/ });
   };
 
