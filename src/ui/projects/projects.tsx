@@ -133,6 +133,8 @@ interface Fields {
   readonly tempo: number;
 }
 
+const SHORT = { value: 200, message: "200 letters are the most." };
+
 /** A blank project: its main output, and nothing that was not asked for. */
 function NewProject({ onClose }: { readonly onClose: () => void }) {
   const router = useRouter();
@@ -169,12 +171,12 @@ function NewProject({ onClose }: { readonly onClose: () => void }) {
           id="project-name"
           autoComplete="off"
           className={input}
-          {...register("name", { validate: (v) => v.trim() !== "" || "Give it a name.", maxLength: 200 })}
+          {...register("name", { validate: (v) => v.trim() !== "" || "Give it a name.", maxLength: SHORT })}
         />
         <label htmlFor="project-artist" className="text-soft">
           Artist
         </label>
-        <input id="project-artist" autoComplete="off" className={input} {...register("artist", { maxLength: 200 })} />
+        <input id="project-artist" autoComplete="off" className={input} {...register("artist", { maxLength: SHORT })} />
         <label htmlFor="project-tempo" className="text-soft">
           Tempo
         </label>
