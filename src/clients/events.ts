@@ -24,6 +24,15 @@ export const KEYS = {
 /** Hears of every change, also by other windows, and lets what shows it be fetched anew. Returns how to stop. */
 export function followChanges(queries: QueryClient, isOwn: (project: string) => boolean): () => void {
   const source = new EventSource("/api/events");
+  let wasOpen = false;
+  source.addEventListener("open", () => {
+    // What happened while the line was down, as after a sleep or a new start of the server, was not told.
+    if (wasOpen)
+      void queries.invalidateQueries({
+        predicate: ({ queryKey: [kind, id] }) => kind !== KEYS.project("")[0] || !isOwn(String(id)),
+      });
+    wasOpen = true;
+  });
   source.addEventListener("change", (event: MessageEvent<string>) => {
     const { records } = JSON.parse(event.data) as Change;
     for (const { kind, id } of records) {
