@@ -1,7 +1,7 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
+import { Suspense, lazy, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { OWN } from "@/core/packs/pack";
 import type { PresetPage, PresetQuery } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
@@ -19,13 +19,15 @@ import { Filters } from "./filters";
 import { useFiling, useLibrarySheet } from "./filing";
 import { useFilingActions } from "./use-filing-actions";
 import { rememberList } from "./last-list";
-import { Narrowed } from "./narrowed";
 import { PresetList } from "./preset-list";
 import { useHearChosen, useSelection } from "./selection";
-import { LibrarySheets } from "./sheets";
 import { type Filter, useFilters } from "./use-library";
 import { useListing } from "./use-listing";
 import { useTempo } from "./use-tempo";
+
+// Not there at first, and fetched when they are.
+const LibrarySheets = lazy(() => import("./sheets").then((m) => ({ default: m.LibrarySheets })));
+const Narrowed = lazy(() => import("./narrowed").then((m) => ({ default: m.Narrowed })));
 
 const countOf = (total: number): string => `${formatCount(total)} sound${total === 1 ? "" : "s"}`;
 
@@ -103,7 +105,7 @@ export function Library() {
   const narrowed = Boolean(query.q || query.folder || query.only);
   return (
     <>
-      {sheet && <LibrarySheets />}
+      <Suspense>{sheet && <LibrarySheets />}</Suspense>
       <Panels
         id="library"
         panes={[
@@ -131,7 +133,7 @@ export function Library() {
               <section aria-label="Library" className="flex h-full min-w-0 flex-col">
                 <h1 className="sr-only">Library</h1>
                 <ListHead query={query} onSort={(sort) => set({ sort })} />
-                <Narrowed query={query} onSet={set} />
+                <Suspense>{(query.folder || query.only) && <Narrowed query={query} onSet={set} />}</Suspense>
                 <Said page={first} />
                 <NothingOwn page={first} narrowed={narrowed} />
                 {total > 0 ? (
