@@ -6,5 +6,5 @@ export default defineConfig({
   plugins: [react()],
   resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
   // A test of the interface names its surroundings in its first line.
-  test: { include: ["src/**/*.test.{ts,tsx}"], testTimeout: 60_000, pool: "forks" },
+  test: { include: ["src/**/*.test.{ts,tsx}"], testTimeout: 60_000, pool: "forks", maxWorkers: 2 },
 });
