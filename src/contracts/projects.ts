@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { ContentSchema } from "@/core/presets/schema";
 import { ProjectSchema } from "@/core/projects/schema";
-import { INSERT_MODES } from "@/core/recall/plan";
+import { INSERT_MODES } from "@/core/recall/plan-inserts";
 import { StepSchema } from "@/core/recall/step-schema";
 import { PARTS } from "@/core/strips/strip";
 import { HistorySchema, MediaRowSchema, ProjectRowSchema, RevisionRowSchema } from "./records";

@@ -1,8 +1,11 @@
 import equal from "fast-deep-equal";
 import { type Chain, type ChainNode, type Macro, type Processor, processorName, processorsOf } from "../chains/chain";
 import { keysIn, rekeyed } from "../chains/tree";
-import type { InsertMode } from "./plan";
 import type { Step } from "./step";
+
+export const INSERT_MODES = ["replace", "before", "after", "values"] as const;
+/** What happens to the inserts that stand there; `values` sets those of the same models and leaves all others. */
+export type InsertMode = (typeof INSERT_MODES)[number];
 
 interface InsertsInput {
   readonly strip: string;

@@ -13,12 +13,8 @@ import {
   stripName,
 } from "../strips/strip";
 import { applySteps } from "./apply";
-import { planInserts } from "./plan-inserts";
+import { type InsertMode, planInserts } from "./plan-inserts";
 import type { Step } from "./step";
-
-export const INSERT_MODES = ["replace", "before", "after", "values"] as const;
-/** What happens to the inserts that stand there; `values` sets those of the same models and leaves all others. */
-export type InsertMode = (typeof INSERT_MODES)[number];
 
 export interface RecallSource {
   readonly content: Content;

@@ -1,8 +1,9 @@
 // @vitest-environment jsdom
-import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { quiet, told } from "@/app/testing/engine";
 import { drag, layOut } from "@/app/testing/furnish";
+import { Keys, press, undo } from "@/app/testing/hands";
 import { type House, openHouse, presetOf } from "@/app/testing/house";
 import { goTo } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
@@ -12,7 +13,6 @@ import { type Content, chainOf } from "@/core/presets/preset";
 import { CONTENT_SCHEMA } from "@/core/presets/version";
 import { value } from "@/server/testing";
 import { getPreset, savePresets } from "@/server/use-cases/library";
-import { useActionKeys } from "../actions/actions";
 import { useSave } from "../save/save";
 import { Bench } from "./bench";
 
@@ -50,17 +50,10 @@ beforeEach(async () => {
 
 afterEach(() => house.close());
 
-function Keys() {
-  useActionKeys();
-  return null;
-}
-
 const chain = () => screen.getByRole("group", { name: "Chain" });
 const tiles = () =>
   [...chain().querySelectorAll("button[data-node]")].map((tile) => tile.getAttribute("aria-label")?.split(",")[0]);
 const tile = (name: RegExp | string) => within(chain()).getByRole("button", { name });
-const press = (key: string, held = {}) => act(() => void fireEvent.keyDown(document.body, { key, ...held }));
-const undo = () => press("z", { ctrlKey: true });
 const click = (name: RegExp | string) => fireEvent.click(screen.getByRole("button", { name }));
 const state = () => screen.getByRole("banner").textContent;
 const side = () => screen.getByRole("complementary", { name: "Beside the bench" });

@@ -3,6 +3,7 @@ import { act, fireEvent, screen, waitFor, within } from "@testing-library/react"
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { quiet, told } from "@/app/testing/engine";
 import { drag, layOut } from "@/app/testing/furnish";
+import { Keys, press, undo } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
 import { goTo, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
@@ -10,7 +11,6 @@ import { layersOf } from "@/core/strips/strip";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { getProject } from "@/server/use-cases/projects";
-import { useActionKeys } from "../actions/actions";
 import { useSave } from "../save/save";
 import { Bench } from "./bench";
 
@@ -38,19 +38,12 @@ beforeEach(async () => {
 
 afterEach(() => house.close());
 
-function Keys() {
-  useActionKeys();
-  return null;
-}
-
 const shown = () => screen.getByRole("region", { name: "Instrument" });
 const layers = () =>
   within(shown())
     .queryAllByRole("button", { name: /^Layer / })
     .map((b) => b.getAttribute("aria-label"));
 const openLayer = (name: string) => fireEvent.click(within(shown()).getByRole("button", { name: `Layer ${name}` }));
-const press = (key: string, held = {}) => act(() => void fireEvent.keyDown(document.body, { key, ...held }));
-const undo = () => press("z", { ctrlKey: true });
 const stored = async () =>
   layersOf(value(await getProject(house.context, "neap-tide")).project.strips.find((s) => s.id === "ghost-vibes")!);
 const heard = () => told.sounds.a?.instrument?.layers ?? [];
@@ -64,15 +57,15 @@ describe("an instrument on the bench", () => {
   it("is set layer by layer: heard while it is dragged, one step at the end", async () => {
     openLayer("Mist");
     const [first] = await screen.findAllByRole("slider", { name: /Attack/ });
-    const before = JSON.stringify(heard()[1]);
+    const before = heard()[1]!;
     drag(first!, [
       [10, 0],
       [60, 0],
       [120, 0],
     ]);
-    await waitFor(() => expect(JSON.stringify(heard()[1])).not.toBe(before));
+    await waitFor(() => expect(heard()[1]).not.toEqual(before));
     const attack = async () => (await stored())[1]!.instrument.values.attack;
-    const was = Number(JSON.parse(before).values.attack);
+    const was = before.values.attack;
     await waitFor(async () => expect(await attack()).not.toBe(was));
     undo();
     await waitFor(async () => expect(await attack()).toBe(was));

@@ -1,6 +1,5 @@
 "use client";
 
-import { stepsToLoad } from "./side/slot";
 import { type Chain, type Lane, nodeName, type Processor, processorsOf, type Split } from "@/core/chains/chain";
 import { clip, freshClipping, parseClipping, writeClipping } from "@/core/chains/clipping";
 import type { Difference } from "@/core/chains/differences";
@@ -14,6 +13,7 @@ import { say, sayError } from "../kit/say";
 import { useStarts } from "../starts";
 import { mintKey } from "../projects/mint";
 import { openSave } from "../save/save";
+import { stepsToLoad } from "./load-slot";
 import type { Bench as BenchState } from "./use-bench";
 
 export type BenchHands = ReturnType<typeof useBenchGestures>;

@@ -2,6 +2,7 @@
 import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { quiet, told } from "@/app/testing/engine";
+import { press } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
 import { goTo, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
@@ -37,8 +38,6 @@ const open = () =>
     </Frame>,
   );
 const hold = (hand: Partial<ReturnType<typeof useHand.getState>>) => act(() => void useHand.setState(hand));
-const press = (key: string, held = {}, on: Element = document.body) =>
-  act(() => void fireEvent.keyDown(on, { key, ...held }));
 const field = () => screen.getByRole("combobox", { name: "Find a sound, a strip, an action" });
 const list = () => within(screen.getByRole("listbox"));
 const items = () =>

@@ -3,13 +3,13 @@ import { act, fireEvent, screen, waitFor, within } from "@testing-library/react"
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { quiet, told } from "@/app/testing/engine";
 import { layOut } from "@/app/testing/furnish";
+import { Keys, press } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
 import { goTo, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { getProject } from "@/server/use-cases/projects";
-import { useActionKeys } from "../actions/actions";
 import { useHand } from "../frame/hand";
 import { useSave } from "../save/save";
 import { Ledger } from "./ledger";
@@ -32,11 +32,6 @@ beforeEach(async () => {
 
 afterEach(() => house.close());
 
-function Keys() {
-  useActionKeys();
-  return null;
-}
-
 async function open(id = "salt-lanterns"): Promise<void> {
   goTo(`/projects/${id}`);
   house.show(
@@ -57,7 +52,6 @@ const chosen = () =>
   rows()
     .filter((r) => r.getAttribute("aria-selected") === "true")
     .map(nameOf);
-const press = (key: string, held = {}) => act(() => void fireEvent.keyDown(document.body, { key, ...held }));
 const stored = async (id = "salt-lanterns") => value(await getProject(house.context, id));
 const field = () => screen.getByRole("textbox", { name: "Find a sound to apply" });
 function type(words: string) {

@@ -3,6 +3,7 @@ import { act, fireEvent, screen, waitFor, within } from "@testing-library/react"
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { quiet, told } from "@/app/testing/engine";
 import { layOut } from "@/app/testing/furnish";
+import { press } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
 import { goTo, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
@@ -63,8 +64,6 @@ const type = (words: string) => {
   fireEvent.change(field(), { target: { value: words } });
 };
 const hold = (hand: Partial<ReturnType<typeof useHand.getState>>) => act(() => void useHand.setState(hand));
-const press = (key: string, held = {}, on: Element = document.body) =>
-  act(() => void fireEvent.keyDown(on, { key, ...held }));
 const presetOf = async (id: string) => value(await getPreset(house.context, id)).preset;
 
 describe("the library", () => {

@@ -31,6 +31,8 @@ const Narrowed = lazy(() => import("./narrowed").then((m) => ({ default: m.Narro
 
 const countOf = (total: number): string => `${formatCount(total)} sound${total === 1 ? "" : "s"}`;
 
+const isFiltered = ({ folder, only }: PresetQuery): boolean => Boolean(folder) || Boolean(only);
+
 export function Library() {
   const router = useRouter();
   const { query: addressed, set } = useFilters();
@@ -102,7 +104,8 @@ export function Library() {
     },
     { id: "open", title: "Open on the bench", group, keys: ["B"], enabled: has, run: () => withChosen(open) },
   ]);
-  const narrowed = Boolean(query.q || query.folder || query.only);
+  const filtered = isFiltered(query);
+  const narrowed = Boolean(query.q) || filtered;
   return (
     <>
       <Suspense>{sheet && <LibrarySheets />}</Suspense>
@@ -133,7 +136,7 @@ export function Library() {
               <section aria-label="Library" className="flex h-full min-w-0 flex-col">
                 <h1 className="sr-only">Library</h1>
                 <ListHead query={query} onSort={(sort) => set({ sort })} />
-                <Suspense>{(query.folder || query.only) && <Narrowed query={query} onSet={set} />}</Suspense>
+                <Suspense>{filtered && <Narrowed query={query} onSet={set} />}</Suspense>
                 <Said page={first} />
                 <NothingOwn page={first} narrowed={narrowed} />
                 {total > 0 ? (

@@ -1,8 +1,9 @@
 // @vitest-environment jsdom
-import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { quiet, told } from "@/app/testing/engine";
 import { layOut } from "@/app/testing/furnish";
+import { Keys, press } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
 import { goTo, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
@@ -10,7 +11,6 @@ import { processorsOf } from "@/core/chains/chain";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { changeProject, getProject, undo } from "@/server/use-cases/projects";
-import { useActionKeys } from "../actions/actions";
 import { useHand } from "../frame/hand";
 import { PlanScreen } from "./plan-screen";
 
@@ -33,11 +33,6 @@ beforeEach(async () => {
 });
 
 afterEach(() => house.close());
-
-function Keys() {
-  useActionKeys();
-  return null;
-}
 
 /** The plan of a preset onto strips; of its newest version. */
 async function open(preset: string, strips: readonly string[]): Promise<void> {
@@ -68,7 +63,6 @@ const settled = (n: number) =>
     if (n > 0) expect(applyButton()).toHaveProperty("disabled", false);
   });
 const tick = (name: string) => fireEvent.click(screen.getByRole("checkbox", { name }));
-const press = (key: string, held = {}) => act(() => void fireEvent.keyDown(document.body, { key, ...held }));
 const stored = async () => value(await getProject(house.context, ID));
 const strip = async (id: string) => (await stored()).project.strips.find((s) => s.id === id)!;
 

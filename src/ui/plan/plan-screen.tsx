@@ -6,7 +6,7 @@ import type { PlanBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import { type Project, findStrip } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
-import type { InsertMode } from "@/core/recall/plan";
+import type { InsertMode } from "@/core/recall/plan-inserts";
 import { PART_NAMES } from "@/core/strips/strip";
 import { useActions } from "../actions/actions";
 import { Empty, Loading, SideHeading } from "../kit/bits";

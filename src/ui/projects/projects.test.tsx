@@ -1,12 +1,12 @@
 // @vitest-environment jsdom
-import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { Keys, press } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
 import { goTo, whereNow } from "@/app/testing/navigation";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { getProject } from "@/server/use-cases/projects";
-import { useActionKeys } from "../actions/actions";
 import { Projects } from "./projects";
 
 vi.mock("next/navigation", () => import("@/app/testing/navigation"));
@@ -17,11 +17,6 @@ let house: House;
 beforeEach(() => goTo("/projects"));
 
 afterEach(() => house.close());
-
-function Keys() {
-  useActionKeys();
-  return null;
-}
 
 async function open(fill?: typeof loadDemo): Promise<void> {
   house = await openHouse(fill);
@@ -34,7 +29,6 @@ async function open(fill?: typeof loadDemo): Promise<void> {
   await waitFor(() => expect(screen.queryByText("Opening")).toBeNull());
 }
 
-const press = (key: string, held = {}) => act(() => void fireEvent.keyDown(document.body, { key, ...held }));
 const chosen = () => screen.getByRole("option", { selected: true }).querySelector(".name")!.textContent;
 const fill = (label: string, text: string) =>
   fireEvent.change(screen.getByLabelText(label), { target: { value: text } });

@@ -7,7 +7,7 @@ import type { Content } from "../../presets/preset";
 import type { Project } from "../../projects/project";
 import { FEELS, NOTES } from "../../units/note-length";
 import { PARTS, type PartName, type SavedStrip, type Strip, type StripKind, createStrip } from "../../strips/strip";
-import { INSERT_MODES } from "../plan";
+import { INSERT_MODES } from "../plan-inserts";
 
 /** Projects and presets by chance, for the laws of recall. */
 

@@ -4,35 +4,20 @@ import { useQueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
-import {
-  type Chain,
-  type ChainNode,
-  type From,
-  type Processor,
-  nodeName,
-  processorName,
-  processorsOf,
-} from "@/core/chains/chain";
-import { clip, freshClipping } from "@/core/chains/clipping";
-import { type Content, chainOf, withFrom } from "@/core/presets/preset";
+import { type Chain, type From, type Processor, nodeName, processorName } from "@/core/chains/chain";
+import { clip } from "@/core/chains/clipping";
+import type { Content } from "@/core/presets/preset";
 import { saveChain } from "@/core/presets/save";
 import { CONTENT_SCHEMA } from "@/core/presets/version";
 import * as gestures from "@/core/recall/gestures";
 import type { Layer } from "@/core/strips/strip";
 import { say, sayError } from "../../kit/say";
-import { mintKey } from "../../projects/mint";
 import { holdersOf } from "../../save/holders";
 import { openSave } from "../../save/save";
 import type { Instrument } from "../instrument/use-instrument";
+import type { Slot } from "../load-slot";
 import type { Bench } from "../use-bench";
 import type { BenchHands } from "../use-bench-gestures";
-
-/** What the sounds are for: what is selected, or the whole chain. */
-export type Slot =
-  | { readonly kind: "processor"; readonly processor: Processor }
-  | { readonly kind: "section"; readonly section: Extract<ChainNode, { type: "section" }> }
-  | { readonly kind: "layer"; readonly layer: Layer }
-  | { readonly kind: "chain" };
 
 export function slotOf({ selected }: Bench, whole: boolean, layer: Layer | null): Slot {
   if (!whole && layer) return { kind: "layer", layer };
@@ -112,32 +97,3 @@ export function useSaveSlot(bench: Bench, slot: Slot, instrument: Instrument | n
     }
   };
 }
-
-/** The steps that put a preset into a slot; what stands around it stays. */
-export function stepsToLoad(hand: gestures.Hand, slot: Slot, row: PresetRow, now: Chain) {
-  const content = withFrom(row.content, { preset: row.id, version: row.version, name: row.card.name });
-  const loaded = chainOf(content);
-  if (slot.kind === "processor") {
-    const [processor] = processorsOf(loaded);
-    return processor ? gestures.replaceNode(hand, { ...processor, key: slot.processor.key }) : [];
-  }
-  if (slot.kind === "chain") return gestures.replaceInserts(hand, loaded);
-  if (slot.kind === "layer") return [];
-  const fresh = freshClipping(loaded, mintKey);
-  const nodes = fresh.nodes.flatMap((node) => (node.type === "section" ? node.nodes : [node]));
-  const section: ChainNode = {
-    ...slot.section,
-    nodes,
-    ...(loaded.from ? { from: loaded.from } : {}),
-  };
-  const others = gestures.macrosWithout(now, slot.section.key);
-  return [
-    ...gestures.setMacros(hand, others),
-    ...gestures.replaceNode(hand, section),
-    ...addMacros(hand, others, fresh.macros),
-  ];
-}
-
-/** Added behind those that are left, once their targets are there. */
-const addMacros = (hand: gestures.Hand, others: Chain["macros"], macros: readonly Chain["macros"][number][]) =>
-  macros.length === 0 ? [] : gestures.setMacrosFrom(hand, others, [...others, ...macros]);

@@ -25,17 +25,8 @@ import { useLastList } from "../../library/last-list";
 import type { Instrument } from "../instrument/use-instrument";
 import type { Bench } from "../use-bench";
 import type { BenchHands } from "../use-bench-gestures";
-import {
-  type Slot,
-  fromOf,
-  loadInstrument,
-  pluginOf,
-  saveSlotAs,
-  slotOf,
-  stepsToLoad,
-  titleOf,
-  useSaveSlot,
-} from "./slot";
+import { type Slot, stepsToLoad } from "../load-slot";
+import { fromOf, loadInstrument, pluginOf, saveSlotAs, slotOf, titleOf, useSaveSlot } from "./slot";
 import { useSounds } from "./sounds";
 
 interface Props {
