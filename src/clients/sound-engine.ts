@@ -9,10 +9,16 @@ import type { SoundService } from "@/workers/sound.worker";
 /** The application's rate; projects at other rates are heard as they would be at this one. */
 export const ENGINE_RATE = 48_000;
 
+/** A loop as it is shown: the highest sample of each stretch of it, 0 to 1, and how long it is. */
+export interface LoopPicture {
+  readonly peaks: readonly number[];
+  readonly seconds: number;
+}
+
 export interface SoundEngine {
   /** Makes the sound run; needs a gesture of the person the first time. Rejects where the browser gives no sound. */
   start(): Promise<void>;
-  setMaterial(material: string): Promise<readonly number[]>;
+  setMaterial(material: string): Promise<LoopPicture>;
   setSound(side: "a" | "b", sound: HeardSound | null): void;
   select(voice: Voice): void;
   play(playing: boolean): void;
@@ -93,7 +99,7 @@ class BrowserSoundEngine implements SoundEngine {
     await this.line?.context.resume();
   }
 
-  setMaterial(material: string): Promise<readonly number[]> {
+  setMaterial(material: string): Promise<LoopPicture> {
     this.wish.material = material;
     return this.sendLoop(material);
   }
@@ -189,10 +195,10 @@ class BrowserSoundEngine implements SoundEngine {
     this.tell(message);
   }
 
-  private async sendLoop(material: string): Promise<readonly number[]> {
-    const { left, right, peaks } = await this.worker.makeLoop(material, ENGINE_RATE);
+  private async sendLoop(material: string): Promise<LoopPicture> {
+    const { left, right, ...picture } = await this.worker.makeLoop(material, ENGINE_RATE);
     if (this.wish.material === material) this.tell({ kind: "loop", left, right }, [left.buffer, right.buffer]);
-    return peaks;
+    return picture;
   }
 
   private sendSound(side: "a" | "b"): void {

@@ -112,7 +112,8 @@ const service = {
   /** The loop itself, to be handed to the audio thread, and its picture. Rejects where there is none. */
   async makeLoop(material: string, sampleRate: number) {
     const { left, right } = await loopOf(material, sampleRate);
-    const copy = { left: left.slice(), right: right.slice(), peaks: peaksOf({ left, right, sampleRate }) };
+    const picture = { peaks: peaksOf({ left, right, sampleRate }), seconds: left.length / sampleRate };
+    const copy = { left: left.slice(), right: right.slice(), ...picture };
     return transfer(copy, [copy.left.buffer, copy.right.buffer]);
   },
 

@@ -1,4 +1,4 @@
-import type { SoundEngine } from "@/clients/sound-engine";
+import type { LoopPicture, SoundEngine } from "@/clients/sound-engine";
 import type { Meters, Voice } from "@/core/dsp/audition";
 import type { HeardSound } from "@/core/dsp/heard-sound";
 import type { Measurement } from "@/core/dsp/measure/measure";
@@ -50,6 +50,14 @@ export function sendMeters(meters: Partial<Meters>): void {
   for (const hear of listeners) hear({ peak: 0, progress: 0, correlation: 1, processors: [], ...meters });
 }
 
+/** A loop of three seconds; one that is called slow takes its time to come. */
+const picture = (material: string) =>
+  new Promise<LoopPicture>((done) => {
+    const come = () => done({ peaks: [0.5, 1, 0.5], seconds: material.includes("slow") ? 9 : 3 });
+    if (material.includes("slow")) setTimeout(come, 100);
+    else come();
+  });
+
 const measured = (integratedLufs: number): Measurement => ({
   integratedLufs,
   truePeakDb: integratedLufs + 20,
@@ -65,9 +73,7 @@ export const createSoundEngine = (): SoundEngine => ({
   start: () => (willStart ? Promise.resolve() : Promise.reject(new Error("No device."))),
   setMaterial: (material) => {
     told.material = material;
-    return material.startsWith("own:gone")
-      ? Promise.reject(new Error("No such material."))
-      : Promise.resolve([0.5, 1, 0.5]);
+    return material.startsWith("own:gone") ? Promise.reject(new Error("No such material.")) : picture(material);
   },
   setSound: (side, sound) => void (told.sounds[side] = sound),
   select: (voice) => void (told.voice = voice),

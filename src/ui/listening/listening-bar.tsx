@@ -12,6 +12,7 @@ import { Toggle } from "../kit/toggle";
 import { type MaterialName, useMaterials, useOwnMaterial } from "./materials";
 import { MetersButton } from "./meters-button";
 import {
+  type Sound,
   keepAsB,
   measuredNow,
   onMeters,
@@ -78,6 +79,12 @@ function useListeningActions(materials: readonly MaterialName[]): void {
   );
 }
 
+/** What is done with the material; its length where nothing is. */
+function wordsFor(sound: Sound | null, seconds: number): string {
+  if (sound) return sound.instrument ? `${sound.name} plays its phrase` : `through ${sound.name}`;
+  return seconds > 0 ? `Material · loops ${formatNumber(seconds, 1)} s` : "Material";
+}
+
 /** Always there: what is played, where it is, what is heard of it, how loud. */
 export function ListeningBar() {
   const materials = useMaterials();
@@ -85,8 +92,7 @@ export function ListeningBar() {
   const own = useOwnMaterial();
   const file = useRef<HTMLInputElement>(null);
   const { playing, material, seconds, processed, side, match, a, b, trouble } = useListening();
-  const sideName = (side === "b" ? b : a)?.name;
-  const plays = Boolean((side === "b" ? b : a)?.instrument);
+  const words = trouble ?? wordsFor(side === "b" ? b : a, seconds);
   return (
     <section
       aria-label="Listening"
@@ -147,13 +153,9 @@ export function ListeningBar() {
         <p
           className={cx("truncate text-small", trouble ? "text-alert" : "text-soft")}
           role={trouble ? "alert" : undefined}
+          title={words}
         >
-          {trouble ??
-            (plays
-              ? `${sideName} plays its phrase`
-              : sideName
-                ? `through ${sideName}`
-                : `Material · loops ${formatNumber(seconds, 1)} s`)}
+          {words}
         </p>
       </div>
       <LoopPicture />

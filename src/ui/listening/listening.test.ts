@@ -68,13 +68,21 @@ describe("the material", () => {
   it("is shown by its peaks", async () => {
     await listening.setMaterial("choir");
     expect(told.material).toBe("choir");
-    expect(now()).toMatchObject({ material: "choir", peaks: [0.5, 1, 0.5] });
+    expect(now()).toMatchObject({ material: "choir", peaks: [0.5, 1, 0.5], seconds: 3 });
+  });
+
+  it("that comes late does not take the place of one chosen since", async () => {
+    const slow = listening.setMaterial("own:slow");
+    await listening.setMaterial("choir");
+    await vi.advanceTimersByTimeAsync(200);
+    await slow;
+    expect(now()).toMatchObject({ material: "choir", seconds: 3 });
   });
 
   it("that is gone is said, and leaves no picture of another", async () => {
     await listening.setMaterial("choir");
     await listening.setMaterial("own:gone");
-    expect(now().peaks).toEqual([]);
+    expect(now()).toMatchObject({ peaks: [], seconds: 0 });
     expect(now().trouble).toContain("cannot be read any more");
   });
 });

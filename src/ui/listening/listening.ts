@@ -33,11 +33,10 @@ export const MATERIAL_NAMES = [
 /** What a material of one's own is called: the hash of its sound behind this. */
 export const OWN_MATERIAL = "own:";
 
-const LOOP_SECONDS = 8;
-
 interface Listening {
   readonly playing: boolean;
   readonly material: string;
+  /** How long the loop is; 0 until that is known. */
   readonly seconds: number;
   readonly peaks: readonly number[];
   readonly processed: boolean;
@@ -57,7 +56,7 @@ interface Listening {
 export const useListening = create<Listening>(() => ({
   playing: false,
   material: MATERIAL_NAMES[0].id,
-  seconds: LOOP_SECONDS,
+  seconds: 0,
   peaks: [],
   processed: true,
   side: "a",
@@ -120,10 +119,14 @@ export async function prepareListening(): Promise<void> {
 
 async function showMaterial(material: string): Promise<void> {
   try {
-    set({ peaks: await theEngine().setMaterial(material) });
+    const picture = await theEngine().setMaterial(material);
+    // Another was chosen meanwhile.
+    if (get().material !== material) return;
+    set(picture);
     scheduleMeasuring();
   } catch {
-    set({ peaks: [], trouble: "This material cannot be read any more. Choose another." });
+    if (get().material !== material) return;
+    set({ peaks: [], seconds: 0, trouble: "This material cannot be read any more. Choose another." });
   }
 }
 
