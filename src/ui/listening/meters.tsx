@@ -3,7 +3,9 @@
 import { Popover } from "radix-ui";
 import { type RefObject, useEffect, useRef } from "react";
 import { useShallow } from "zustand/react/shallow";
+import { EMPTY_CHAIN, processorsOf } from "@/core/chains/chain";
 import { FREQUENCY_LINES, frequencyX, lineOf, pathOf } from "@/core/plots/axes";
+import { findModel } from "@/core/processors/models";
 import { formatNumber } from "@/core/units/format";
 import { measuredNow, onMeters, readSpectrum, useListening } from "./listening";
 
@@ -104,19 +106,25 @@ function Correlation() {
   const mark = useRef<SVGPathElement>(null);
   const figure = useRef<HTMLSpanElement>(null);
   const reduction = useRef<HTMLSpanElement>(null);
+  const chain = useListening((s) => (s.side === "b" ? s.b : s.a)?.chain);
   useEffect(() => {
+    // What others read is no reduction: a tuner reads hertz, a meter its loudness.
+    const reducing = new Set(
+      processorsOf(chain ?? EMPTY_CHAIN)
+        .filter(({ model }) => findModel(model)?.family === "dynamics")
+        .map(({ key }) => key),
+    );
     let smooth = 1;
     let deepest = 0;
     return onMeters(({ correlation, processors }) => {
       smooth += 0.2 * (correlation - smooth);
       mark.current?.setAttribute("transform", `translate(${((smooth + 1) / 2) * WIDTH} 0)`);
       if (figure.current) figure.current.textContent = formatNumber(smooth, 2);
-      // Readings below zero are reductions; a tuner's or a meter's are told by their own editors.
-      const now = Math.min(0, ...processors.map((p) => (p.reading < 0 && p.reading > -60 ? p.reading : 0)));
+      const now = Math.min(0, ...processors.filter((p) => reducing.has(p.key)).map((p) => p.reading));
       deepest = Math.min(now, deepest * 0.94);
       if (reduction.current) reduction.current.textContent = formatNumber(-deepest, 1);
     });
-  }, []);
+  }, [chain]);
   return (
     <div>
       <p className="flex items-baseline justify-between pb-1">
