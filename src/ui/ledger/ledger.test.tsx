@@ -162,6 +162,17 @@ describe("the library beside", () => {
     await waitFor(() => expect(row("Cello").textContent).toContain("no plugins"));
   });
 
+  it("applies once though Enter is pressed twice, and says that the second would change nothing", async () => {
+    await open();
+    fireEvent.click(row("Cello"));
+    type("voice, one step");
+    for (const _ of [1, 2]) fireEvent.keyDown(field(), { key: "Enter" });
+    await waitFor(() => expect(said).toHaveLength(2));
+    expect(said[0]).toBe("Apply “Voice, one step forward” to Cello");
+    expect(said[1]).toContain("nothing would change");
+    expect((await stored()).revision).toBe(1);
+  });
+
   it("says where nothing would change, and changes nothing", async () => {
     await open();
     fireEvent.click(row("Cello"));

@@ -76,6 +76,7 @@ describe("a plan", () => {
     expect(screen.getByText(new RegExp(`^${n} changes in 1 strip`))).toBeTruthy();
     const before = await stored();
     press("Enter", { ctrlKey: true });
+    press("Enter", { ctrlKey: true });
     await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
     expect(said).toEqual([`Apply “Cello strip, Ferry Light” to Cello: ${n} changes`]);
     const after = await stored();

@@ -2,6 +2,7 @@
 
 import { Play } from "lucide-react";
 import { useRouter } from "next/navigation";
+import { useState } from "react";
 import type { PlanBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import { type Project, findStrip } from "@/core/projects/project";
@@ -67,10 +68,14 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
         ? `${state.strips.length} strips`
         : "a new strip";
   const back = () => router.push(`/projects/${project.id}`);
+  const [applying, setApplying] = useState(false);
+  const canApply = count > 0 && fresh && !applying;
   const apply = async () => {
-    if (count === 0 || !fresh) return;
+    if (!canApply) return;
+    setApplying(true);
     const label = `Apply “${preset.card.name}” to ${targetWords}`;
     const done = await editing.commit(label, () => plan.steps);
+    setApplying(false);
     if (!done) return;
     say(`${label}: ${count} change${count === 1 ? "" : "s"}`, {
       action: { label: "Undo", onClick: () => void editing.undo() },
@@ -161,7 +166,7 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
           Hear it
         </Button>
         <Button onClick={back}>Cancel</Button>
-        <Button main disabled={count === 0 || !fresh} onClick={() => void apply()}>
+        <Button main disabled={!canApply} onClick={() => void apply()}>
           Apply {count} change{count === 1 ? "" : "s"}
         </Button>
       </div>

@@ -39,6 +39,14 @@ function lastBeforeMain(body: ProjectBody | undefined): string | null {
   return body?.project.strips.filter((s) => s.kind !== "main").at(-1)?.id ?? null;
 }
 
+let last: Promise<void> = Promise.resolve();
+
+/** One after the other: what comes second is planned on what the first has left. */
+function inLine(work: () => Promise<void>): Promise<void> {
+  last = last.then(work, work);
+  return last;
+}
+
 /** Applying what is chosen in the library to what is chosen in the project in hand. */
 export function useRecall(): Recall {
   const router = useRouter();
@@ -66,11 +74,8 @@ export function useRecall(): Recall {
     if (alwaysPlan) return plan(preset);
     const targets = targetsOf(open.body, strips);
     const { undo } = open;
-    orSay(
-      import("./apply-directly").then(({ applyDirectly }) =>
-        applyDirectly({ queries, project: id, preset, targets, targetWords, plan: () => plan(preset), undo }),
-      ),
-    );
+    const asked = { queries, project: id, preset, targets, targetWords, plan: () => plan(preset), undo };
+    orSay(inLine(() => import("./apply-directly").then(({ applyDirectly }) => applyDirectly(asked))));
   };
   return { targetWords, apply, plan };
 }

@@ -6,7 +6,7 @@ import { type House, openHouse } from "@/app/testing/house";
 import { goTo, whereNow } from "@/app/testing/navigation";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
-import { getProject } from "@/server/use-cases/projects";
+import { getProject, listProjects } from "@/server/use-cases/projects";
 import { Projects } from "./projects";
 
 vi.mock("next/navigation", () => import("@/app/testing/navigation"));
@@ -60,10 +60,12 @@ describe("the projects", () => {
     fill("Artist", "Tidal Clocks");
     fill("Tempo", "96.5");
     make();
+    make();
     await waitFor(() => expect(whereNow()).toMatch(/^\/projects\/.+/));
     const { project } = value(await getProject(house.context, whereNow().split("/").at(-1)!));
     expect(project).toMatchObject({ name: "Glass Weather", artist: "Tidal Clocks", tempo: 96.5 });
     expect(project.strips.map((s) => s.kind)).toEqual(["main"]);
+    expect(await listProjects(house.context)).toHaveLength(1);
   });
 
   it("need a name and a tempo that can be played, and say which is wanting", async () => {

@@ -201,7 +201,7 @@ function NewProject({ onClose }: { readonly onClose: () => void }) {
         ))}
         <div className="col-span-2 mt-2 flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
-          <Button main type="submit">
+          <Button main type="submit" disabled={formState.isSubmitting}>
             Make project
           </Button>
         </div>
