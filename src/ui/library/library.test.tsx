@@ -46,7 +46,7 @@ async function open(address = "/library", fill: (context: Context) => Promise<un
       <Library />
     </Frame>,
   );
-  await waitFor(() => expect(lines().length).toBeGreaterThan(0), { timeout: 4000 });
+  await waitFor(() => expect(lines().length).toBeGreaterThan(0));
 }
 
 const lines = () => within(screen.getByRole("listbox", { name: "Sounds" })).getAllByRole("option");

@@ -39,7 +39,7 @@ async function open(query: PresetQuery = { sort: "name" }) {
     name: () => now().selection.chosen?.card.name,
     all: () => now().selection.all.map((p) => p.card.name),
     idAt: (place: number) => now().listing.at(place)!.id,
-    settled: (check: () => void) => waitFor(check, { timeout: 5000 }),
+    settled: (check: () => void) => waitFor(check),
   };
 }
 
