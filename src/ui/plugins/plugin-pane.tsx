@@ -12,11 +12,13 @@ import type { StripKind } from "@/core/strips/strip";
 import { formatPlain } from "@/core/units/format";
 import { Button } from "../kit/button";
 import { SideHeading } from "../kit/bits";
+import { formatCount } from "../kit/count";
 import { KeyCapture } from "../kit/key-capture";
 import { orSay } from "../kit/say";
 import { STRIP_WORDS } from "../kit/strip-words";
 import { useShortcutOf } from "../own-shortcuts";
 import { useSettings } from "../settings";
+import { usePresetNames } from "./preset-names";
 
 /** One model: what it opens with, its key, its sounds, its parameters. */
 export function PluginPane({ model }: { readonly model: Model }) {
@@ -78,24 +80,28 @@ export function PluginPane({ model }: { readonly model: Model }) {
   );
 }
 
+/** As many as one looks through in a list of choices. */
+const LISTED = 200;
+
 /** What the model opens with: everywhere, and on each kind of strip. */
 function StartingPoints({ model }: { readonly model: Model }) {
   const { settings, change } = useSettings();
   const presets = useQuery({
     queryKey: [...KEYS.presets, "of model", model.id],
-    queryFn: () => api.listPresets({ model: model.id, sort: "name", limit: 200 }),
+    queryFn: () => api.listPresets({ model: model.id, sort: "name", limit: LISTED }),
   });
-  const items = presets.data?.items ?? [];
+  const { items = [], total = 0 } = presets.data ?? {};
   const kinds: readonly (StripKind | null)[] = [null, ...STRIP_KINDS.filter((kind) => kind !== "folder")];
   const pointOf = (strip: StripKind | null) =>
     settings.startingPoints.find((s) => s.model === model.id && s.strip === strip);
+  const nameOf = usePresetNames(kinds.flatMap((kind) => pointOf(kind)?.preset ?? []));
   return (
     <section>
       <SideHeading>Opens with</SideHeading>
       <div className="grid grid-cols-[128px_1fr] items-center gap-x-3 gap-y-1 pt-2">
         {kinds.map((strip) => {
           const point = pointOf(strip);
-          const isGone = point !== undefined && presets.isSuccess && !items.some((p) => p.id === point.preset);
+          const isBeyond = point !== undefined && !items.some((p) => p.id === point.preset);
           const label = strip === null ? "Everywhere" : `On ${STRIP_WORDS[strip]}`;
           return (
             <div key={strip ?? "all"} className="contents">
@@ -117,7 +123,7 @@ function StartingPoints({ model }: { readonly model: Model }) {
                 className="h-[28px] min-w-0 rounded-card border border-bound bg-ground px-2"
               >
                 <option value="">{strip === null ? "the maker’s start" : "as everywhere"}</option>
-                {isGone && <option value={point.preset}>a preset that is gone</option>}
+                {isBeyond && <option value={point.preset}>{nameOf(point.preset)}</option>}
                 {items.map((preset) => (
                   <option key={preset.id} value={preset.id}>
                     {preset.card.name}
@@ -128,6 +134,11 @@ function StartingPoints({ model }: { readonly model: Model }) {
           );
         })}
       </div>
+      {total > items.length && (
+        <p className="pt-2 text-small text-soft">
+          The first {items.length} of {formatCount(total)} by name. Any other is set from the bench.
+        </p>
+      )}
       {presets.isSuccess && items.length === 0 && (
         <p className="pt-2 text-small text-soft">No preset of it yet. Save one from the bench to begin with it.</p>
       )}

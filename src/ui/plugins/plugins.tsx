@@ -1,6 +1,6 @@
 "use client";
 
-import { useQueries, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import { type RefObject, useEffect, useRef, useState } from "react";
 import * as api from "@/clients/api";
@@ -8,7 +8,7 @@ import { KEYS } from "@/clients/events";
 import { FAMILIES, FAMILY_NAMES, type Model } from "@/core/processors/model";
 import { MODELS } from "@/core/processors/models";
 import { quoteValue } from "@/core/search/query";
-import { fold, wordsOf } from "@/core/search/words";
+import { wordsOf } from "@/core/search/words";
 import { useActions } from "../actions/actions";
 import { useFinder } from "../frame/action-field";
 import { cx } from "../kit/class-names";
@@ -18,6 +18,7 @@ import { useSettings } from "../settings";
 import { makersStart } from "../starts";
 import { useTempo } from "../library/use-tempo";
 import { PluginPane } from "./plugin-pane";
+import { usePresetNames } from "./preset-names";
 
 const COLUMNS =
   "grid grid-cols-[56px_minmax(0,1.2fr)_88px_76px_minmax(0,1fr)_50px_46px_40px] items-center gap-[10px] px-[14px]";
@@ -145,21 +146,13 @@ export function Plugins() {
 function useStartNames(): (model: string) => string {
   const { settings } = useSettings();
   const points = settings.startingPoints.filter((point) => point.model !== null);
-  const presets = [...new Set(points.map((point) => point.preset))];
-  const names = useQueries({
-    queries: presets.map((id) => ({
-      queryKey: [...KEYS.preset(id), "detail"],
-      queryFn: () => api.getPreset(id),
-      retry: false,
-    })),
-    combine: (answers) => new Map(answers.map(({ data }, at) => [presets[at] ?? "", data?.preset.card.name])),
-  });
+  const nameOf = usePresetNames(points.map((point) => point.preset));
   return (model) => {
     const [first, ...others] = points
       .filter((point) => point.model === model)
       .toSorted((a, b) => Number(a.strip !== null) - Number(b.strip !== null));
     if (!first) return "maker’s start";
-    return `${names.get(first.preset) ?? "a preset that is gone"}${others.length > 0 ? ` +${others.length}` : ""}`;
+    return `${nameOf(first.preset)}${others.length > 0 ? ` +${others.length}` : ""}`;
   };
 }
 
@@ -178,7 +171,7 @@ function usePluginFinder(
     useFinder.setState({
       finder: {
         words,
-        onWords: (next) => onWords(fold(next)),
+        onWords,
         onLeave,
         hint: "Find a plugin, a family, a maker",
         completions: [],

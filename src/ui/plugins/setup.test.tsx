@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { act, fireEvent, renderHook, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { type House, openHouse } from "@/app/testing/house";
+import { type House, openHouse, presetOf } from "@/app/testing/house";
 import { said } from "@/app/testing/said";
 import { getModel } from "@/core/processors/models";
 import { type Settings, withShortcut, withStartingPoint } from "@/core/settings/settings";
@@ -9,6 +9,7 @@ import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { deletePreset } from "@/server/use-cases/filing";
 import { findPresets } from "@/server/use-cases/find-presets";
+import { savePresets } from "@/server/use-cases/library";
 import { changeSettings, getSettings } from "@/server/use-cases/settings";
 import { useActionKeys, useActions } from "../actions/actions";
 import { useBenchForShortcuts, useOwnShortcuts } from "../own-shortcuts";
@@ -86,6 +87,20 @@ describe("a plugin", () => {
     expect(said[0]).toContain("is not here any more");
     house.show(<PluginPane model={getModel("room")} />);
     expect(await screen.findByRole("option", { name: "a preset that is gone" })).toBeTruthy();
+  });
+
+  it("names its starting point also where that stands far down a long list", async () => {
+    const { content } = await roomPreset();
+    const names = Array.from({ length: 205 }, (_, n) => `Zinc hall ${String(n).padStart(3, "0")}`);
+    const rows = value(await savePresets(house.context, { presets: names.map((name) => presetOf(content, { name })) }));
+    const preset = rows.at(-1)!.id;
+    await setUp((now) => withStartingPoint(now, { model: "room", strip: null }, { preset, version: null }));
+    house.show(<PluginPane model={getModel("room")} />);
+    const everywhere = await screen.findByLabelText("Opens with, everywhere");
+    await waitFor(() =>
+      expect(within(everywhere).getByRole("option", { selected: true }).textContent).toBe("Zinc hall 204"),
+    );
+    expect(await screen.findByText(/^The first 200 of 2\d\d by name/)).toBeTruthy();
   });
 
   it("shows its sounds in the library", async () => {
