@@ -12,7 +12,7 @@ import { parseClipping } from "@/core/chains/clipping";
 import { type Content, chainOf } from "@/core/presets/preset";
 import { CONTENT_SCHEMA } from "@/core/presets/version";
 import { value } from "@/server/testing";
-import { getPreset, savePresets } from "@/server/use-cases/library";
+import { getPreset, savePresets, saveVersion } from "@/server/use-cases/library";
 import { useSave } from "../save/save";
 import { Bench } from "./bench";
 
@@ -385,6 +385,30 @@ describe("sounds beside the bench", () => {
     );
     expect(tiles()).toEqual(["VCA compressor", "Plate reverb"]);
     await waitFor(() => expect(JSON.stringify(heard()[0])).toContain("-33"));
+  });
+});
+
+describe("a sound in its slot", () => {
+  it("goes back to the version that it came from, not to one that was saved since", async () => {
+    const deep = (threshold: number): Content => ({
+      kind: "plugin",
+      schema: CONTENT_SCHEMA,
+      processor: { ...COMP, values: { threshold } },
+    });
+    const [row] = value(await savePresets(house.context, { presets: [presetOf(deep(-33), { name: "Deep" })] }));
+    await open(contentOf([COMP, PLATE]), 2);
+    fireEvent.click(tile("VCA compressor"));
+    show("Sounds");
+    const list = await screen.findByRole("list", { name: "Sounds for VCA compressor" });
+    fireEvent.click(await within(list).findByRole("button", { name: /Deep/ }));
+    const threshold = () =>
+      Number(screen.getByRole("slider", { name: /^VCA compressor:/ }).getAttribute("aria-valuenow"));
+    await waitFor(() => expect(threshold()).toBe(-33));
+    value(await saveVersion(house.context, row!.id, { baseVersion: 1, content: deep(-50) }));
+    fireEvent.keyDown(screen.getByRole("slider", { name: /^VCA compressor:/ }), { key: "ArrowUp" });
+    await waitFor(() => expect(threshold()).not.toBe(-33));
+    fireEvent.click(within(side()).getByRole("button", { name: "Back to saved" }));
+    await waitFor(() => expect(threshold()).toBe(-33));
   });
 });
 

@@ -1,6 +1,6 @@
 "use client";
 
-import { useInfiniteQuery } from "@tanstack/react-query";
+import { useInfiniteQuery, useQueryClient } from "@tanstack/react-query";
 import { ArrowDown, ArrowUp } from "lucide-react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
@@ -148,24 +148,35 @@ export function SoundsPane({ bench, hand, instrument }: Props) {
           Show more
         </Button>
       )}
-      <SlotFoot bench={bench} hand={hand} instrument={instrument} slot={slot} rows={rows} onLoad={load} />
+      <SlotFoot bench={bench} hand={hand} instrument={instrument} slot={slot} onLoad={load} />
     </>
   );
 }
 
 interface FootProps extends Props {
   readonly slot: Slot;
-  readonly rows: readonly PresetRow[];
   readonly onLoad: (row: PresetRow) => void;
 }
 
 /** What can be done with the sound that stands in the slot. */
-function SlotFoot({ bench, hand, instrument, slot, rows, onLoad }: FootProps) {
+function SlotFoot({ bench, hand, instrument, slot, onLoad }: FootProps) {
+  const queries = useQueryClient();
   const saveOver = useSaveSlot(bench, slot, instrument);
   const from = fromOf(slot, bench.chain);
   const plugin = pluginOf(slot);
   const model = plugin ? findModel(plugin.model) : null;
   if (slot.kind === "chain") return null;
+  /** The version that it came from, wherever that stands in the list, and whatever was saved since. */
+  const backTo = async ({ preset, version }: From) =>
+    onLoad(
+      (
+        await queries.fetchQuery({
+          queryKey: KEYS.version(preset, version),
+          queryFn: () => api.getPreset(preset, version),
+          retry: false,
+        })
+      ).preset,
+    );
   return (
     <div className="flex flex-wrap gap-2 border-rule border-t pt-3">
       {from && (
@@ -192,13 +203,7 @@ function SlotFoot({ bench, hand, instrument, slot, rows, onLoad }: FootProps) {
       )}
       {plugin && <StartHere bench={bench} model={plugin.model} preset={from} />}
       {from && (
-        <Button
-          small
-          onClick={() => {
-            const row = rows.find((r) => r.id === from.preset);
-            if (row) onLoad(row);
-          }}
-        >
+        <Button small onClick={() => orSay(backTo(from))}>
           Back to saved
         </Button>
       )}
