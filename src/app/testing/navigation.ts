@@ -17,6 +17,8 @@ for (const way of ["pushState", "replaceState"] as const) {
   };
 }
 
+window.addEventListener("popstate", () => usePlace.setState(here()));
+
 export const goTo = (address: string): void => window.history.pushState(null, "", address);
 
 /** "/bench?preset=rim" */

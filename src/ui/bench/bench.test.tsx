@@ -211,6 +211,21 @@ describe("plugins", () => {
   });
 });
 
+describe("two plugins of one model", () => {
+  it("keep their names apart: what is typed for one does not stand there for the other", async () => {
+    await open(contentOf([COMP, { ...COMP, key: "comp2" }]), 2);
+    const field = () => screen.getByRole("textbox", { name: "Name of this plugin" });
+    fireEvent.change(field(), { target: { value: "Wool blanket" } });
+    const [, second] = within(chain()).getAllByRole("button", { name: "VCA compressor" });
+    fireEvent.blur(field());
+    fireEvent.click(second!);
+    await waitFor(() => expect(tiles()).toEqual(["Wool blanket", "VCA compressor"]));
+    expect(field()).toHaveProperty("value", "VCA compressor");
+    fireEvent.blur(field());
+    expect(tiles()).toEqual(["Wool blanket", "VCA compressor"]);
+  });
+});
+
 describe("groups", () => {
   it("are made of several that are chosen, named, and taken apart again", async () => {
     await open(contentOf([EQ, COMP, PLATE]), 3);

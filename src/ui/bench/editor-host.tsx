@@ -32,6 +32,7 @@ export function Editor({ bench, model, selected, hand }: EditorHostProps) {
     <>
       <div className="flex flex-none items-center gap-3 border-edge border-t pt-[10px]">
         <NameField
+          of={selected.key}
           large
           label="Name of this plugin"
           name={processorName(selected)}

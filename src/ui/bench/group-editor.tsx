@@ -105,7 +105,12 @@ function LaneLine({
       aria-label={`Lane ${lane.name}`}
       className="grid grid-cols-[minmax(90px,140px)_auto_minmax(0,1fr)_minmax(0,1fr)_auto] items-center gap-x-4 border-rule border-t pt-1"
     >
-      <NameField label="Name of the lane" name={lane.name} onName={(name) => hand.setLane(lane.key, { name })} />
+      <NameField
+        of={lane.key}
+        label="Name of the lane"
+        name={lane.name}
+        onName={(name) => hand.setLane(lane.key, { name })}
+      />
       <span className="text-small">
         <Toggle
           label={lane.enabled ? "On" : "Off"}
@@ -157,6 +162,7 @@ export function SectionEditor({ section, bench, hand }: SectionProps) {
     <div className="grid gap-3">
       <div className="flex flex-wrap items-center gap-3 border-edge border-t pt-[10px]">
         <NameField
+          of={section.key}
           large
           label="Name of this section"
           name={section.name}

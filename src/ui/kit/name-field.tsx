@@ -3,6 +3,8 @@
 import { cx } from "./class-names";
 
 interface Props {
+  /** What the name is of: what was typed for one thing does not stand there for the next. */
+  readonly of: string;
   readonly label: string;
   readonly name: string;
   readonly large?: boolean;
@@ -11,10 +13,10 @@ interface Props {
 }
 
 /** A name, typed over in place: Enter or leaving keeps it, Escape does not. An emptied field calls back with "". */
-export function NameField({ label, name, large = false, placeholder, onName }: Props) {
+export function NameField({ of, label, name, large = false, placeholder, onName }: Props) {
   return (
     <input
-      key={name}
+      key={`${of} ${name}`}
       aria-label={label}
       defaultValue={name}
       placeholder={placeholder}

@@ -70,6 +70,7 @@ export function VersionList({ preset, detail, shown, onShow }: VersionsProps) {
         </p>
       )}
       <NameField
+        of={String(shown)}
         label={`Name of version ${shown}`}
         name={detail.versions.find((v) => v.version === shown)?.name ?? ""}
         placeholder={`Give version ${shown} a name`}

@@ -11,6 +11,7 @@ import { INCLUDED } from "@/core/packs/included";
 import { loadDemo } from "@/demo/load";
 import type { Context } from "@/server/data/context";
 import { value } from "@/server/testing";
+import { findPresets } from "@/server/use-cases/find-presets";
 import { getPreset } from "@/server/use-cases/library";
 import { installPack } from "@/server/use-cases/packs";
 import { getProject } from "@/server/use-cases/projects";
@@ -143,6 +144,23 @@ describe("the library", () => {
     type("nothing like this at all");
     fireEvent.click(await screen.findByRole("button", { name: "Show all sounds" }));
     await waitFor(() => expect(lines()).toHaveLength(all));
+  });
+});
+
+describe("the way to another sound", () => {
+  it("goes from a plugin to a chain that has it inside, and back", async () => {
+    await open();
+    const { items } = await findPresets(house.context, { q: "kind:plugin", limit: 200 });
+    const details = await Promise.all(items.map(({ id }) => getPreset(house.context, id)));
+    const { preset, heldBy } = details.map((detail) => value(detail)).find((detail) => detail.heldBy.length > 0)!;
+    type(`name:"${preset.card.name}"`);
+    await waitFor(() => expect(names()).toEqual([preset.card.name]));
+    const [holder] = heldBy;
+    fireEvent.click(await card().findByRole("button", { name: holder!.name }));
+    await waitFor(() => expect(chosen()).toEqual([holder!.name]));
+    expect(field().value).toBe(`name:"${holder!.name}"`);
+    act(() => window.history.back());
+    await waitFor(() => expect(chosen()).toEqual([preset.card.name]));
   });
 });
 

@@ -1,6 +1,6 @@
 "use client";
 
-import { useRouter } from "next/navigation";
+import { usePathname, useRouter } from "next/navigation";
 import { Suspense, lazy, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { OWN } from "@/core/packs/pack";
 import type { PresetPage, PresetQuery } from "@/contracts/library";
@@ -193,19 +193,21 @@ export function Library() {
 }
 
 /**
- * The words that are looked for: at once as they are typed, and in the address behind them. The address is slower than
- * a hand that types, so it is read only when the person goes back or forward.
+ * The words that are looked for: at once as they are typed, and in the address with them. What a screen is told of its
+ * address is slower than a hand that types; where it changes, the window's own address is read, which is not.
  */
 function useWords(
   inAddress: string,
   set: (changes: Partial<Record<Filter, string | undefined>>, remember?: boolean) => void,
 ) {
   const [words, setWords] = useState(inAddress);
-  useEffect(() => {
-    const goneBack = () => setWords(new URLSearchParams(window.location.search).get("q") ?? "");
-    window.addEventListener("popstate", goneBack);
-    return () => window.removeEventListener("popstate", goneBack);
-  }, []);
+  const [told, setTold] = useState(inAddress);
+  const [home] = useState(usePathname());
+  if (told !== inAddress) {
+    setTold(inAddress);
+    // On the way to another screen the list stays as it is.
+    if (window.location.pathname === home) setWords(new URLSearchParams(window.location.search).get("q") ?? "");
+  }
   const type = useCallback(
     (next: string) => {
       setWords(next);

@@ -43,6 +43,7 @@ export function LayerEditor({ bench, instrument, layer }: Props) {
     <div className="grid gap-3">
       <div className="flex flex-wrap items-center gap-3 border-edge border-t pt-[10px]">
         <NameField
+          of={layer.key}
           large
           label="Name of this layer"
           name={layer.name}

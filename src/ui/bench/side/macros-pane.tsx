@@ -106,6 +106,7 @@ function MacroView({ macro, bench, onChange, onRemove }: MacroProps) {
     <li aria-label={`Macro ${macro.name}`} className="grid gap-1 border-rule border-t pt-2">
       <div className="flex items-center gap-2">
         <NameField
+          of={macro.key}
           label="Name of the macro"
           name={macro.name}
           onName={(name) => (name === "" ? sayError("A macro has a name.") : onChange({ ...macro, name }))}
