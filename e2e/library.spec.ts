@@ -51,6 +51,16 @@ test("a sound is found three ways: by words with a slip, by a field completed in
   await expect(filters(page).getByRole("button", { name: /^Tidal Clocks/ })).toHaveAttribute("aria-pressed", "false");
 });
 
+test("the card of a plugin leads to the chain that holds it, and back", async ({ page, server }) => {
+  await page.goto(`${server.url}/library?q=esses`);
+  await expect(options(page)).toHaveText([/Maud's esses/]);
+  const card = page.getByRole("complementary", { name: "Card" });
+  await card.getByRole("button", { name: "Heron voice, verses" }).click();
+  await expect(options(page)).toHaveText([/Heron voice, verses/]);
+  await page.goBack();
+  await expect(options(page)).toHaveText([/Maud's esses/]);
+});
+
 test("what is no query is looked for by its words, and said", async ({ page, server }) => {
   await page.goto(`${server.url}/library?q=${encodeURIComponent('taste:sour "')}`);
   await expect(page.getByText("“taste:” is no field; its words were looked for.")).toBeVisible();

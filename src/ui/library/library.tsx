@@ -201,13 +201,14 @@ function useWords(
   set: (changes: Partial<Record<Filter, string | undefined>>, remember?: boolean) => void,
 ) {
   const [words, setWords] = useState(inAddress);
-  const [told, setTold] = useState(inAddress);
   const [home] = useState(usePathname());
-  if (told !== inAddress) {
-    setTold(inAddress);
+  useEffect(() => {
     // On the way to another screen the list stays as it is.
-    if (window.location.pathname === home) setWords(new URLSearchParams(window.location.search).get("q") ?? "");
-  }
+    if (window.location.pathname !== home) return;
+    // Not before now: the window's address changes after a screen is drawn for it.
+    // eslint-disable-next-line react-hooks/set-state-in-effect
+    setWords(new URLSearchParams(window.location.search).get("q") ?? "");
+  }, [inAddress, home]);
   const type = useCallback(
     (next: string) => {
       setWords(next);
