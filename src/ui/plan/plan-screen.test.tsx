@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { quiet, told } from "@/app/testing/engine";
 import { layOut } from "@/app/testing/furnish";
@@ -117,6 +117,18 @@ describe("a plan", () => {
     expect(await strip("voice")).toEqual(voice);
     expect((await strip("cello")).level).toEqual(level);
     expect(processorsOf((await strip("cello")).inserts).length).toBeGreaterThan(0);
+  });
+
+  it("of another preset begins with nothing switched off", async () => {
+    await open(STRIP, ["cello"]);
+    const all = count();
+    tick("Level of Cello");
+    await waitFor(() => expect(count()).toBe(all - 1));
+    act(() => goTo(`/projects/${ID}/plan?preset=main-strip-tours&strips=cello`));
+    await screen.findByRole("heading", { name: "Apply “Main strip, tours”" });
+    await waitFor(() =>
+      expect(screen.getByRole("checkbox", { name: "Level of Cello" }).getAttribute("aria-checked")).toBe("true"),
+    );
   });
 
   it("puts a plugin behind what is there, before it, or in its place", async () => {

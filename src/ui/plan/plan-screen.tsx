@@ -1,7 +1,7 @@
 "use client";
 
 import { Play } from "lucide-react";
-import { useRouter } from "next/navigation";
+import { useRouter, useSearchParams } from "next/navigation";
 import { useState } from "react";
 import type { PlanBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
@@ -29,7 +29,13 @@ const MODES: readonly { value: InsertMode; label: string }[] = [
   { value: "values", label: "Values only" },
 ];
 
+/** Another preset or other strips are another plan: what was switched off in this one does not count there. */
 export function PlanScreen({ id }: { readonly id: string }) {
+  const asked = useSearchParams().toString();
+  return <Plan key={asked} id={id} />;
+}
+
+function Plan({ id }: { readonly id: string }) {
   useTakeProject(id);
   const state = usePlan(id);
   const { editing, row, planned, error } = state;
