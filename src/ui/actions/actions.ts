@@ -119,7 +119,7 @@ export function useActionKeys(): void {
       const key = keyOf(event);
       if (event.defaultPrevented || event.isComposing || belongsToFocus(event, key)) return;
       if (["Shift", "Control", "Alt", "Meta"].includes(event.key)) return;
-      const inSheet = document.querySelector("[role=dialog]") !== null;
+      const inSheet = document.querySelector(SHEET) !== null;
       // The newest that has the key owns it, also while it cannot be done: no other may act in its place.
       const actions = useRegistry.getState().lists.flatMap((l) => l.actions);
       const keys = pressed(key, actions);
@@ -137,6 +137,9 @@ export function useActionKeys(): void {
     return () => window.removeEventListener("keydown", onKeyDown);
   }, []);
 }
+
+/** A sheet that is open, or on its way: what is typed for it must not be done behind it. */
+const SHEET = "[role=dialog], [data-opening]";
 
 /** A sheet takes the keyboard; the sound can still be heard and compared. */
 const SAFE_IN_SHEET = new Set(["play", "dry", "ab", "match"]);

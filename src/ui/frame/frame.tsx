@@ -3,6 +3,7 @@
 import { useRouter } from "next/navigation";
 import { type ReactNode, Suspense, lazy, useEffect } from "react";
 import { useActionKeys, useActions } from "../actions/actions";
+import { Opening } from "../kit/bits";
 import { useWordsWanted, wantWords } from "../kit/say";
 import { ListeningBar } from "../listening/listening-bar";
 import { useOpenProject } from "../projects/open-project";
@@ -44,12 +45,12 @@ function Sheets() {
   return (
     <>
       <Suspense>{words && <Words />}</Suspense>
-      <Suspense>
+      <Suspense fallback={<Opening />}>
         {request && (
           <SaveSheet key={`${request.project} ${request.strips.join(" ")} ${request.node ?? ""}`} request={request} />
         )}
       </Suspense>
-      <Suspense>{shortcuts && <ShortcutsSheet />}</Suspense>
+      <Suspense fallback={<Opening />}>{shortcuts && <ShortcutsSheet />}</Suspense>
     </>
   );
 }

@@ -27,6 +27,9 @@ export function Chip({
   );
 }
 
+/** Stands where a sheet is on its way, and keeps its keys from what is behind it. */
+export const Opening = () => <span hidden data-opening="" />;
+
 export const Key = ({ children }: { readonly children: ReactNode }) => <kbd className="key">{children}</kbd>;
 
 /** A heading in a side panel, with the rule under it. */

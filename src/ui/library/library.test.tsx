@@ -67,6 +67,20 @@ const type = (words: string) => {
 const hold = (hand: Partial<ReturnType<typeof useHand.getState>>) => act(() => void useHand.setState(hand));
 const presetOf = async (id: string) => value(await getPreset(house.context, id)).preset;
 
+/** First, while the code of the sheets has not come yet. */
+describe("a sheet on its way", () => {
+  it("keeps what is typed for it from being done behind it", async () => {
+    await open("/library?q=rim+and+air");
+    const { rating } = (await presetOf("rim-and-air")).card;
+    press("t");
+    press("3");
+    press("Delete");
+    await screen.findByRole("dialog");
+    expect((await presetOf("rim-and-air")).card.rating).toBe(rating);
+    expect(house.asked.filter((a) => a.startsWith("PATCH"))).toEqual([]);
+  });
+});
+
 describe("the library", () => {
   it("is walked by arrows; the card and the ear follow", async () => {
     await open("/library?sort=name");

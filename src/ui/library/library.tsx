@@ -9,7 +9,7 @@ import { completionsOf } from "@/core/search/complete";
 import { orSay } from "../kit/say";
 import { useActions } from "../actions/actions";
 import { useFinder } from "../frame/action-field";
-import { Empty, Key, Loading } from "../kit/bits";
+import { Empty, Key, Loading, Opening } from "../kit/bits";
 import { Button } from "../kit/button";
 import { formatCount } from "../kit/count";
 import { Panels } from "../kit/panels";
@@ -108,7 +108,7 @@ export function Library() {
   const narrowed = Boolean(query.q) || filtered;
   return (
     <>
-      <Suspense>{sheet && <LibrarySheets />}</Suspense>
+      <Suspense fallback={<Opening />}>{sheet && <LibrarySheets />}</Suspense>
       <Panels
         id="library"
         panes={[

@@ -1,6 +1,7 @@
 "use client";
 
 import { Suspense, lazy } from "react";
+import { Opening } from "../kit/bits";
 import { useLibrarySheet } from "./filing";
 
 // Each comes when it is first opened.
@@ -14,7 +15,7 @@ const NearCopiesSheet = lazy(() => import("./near-copies-sheet").then((m) => ({ 
 const NamingSheet = lazy(() => import("./naming-sheet").then((m) => ({ default: m.NamingSheet })));
 
 export const LibrarySheets = () => (
-  <Suspense>
+  <Suspense fallback={<Opening />}>
     <OpenSheet />
   </Suspense>
 );
