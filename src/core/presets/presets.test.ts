@@ -1,10 +1,11 @@
+import canonicalize from "canonicalize";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { ChainNode } from "../chains/chain";
 import { INCLUDED } from "../packs/included";
 import { someChain, someContent } from "../recall/testing/generators";
 import { createStrip } from "../strips/strip";
-import { fingerprint } from "./fingerprint";
+import { fingerprint, soundingText } from "./fingerprint";
 import { heldPresets } from "./holds";
 import { liftContent } from "./migrations";
 import { type Content, chainOf, completeContent, emptyCard, findContentProblem, withFrom } from "./preset";
@@ -35,6 +36,15 @@ function rekeyed(content: Content): Content {
 }
 
 describe("a fingerprint", () => {
+  it("is of canonical JSON, for every model there is and for whatever is built of them", () => {
+    const isCanonical = (content: Content) => {
+      const text = soundingText(content);
+      expect(text).toBe(canonicalize(JSON.parse(text)));
+    };
+    for (const { content } of INCLUDED.presets) isCanonical(content);
+    fc.assert(fc.property(someContent, isCanonical), RUNS);
+  });
+
   it("does not depend on how a document is written down, on its keys, names, or where it is from", () => {
     fc.assert(
       fc.property(someContent, (content) => {
