@@ -4,7 +4,6 @@ import type {
   Naming,
   NearCopies,
   FileBy,
-  NewPreset,
   NewPresets,
   PresetDetail,
   PresetPage,
@@ -60,8 +59,6 @@ const at = (id: string): string => encodeURIComponent(id);
 export const listPresets = (query: PresetQuery) => ask<PresetPage>("GET", `/api/presets${queryOf(query)}`);
 export const getPreset = (id: string, version?: number) =>
   ask<PresetDetail>("GET", `/api/presets/${at(id)}${queryOf({ version })}`);
-export const savePreset = (preset: NewPreset["preset"]) =>
-  ask<{ preset: PresetRow }>("POST", "/api/presets", { preset });
 export const savePresets = (saved: NewPresets) => ask<{ presets: PresetRow[] }>("POST", "/api/presets/batch", saved);
 export const saveVersion = (id: string, baseVersion: number, content: Content) =>
   ask<{ preset: PresetRow }>("PUT", `/api/presets/${at(id)}/content`, { baseVersion, content });

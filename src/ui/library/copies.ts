@@ -2,36 +2,62 @@ import type { QueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import type { PresetRow } from "@/contracts/records";
 import { LONGEST_NAME, withoutClashes } from "@/core/names/pattern";
-import { wordsOf } from "@/core/search/words";
-import { say } from "../kit/say";
+import { orSay, say } from "../kit/say";
 import { countSounds, refetchLibrary } from "./filing";
 
 /** What stands behind the name of a copy that is to become something of its own, and of one that is to be turned. */
-const COPY = ", copy";
-const VARIATION = ", variation";
+const COPY = "copy";
+const VARIATION = "variation";
 
-/** A copy under a free name, one's own whatever it was copied from; it knows its original. */
-async function copy({ id, kind, content, card, version }: PresetRow, behind: string): Promise<PresetRow> {
-  const wished = `${card.name.slice(0, LONGEST_NAME - behind.length)}${behind}`;
-  const alike = await api.listPresets({ q: wordsOf(wished).join(" "), limit: 500 });
-  const [name = wished] = withoutClashes(
-    [wished],
-    alike.items.map((p) => p.card.name),
+/** The name of a copy, without a number yet: a copy of a copy is another copy of the same. */
+function copyName(name: string, word: string): string {
+  const plain = name.replace(new RegExp(`, ${word}( \\d+)?$`), "");
+  return `${plain.slice(0, LONGEST_NAME - word.length - 2)}, ${word}`;
+}
+
+/** Every name that has a word in it. */
+async function namesWith(word: string): Promise<readonly string[]> {
+  const names: string[] = [];
+  for (let after: string | null | undefined; after !== null; ) {
+    const { items, next } = await api.listPresets({ q: `name:${word}`, limit: 500, ...(after ? { after } : {}) });
+    names.push(...items.map((preset) => preset.card.name));
+    after = next;
+  }
+  return names;
+}
+
+/** Copies under free names, all or none, one's own whatever they were copied from; each knows its original. */
+async function copy(presets: readonly PresetRow[], word: string): Promise<readonly PresetRow[]> {
+  const names = withoutClashes(
+    presets.map((preset) => copyName(preset.card.name, word)),
+    await namesWith(word),
   );
-  const origin = { ...card.origin, from: { preset: id, version, name: card.name } };
-  return (await api.savePreset({ kind, content, card: { ...card, name, origin } })).preset;
+  const made = await api.savePresets({
+    presets: presets.map(({ id, kind, content, card, version }, at) => {
+      const origin = { ...card.origin, from: { preset: id, version, name: card.name } };
+      return { kind, content, card: { ...card, name: names[at] ?? card.name, origin } };
+    }),
+  });
+  return made.presets;
 }
 
 /** Copies to be changed, beside what they were copied from. */
 export async function duplicate(queries: QueryClient, presets: readonly PresetRow[]): Promise<void> {
-  for (const preset of presets) await copy(preset, COPY);
+  const made = await copy(presets, COPY);
   await refetchLibrary(queries);
-  say(presets.length === 1 ? `Made a copy of ${countSounds(presets)}` : `Made copies of ${countSounds(presets)}`);
+  const words = presets.length === 1 ? `a copy of ${countSounds(presets)}` : `copies of ${countSounds(presets)}`;
+  const undo = async () => {
+    const changes = made.map(({ id, cardRevision }) => ({ id, baseCard: cardRevision, binned: true }));
+    await api.patchCards({ changes, label: `Put ${words} into the bin` });
+    await refetchLibrary(queries);
+  };
+  say(`Made ${words}`, { action: { label: "Undo", onClick: () => orSay(undo()) } });
 }
 
 /** One to be turned on the bench; the original stays as it is. */
 export async function vary(queries: QueryClient, preset: PresetRow): Promise<PresetRow> {
-  const made = await copy(preset, VARIATION);
+  const [made] = await copy([preset], VARIATION);
+  if (!made) throw new Error("The variation could not be made.");
   await refetchLibrary(queries);
   say(`Made “${made.card.name}”`);
   return made;
