@@ -160,6 +160,7 @@ describe("an answer", () => {
     const [keep, ...others] = near.groups[0]!.presets.map((p) => p.id);
     await ask("post", "/api/near-copies", { body: { keep, others } });
     await ask("get", "/api/naming");
+    await ask("post", "/api/names", { body: { names: ["Rim and air", "Nothing is called so"] } });
     const gone = copy === keep || others.includes(copy) ? keep! : copy;
     await ask("delete", "/api/presets/{id}", { ids: { id: gone } });
     await ask("get", "/api/bin");

@@ -6,6 +6,7 @@ import type {
   FileBy,
   NewPresets,
   PresetDetail,
+  TakenNames,
   PresetPage,
   PresetQuery,
 } from "@/contracts/library";
@@ -66,6 +67,7 @@ export const patchCards = (changes: CardChanges) => ask<{ presets: PresetRow[] }
 export const nameVersion = (id: string, version: number, name: string | null) =>
   ask<{ ok: true }>("PATCH", `/api/presets/${at(id)}/versions`, { version, name });
 export const listNearCopies = (within: number) => ask<NearCopies>("GET", `/api/near-copies${queryOf({ within })}`);
+export const listTaken = (names: readonly string[]) => ask<TakenNames>("POST", "/api/names", { names });
 export const listNaming = () => ask<Naming>("GET", "/api/naming");
 export const mergePresets = (keep: string, others: readonly string[]) =>
   ask<{ preset: PresetRow }>("POST", "/api/near-copies", { keep, others });

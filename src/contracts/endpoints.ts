@@ -33,6 +33,8 @@ import {
   PresetPageSchema,
   PresetQuerySchema,
   VersionNameSchema,
+  TakenNamesSchema,
+  WantedNamesSchema,
 } from "./library";
 import {
   ChangeRequestSchema,
@@ -166,6 +168,13 @@ export const ENDPOINTS: readonly Endpoint[] = [
     summary: "Put near copies into one of them: tags, versions and uses are united",
     body: MergeSchema,
     answer: PresetBodySchema,
+  },
+  {
+    method: "post",
+    path: "/api/names",
+    summary: "Who has names that are wanted, or the same with a number behind; changes nothing",
+    body: WantedNamesSchema,
+    answer: TakenNamesSchema,
   },
   {
     method: "get",

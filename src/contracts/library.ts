@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { NAMING_FAULTS, type NamingFault } from "@/core/library/naming";
+import { LONGEST_NAME } from "@/core/names/pattern";
 import { CardSchema, ContentSchema, FiledNameSchema } from "@/core/presets/schema";
 import {
   BinnedRowSchema,
@@ -80,6 +81,13 @@ export const NamingSchema = z.strictObject({
     }),
   ),
 });
+/** Names that are to be given. */
+export const WantedNamesSchema = z.strictObject({ names: z.array(z.string().max(LONGEST_NAME)).min(1).max(10_000) });
+/** Who has names that are wanted, or the same with a number behind; and in full some of those that have one as it stands. */
+export const TakenNamesSchema = z.strictObject({
+  taken: z.array(z.strictObject({ id: Id, name: z.string() })),
+  presets: z.array(PresetRowSchema),
+});
 export const MergeSchema = z.strictObject({ keep: Id, others: z.array(Id).min(1).max(500) });
 export const NewVersionSchema = z.strictObject({ baseVersion: z.int().min(1), content: ContentSchema });
 export const CardChangesSchema = z.strictObject({
@@ -130,4 +138,6 @@ export type PresetDetail = z.infer<typeof PresetDetailSchema>;
 export type FolderChange = z.infer<typeof FolderChangeSchema>;
 export type CardChanges = z.infer<typeof CardChangesSchema>;
 export type Naming = z.infer<typeof NamingSchema>;
+export type WantedNames = z.infer<typeof WantedNamesSchema>;
+export type TakenNames = z.infer<typeof TakenNamesSchema>;
 export type NearCopies = z.infer<typeof NearCopiesSchema>;

@@ -95,12 +95,15 @@ export function applyPattern(pattern: string, named: Named, at: number): string 
     .trim();
 }
 
+/** What a number is put behind, where a name is taken: it leaves room for one. */
+export const numberedStem = (name: string): string => name.slice(0, LONGEST_NAME - 5);
+
 /** The names with " 2", " 3" behind those that are taken, by others or by one before them in the list. */
 export function withoutClashes(names: readonly string[], taken: readonly string[]): readonly string[] {
   const seen = new Set(taken.map(fold));
   return names.map((name) => {
     let free = name;
-    for (let n = 2; seen.has(fold(free)); n++) free = `${name.slice(0, LONGEST_NAME - 5)} ${n}`;
+    for (let n = 2; seen.has(fold(free)); n++) free = `${numberedStem(name)} ${n}`;
     seen.add(fold(free));
     return free;
   });

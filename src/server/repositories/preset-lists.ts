@@ -1,7 +1,10 @@
 import type { BinnedRow, MergedRow, PresetRow } from "@/contracts/records";
 import type { Card, Content, PresetKind } from "@/core/presets/preset";
 import { liftContent } from "@/core/presets/migrations";
+import { numberedStem } from "@/core/names/pattern";
 import type { Inside } from "@/core/search/entry";
+import { fold } from "@/core/search/words";
+import { statementsOf } from "../data/statements";
 import type { Executor } from "../data/transaction";
 import { type StoredPreset, newest, toRow, withDocuments } from "./preset-rows";
 
@@ -74,6 +77,34 @@ export async function listNamed(
     card: JSON.parse(card) as Card,
     inside: JSON.parse(inside) as Inside,
   }));
+}
+
+/**
+ * Presets by their names, but for those in the bin: those that have one of these, whatever its case and accents, or one of
+ * them with a number behind. By the index of the names, so that thousands may be asked for.
+ */
+export async function listCalled(
+  tx: Executor,
+  names: readonly string[],
+): Promise<readonly { row: number; id: string; name: string; numbered: boolean }[]> {
+  const statement = await statementsOf(tx);
+  // One for each: an OR of the two is not looked up by the index.
+  const here = "SELECT row, id, card, sort_name FROM presets WHERE binned_at IS NULL AND";
+  const called = statement(`${here} sort_name = ? UNION ALL ${here} sort_name > ? AND sort_name < ?`);
+  const found = new Map<number, { row: number; id: string; name: string; numbered: boolean }>();
+  for (const wanted of new Set(names.map(fold))) {
+    const stem = `${numberedStem(wanted)} `;
+    for (const hit of called.all(wanted, stem, `${stem}:`) as (Pick<StoredPreset, "row" | "id" | "card"> & {
+      readonly sort_name: string;
+    })[]) {
+      const numbered = hit.sort_name !== wanted;
+      if (numbered && !/^\d+$/.test(hit.sort_name.slice(stem.length))) continue;
+      const { name } = JSON.parse(hit.card) as Card;
+      const known = found.get(hit.row);
+      found.set(hit.row, { row: hit.row, id: hit.id, name, numbered: numbered && known?.numbered !== false });
+    }
+  }
+  return [...found.values()];
 }
 
 export async function listInFolder(db: Executor, folder: string): Promise<readonly string[]> {

@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import { LONGEST_NAME, withoutClashes } from "@/core/names/pattern";
 import { INCLUDED } from "@/core/packs/included";
 import { CardSchema } from "@/core/presets/schema";
 import { emptyCard } from "@/core/presets/preset";
@@ -9,6 +10,7 @@ import { type OpenContext, openContext } from "../data/context";
 import { fileBy, listFolders, patchCards, walkLibrary } from "./filing";
 import { findPresets } from "./find-presets";
 import { getPreset, savePreset, saveVersion } from "./library";
+import { listTaken } from "./naming";
 
 let folder: string;
 let context: OpenContext;
@@ -126,5 +128,43 @@ describe("a preset inside others", () => {
       content: { ...chain, chain: { nodes: [plugin.processor], macros: [] } },
     });
     expect(await heldBy()).toEqual([]);
+  });
+});
+
+describe("names that are taken", () => {
+  const taken = async (...names: readonly string[]) =>
+    (await listTaken(context, { names: [...names] })).taken.map(({ name }) => name).toSorted();
+
+  it("are those very names, in any case and accent, and the same with a number behind; no others", async () => {
+    for (const name of ["Rim", "rîm", "Rim 2", "Rim 12", "Rim 2 far", "Rim, copy", "Rims", "Trim", "Rim two"])
+      await save(name);
+    expect(await taken("RIM")).toEqual(["Rim", "Rim 12", "Rim 2", "rîm"]);
+    expect(await taken("Rim 2")).toEqual(["Rim 2"]);
+    expect(await taken("Rim", "rim 2", "Air")).toEqual(["Rim", "Rim 12", "Rim 2", "rîm"]);
+    expect(await taken("Air", "  ", "")).toEqual([]);
+    const { presets } = await listTaken(context, { names: ["Rim"] });
+    expect(presets.map((p) => p.card.name).toSorted()).toEqual(["Rim", "rîm"]);
+  });
+
+  it("are not those in the bin", async () => {
+    const { id, cardRevision } = await save("Rim");
+    await patchCards(context, { changes: [{ id, baseCard: cardRevision, binned: true }] });
+    expect(await taken("Rim")).toEqual([]);
+  });
+
+  it("are found for the longest names, whose number takes the place of their last letters", async () => {
+    const long = "x".repeat(LONGEST_NAME);
+    await save(long);
+    const [second] = withoutClashes([long], await taken(long));
+    await save(second!);
+    expect(await taken(long)).toHaveLength(2);
+  });
+
+  it("leave names that are free, however many are asked for and however they stand beside each other", async () => {
+    const wished = Array.from({ length: 1200 }, (_, n) => `Take ${n % 40}`);
+    for (const name of ["Take 1", "Take 1 2", "Take 7", "Take 39 3"]) await save(name);
+    const names = withoutClashes(wished, await taken(...wished));
+    expect(new Set(names).size).toBe(names.length);
+    for (const name of ["Take 1", "Take 1 2", "Take 7", "Take 39 3"]) expect(names).not.toContain(name);
   });
 });

@@ -42,7 +42,7 @@ describe("copies", () => {
       card: { rating: 4, origin: { from: { preset: rows[0]!.id, version: 1 } } },
     });
     expect(made.content).toEqual(rows[0]!.content);
-    expect(house.asked.filter((a) => a.startsWith("POST"))).toEqual(["POST /api/presets/batch"]);
+    expect(house.asked.filter((a) => a.startsWith("POST"))).toEqual(["POST /api/names", "POST /api/presets/batch"]);
   });
 
   it("of copies are further copies of the same", async () => {

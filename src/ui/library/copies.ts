@@ -15,22 +15,13 @@ function copyName(name: string, word: string): string {
   return `${plain.slice(0, LONGEST_NAME - word.length - 2)}, ${word}`;
 }
 
-/** Every name that has a word in it. */
-async function namesWith(word: string): Promise<readonly string[]> {
-  const names: string[] = [];
-  for (let after: string | null | undefined; after !== null; ) {
-    const { items, next } = await api.listPresets({ q: `name:${word}`, limit: 500, ...(after ? { after } : {}) });
-    names.push(...items.map((preset) => preset.card.name));
-    after = next;
-  }
-  return names;
-}
-
 /** Copies under free names, all or none, one's own whatever they were copied from; each knows its original. */
 async function copy(presets: readonly PresetRow[], word: string): Promise<readonly PresetRow[]> {
+  const wished = presets.map((preset) => copyName(preset.card.name, word));
+  const { taken } = await api.listTaken(wished);
   const names = withoutClashes(
-    presets.map((preset) => copyName(preset.card.name, word)),
-    await namesWith(word),
+    wished,
+    taken.map(({ name }) => name),
   );
   const made = await api.savePresets({
     presets: presets.map(({ id, kind, content, card, version }, at) => {

@@ -37,12 +37,11 @@ export function RenameSheet({ presets: opened }: { readonly presets: readonly Pr
   const wished = presets
     .map((preset, at) => applyPattern(pattern, namedOf(preset), at + 1))
     .map((name) => (most < LONGEST_NAME ? shortName(name, most) : name));
-  const others = useTaken(
+  const taken = useTaken(
     wished,
     presets.map((p) => p.id),
   );
-  const taken = others.map((p) => p.card.name);
-  const names = withoutClashes(wished, taken).map((name, at) => (wished[at] === "" ? "" : name));
+  const names = withoutClashes(wished, taken.names).map((name, at) => (wished[at] === "" ? "" : name));
   const unknown = unknownFields(pattern);
   const changed = presets.filter((preset, at) => names[at] !== "" && names[at] !== preset.card.name);
   const rename = async () => {

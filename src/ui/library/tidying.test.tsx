@@ -79,11 +79,11 @@ describe("names by a pattern", () => {
   });
 
   it("make way for a name that is in the library already", async () => {
-    await keep({ name: "lead voice", content: OTHER });
+    await keep({ name: "lead voice", content: OTHER }, { name: "Lead Voice 2", content: OTHER });
     const rows = await keep(FOUR[0]!);
     house.show(<RenameSheet presets={rows} />);
     type("Pattern", "{purpose}");
-    await waitFor(() => expect(after()).toEqual(["lead voice 2that name is taken"]));
+    await waitFor(() => expect(after()).toEqual(["lead voice 3that name is taken"]));
   });
 
   it("are cut for a device, and still differ", async () => {

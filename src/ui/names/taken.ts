@@ -5,18 +5,26 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
 
-/** Names that are looked up in one go; who gives more at once is told of clashes when they are given. */
-const MOST = 500;
+interface Taken {
+  /** Names that others have: these very ones, and the same with a number behind. */
+  readonly names: readonly string[];
+  /** Some of the presets that have one of them as it stands. */
+  readonly presets: readonly PresetRow[];
+}
 
-/** The presets that have one of these very names, but for some. */
-export function useTaken(names: readonly string[], except: readonly string[] = []): readonly PresetRow[] {
-  const wanted = [...new Set(names.map((name) => name.trim()).filter((name) => name !== ""))].slice(0, MOST);
-  const only = `name:${wanted.map((name) => `"${name.replaceAll('"', "")}"`).join(",")}`;
+/** Who has these names, but for some. */
+export function useTaken(names: readonly string[], except: readonly string[] = []): Taken {
+  const wanted = [...new Set(names.map((name) => name.trim()).filter((name) => name !== ""))];
   const hits = useQuery({
-    queryKey: [...KEYS.presets, "taken", only],
-    queryFn: () => api.listPresets({ only, limit: MOST }),
+    queryKey: [...KEYS.presets, "taken", wanted],
+    queryFn: () => api.listTaken(wanted),
     enabled: wanted.length > 0,
     placeholderData: (before) => before,
   });
-  return (hits.data?.items ?? []).filter((preset) => !except.includes(preset.id));
+  const { taken = [], presets = [] } = (wanted.length > 0 && hits.data) || {};
+  const spared = new Set(except);
+  return {
+    names: taken.filter(({ id }) => !spared.has(id)).map(({ name }) => name),
+    presets: presets.filter(({ id }) => !spared.has(id)),
+  };
 }

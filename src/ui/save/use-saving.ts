@@ -72,14 +72,8 @@ function overOf(items: readonly Item[], taken: readonly PresetRow[]) {
 }
 
 /** Names that are free, and which of them are not what was wished. */
-function named(made: readonly Made[], wished: readonly string[], taken: readonly PresetRow[]): readonly Item[] {
-  const names =
-    made.length === 1
-      ? wished
-      : withoutClashes(
-          wished,
-          taken.map((p) => p.card.name),
-        );
+function named(made: readonly Made[], wished: readonly string[], taken: readonly string[]): readonly Item[] {
+  const names = made.length === 1 ? wished : withoutClashes(wished, taken);
   return made.map((one, at) => {
     const name = names[at] ?? "";
     return { ...one, name, clashed: fold(name) !== fold(wished[at] ?? "") };
@@ -106,7 +100,7 @@ export function useSaving(request: SaveRequest, body: ProjectBody, strips: reado
   const wished = namesOf(made, pattern, touched.name ? fields.name : null);
   const taken = useTaken(wished);
   const many = made.length > 1;
-  const items = named(made, wished, taken);
+  const items = named(made, wished, taken.names);
   const contents = items.flatMap(({ content }) => content ?? []);
   return {
     form,
@@ -117,7 +111,7 @@ export function useSaving(request: SaveRequest, body: ProjectBody, strips: reado
     patterns,
     pattern,
     measured: [...new Set(contents.flatMap((content) => foundTags(content)))],
-    ...overOf(items, taken),
+    ...overOf(items, taken.presets),
     setParts: (strip: string, next: readonly PartName[]) => setParts((now) => ({ ...now, [strip]: next })),
     ...useKeeping({ form, fields, items, keepPattern: touched.pattern || many ? () => keep(pattern) : null }),
   };
