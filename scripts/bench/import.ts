@@ -9,7 +9,7 @@ import { type Figure, median } from "./figure";
 import { manyPresets } from "./many";
 
 const COUNT = 10_000;
-const TABLES = ["documents", "presets", "preset_versions", "preset_tags", "preset_holds", "changes"];
+const TABLES = ["documents", "presets", "preset_versions", "preset_holds", "changes"];
 
 /** The rows of a table as they can be inserted again. */
 function rowsOf(db: Database.Database, table: string): readonly (readonly unknown[])[] {

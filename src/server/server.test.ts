@@ -69,16 +69,16 @@ describe("the store", () => {
     await context.close();
     const later = {
       name: "002-later",
-      up: (db: Knex) => db.schema.dropTable("preset_tags"),
+      up: (db: Knex) => db.schema.dropTable("preset_holds"),
       down: () => Promise.resolve(),
     };
     const db = await openDatabase(folder, new Date("2026-11-25T10:00:00Z"), [...MIGRATIONS, later]);
-    expect(await db.schema.hasTable("preset_tags")).toBe(false);
+    expect(await db.schema.hasTable("preset_holds")).toBe(false);
     await db.destroy();
     const [copy] = readdirSync(join(folder, "copies"));
     expect(copy).toBe("before-migration-2026-11-25T10-00-00.000Z.db");
     const before = new Database(join(folder, "copies", copy!), { readonly: true });
-    expect(before.prepare("SELECT count(*) AS n FROM preset_tags").get()).toMatchObject({
+    expect(before.prepare("SELECT count(*) AS n FROM preset_holds").get()).toMatchObject({
       n: expect.any(Number) as number,
     });
     expect(before.prepare("SELECT count(*) AS n FROM presets").get()).toEqual({ n: DEMO_PRESETS.length });
@@ -140,7 +140,7 @@ describe("the sample world", () => {
         "documents",
         "folders",
         "presets",
-        "preset_tags",
+        "preset_holds",
         "preset_versions",
         "projects",
         "uses",

@@ -53,6 +53,15 @@ export const MIGRATIONS: readonly NamedMigration[] = [
     down: forwardOnly,
   },
   { name: "008-fingerprints", up: refingerprint, down: forwardOnly },
+  {
+    // A change of a card looked through a whole table for its rows; nothing reads the one of the tags.
+    name: "009-rows-of-a-card",
+    up: async (db) => {
+      await db.schema.dropTable("preset_tags");
+      await db.raw("CREATE INDEX preset_holds_by_preset ON preset_holds (preset)");
+    },
+    down: forwardOnly,
+  },
 ];
 
 /** What was done to cards, folders and the bin, in steps that can be taken back. */

@@ -42,7 +42,6 @@ export async function indexCard(db: Executor, row: number, card: Card, content: 
   const inside = insideOf(content);
   const statement = await statementsOf(db);
   statement("DELETE FROM preset_search WHERE rowid = ?").run(row);
-  statement("DELETE FROM preset_tags WHERE preset = ?").run(row);
   statement("DELETE FROM preset_holds WHERE preset = ?").run(row);
   insertIndex(statement, row, card, inside);
   insertHeld(statement, row, content);
@@ -57,7 +56,6 @@ export function insertIndex(statement: Statements, row: number | bigint, card: C
     purpose,
     origin,
   );
-  for (const tag of new Set(card.tags)) statement("INSERT INTO preset_tags (preset, tag) VALUES (?, ?)").run(row, tag);
 }
 
 /** Every word of the search must begin a word of the card; null for a search without words. */

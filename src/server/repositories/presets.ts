@@ -182,7 +182,6 @@ export async function destroyPreset(db: Executor, id: string): Promise<void> {
     document: number;
   }[];
   statement("DELETE FROM preset_search WHERE rowid = ?").run(found.row);
-  statement("DELETE FROM preset_tags WHERE preset = ?").run(found.row);
   statement("DELETE FROM preset_holds WHERE preset = ?").run(found.row);
   statement("DELETE FROM preset_versions WHERE preset = ?").run(id);
   statement("DELETE FROM presets WHERE id = ?").run(id);

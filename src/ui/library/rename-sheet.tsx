@@ -1,6 +1,6 @@
 "use client";
 
-import { useState } from "react";
+import { memo, useDeferredValue, useMemo, useState } from "react";
 import type { PresetRow } from "@/contracts/records";
 import {
   LONGEST_NAME,
@@ -24,6 +24,24 @@ import { OvertakenError } from "./overtaken";
 
 const namedOf = ({ kind, card, content }: PresetRow): Named => ({ kind, card, inside: insideOf(content) });
 
+/** What a pattern makes of each, in so many letters, and the names that are free. */
+function useNames(presets: readonly PresetRow[], pattern: string, most: number) {
+  const wished = useMemo(
+    () =>
+      presets
+        .map((preset, at) => applyPattern(pattern, namedOf(preset), at + 1))
+        .map((name) => (most < LONGEST_NAME ? shortName(name, most) : name)),
+    [presets, pattern, most],
+  );
+  const ids = useMemo(() => presets.map((p) => p.id), [presets]);
+  const taken = useTaken(wished, ids).names;
+  const names = useMemo(
+    () => withoutClashes(wished, taken).map((name, at) => (wished[at] === "" ? "" : name)),
+    [wished, taken],
+  );
+  return { wished, names };
+}
+
 /** One pattern for many names, with each name shown before it is given. */
 export function RenameSheet({ presets: opened }: { readonly presets: readonly PresetRow[] }) {
   const [presets, setPresets] = useState(opened);
@@ -32,16 +50,11 @@ export function RenameSheet({ presets: opened }: { readonly presets: readonly Pr
   const { patterns, keep } = usePatterns(kind);
   const [typed, setPattern] = useState<string | null>(null);
   const pattern = typed ?? patterns[0] ?? "{name}";
+  // Thousands of names follow behind the hand that types.
+  const read = useDeferredValue(pattern);
   const [most, setMost] = useState(LONGEST_NAME);
   const [refused, setRefused] = useState<string | null>(null);
-  const wished = presets
-    .map((preset, at) => applyPattern(pattern, namedOf(preset), at + 1))
-    .map((name) => (most < LONGEST_NAME ? shortName(name, most) : name));
-  const taken = useTaken(
-    wished,
-    presets.map((p) => p.id),
-  );
-  const names = withoutClashes(wished, taken.names).map((name, at) => (wished[at] === "" ? "" : name));
+  const { wished, names } = useNames(presets, read, most);
   const unknown = unknownFields(pattern);
   const changed = presets.filter((preset, at) => names[at] !== "" && names[at] !== preset.card.name);
   const rename = async () => {
@@ -110,34 +123,11 @@ export function RenameSheet({ presets: opened }: { readonly presets: readonly Pr
             {unknown.map((name) => `{${name}}`).join(", ")} is no field; it stays as it stands.
           </p>
         )}
-        <Scroll label="Names" className="max-h-[320px] border-edge border-t">
-          <table aria-label="Names before and after" className="block">
-            <tbody className="block">
-              {presets.map((preset, at) => (
-                <tr
-                  key={preset.id}
-                  className="grid min-h-[30px] grid-cols-[1fr_20px_1fr] items-center border-rule border-b"
-                >
-                  <td className="truncate text-soft">{preset.card.name}</td>
-                  <td aria-hidden="true" className="text-soft">
-                    →
-                  </td>
-                  <td className="min-w-0">
-                    <NewName
-                      now={names[at] ?? ""}
-                      before={preset.card.name}
-                      clashed={fold(names[at] ?? "") !== fold(wished[at] ?? "")}
-                    />
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </Scroll>
+        <BeforeAndAfter presets={presets} wished={wished} names={names} />
         {refused && <Refused>{refused}</Refused>}
         <div className="flex justify-end gap-2">
           <Button onClick={closeSheet}>Cancel</Button>
-          <Button main type="submit" disabled={changed.length === 0}>
+          <Button main type="submit" disabled={changed.length === 0 || read !== pattern}>
             Rename {changed.length} of {presets.length}
           </Button>
         </div>
@@ -145,6 +135,42 @@ export function RenameSheet({ presets: opened }: { readonly presets: readonly Pr
     </Sheet>
   );
 }
+
+interface TableProps {
+  readonly presets: readonly PresetRow[];
+  readonly wished: readonly string[];
+  readonly names: readonly string[];
+}
+
+/** Each name as it is and as it will be. */
+const BeforeAndAfter = memo(function BeforeAndAfter({ presets, wished, names }: TableProps) {
+  return (
+    <Scroll label="Names" className="max-h-[320px] border-edge border-t">
+      <table aria-label="Names before and after" className="block">
+        <tbody className="block">
+          {presets.map((preset, at) => (
+            <tr
+              key={preset.id}
+              className="grid min-h-[30px] grid-cols-[1fr_20px_1fr] items-center border-rule border-b"
+            >
+              <td className="truncate text-soft">{preset.card.name}</td>
+              <td aria-hidden="true" className="text-soft">
+                →
+              </td>
+              <td className="min-w-0">
+                <NewName
+                  now={names[at] ?? ""}
+                  before={preset.card.name}
+                  clashed={fold(names[at] ?? "") !== fold(wished[at] ?? "")}
+                />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Scroll>
+  );
+});
 
 function NewName({
   now,

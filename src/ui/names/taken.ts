@@ -1,6 +1,7 @@
 "use client";
 
 import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
@@ -12,19 +13,24 @@ interface Taken {
   readonly presets: readonly PresetRow[];
 }
 
+const NOBODY: readonly string[] = [];
+
 /** Who has these names, but for some. */
-export function useTaken(names: readonly string[], except: readonly string[] = []): Taken {
-  const wanted = [...new Set(names.map((name) => name.trim()).filter((name) => name !== ""))];
+export function useTaken(names: readonly string[], except: readonly string[] = NOBODY): Taken {
+  const wanted = useMemo(() => [...new Set(names.map((name) => name.trim()).filter((name) => name !== ""))], [names]);
   const hits = useQuery({
     queryKey: [...KEYS.presets, "taken", wanted],
     queryFn: () => api.listTaken(wanted),
     enabled: wanted.length > 0,
     placeholderData: (before) => before,
   });
-  const { taken = [], presets = [] } = (wanted.length > 0 && hits.data) || {};
-  const spared = new Set(except);
-  return {
-    names: taken.filter(({ id }) => !spared.has(id)).map(({ name }) => name),
-    presets: presets.filter(({ id }) => !spared.has(id)),
-  };
+  const found = wanted.length > 0 ? hits.data : undefined;
+  return useMemo(() => {
+    const spared = new Set(except);
+    const { taken = [], presets = [] } = found ?? {};
+    return {
+      names: taken.filter(({ id }) => !spared.has(id)).map(({ name }) => name),
+      presets: presets.filter(({ id }) => !spared.has(id)),
+    };
+  }, [found, except]);
 }
