@@ -57,7 +57,9 @@ export function RenameSheet({ presets: opened }: { readonly presets: readonly Pr
   const { wished, names } = useNames(presets, read, most);
   const unknown = unknownFields(pattern);
   const changed = presets.filter((preset, at) => names[at] !== "" && names[at] !== preset.card.name);
+  const [renaming, setRenaming] = useState(false);
   const rename = async () => {
+    setRenaming(true);
     try {
       await keep(pattern);
       const given = new Map(presets.map(({ id }, at) => [id, names[at]]));
@@ -66,6 +68,7 @@ export function RenameSheet({ presets: opened }: { readonly presets: readonly Pr
     } catch (error) {
       if (error instanceof OvertakenError) setPresets(presets.map((p) => error.rows.find((r) => r.id === p.id) ?? p));
       setRefused(error instanceof Error ? error.message : String(error));
+      setRenaming(false);
     }
   };
   return (
@@ -127,8 +130,8 @@ export function RenameSheet({ presets: opened }: { readonly presets: readonly Pr
         {refused && <Refused>{refused}</Refused>}
         <div className="flex justify-end gap-2">
           <Button onClick={closeSheet}>Cancel</Button>
-          <Button main type="submit" disabled={changed.length === 0 || read !== pattern}>
-            Rename {changed.length} of {presets.length}
+          <Button main type="submit" disabled={changed.length === 0 || read !== pattern || renaming}>
+            {renaming ? "Renaming…" : `Rename ${changed.length} of ${presets.length}`}
           </Button>
         </div>
       </form>
