@@ -21,6 +21,9 @@ export const KEYS = {
   project: (id: string) => ["project", id] as const,
 };
 
+/** As the keys of one preset and of one project begin, whatever stands behind. */
+const nameOf = ({ kind, id }: { readonly kind: string; readonly id: string }): string => `${kind} ${id}`;
+
 /** Hears of every change, also by other windows, and lets what shows it be fetched anew. Returns how to stop. */
 export function followChanges(queries: QueryClient, isOwn: (project: string) => boolean): () => void {
   const source = new EventSource("/api/events");
@@ -35,10 +38,11 @@ export function followChanges(queries: QueryClient, isOwn: (project: string) => 
   });
   source.addEventListener("change", (event: MessageEvent<string>) => {
     const { records } = JSON.parse(event.data) as Change;
-    for (const { kind, id } of records) {
-      if (kind === "project" && !isOwn(id)) void queries.invalidateQueries({ queryKey: KEYS.project(id) });
-      if (kind === "preset") void queries.invalidateQueries({ queryKey: KEYS.preset(id) });
-    }
+    // At once for all of them: thousands may have been changed together.
+    const changed = new Set(records.filter(({ kind, id }) => kind !== "project" || !isOwn(id)).map(nameOf));
+    void queries.invalidateQueries({
+      predicate: ({ queryKey: [kind, id] }) => changed.has(nameOf({ kind: String(kind), id: String(id) })),
+    });
     const kinds = new Set(records.map((r) => r.kind));
     if (kinds.has("preset")) void queries.invalidateQueries({ queryKey: KEYS.presets });
     if (kinds.has("folder") || kinds.has("preset"))
