@@ -159,7 +159,8 @@ function Facet({ field, heading, values, chosen, onToggle }: FacetProps) {
 
 /** Folders, then every field by which a sound can be told from others, each value with how many have it. */
 export function Filters({ query, total, facets, onMove, onSet, onWords }: Props) {
-  const folders = useFolders().data?.folders ?? [];
+  const known = useFolders().data?.folders;
+  const folders = known ?? [];
   const chosen: Chosen = readFilters(query.only ?? "");
   const everything = !query.folder && !query.only;
   const toggle = (field: Field, value: string) => onSet({ only: writeFilters(toggleFilter(chosen, field, value)) });
@@ -206,14 +207,29 @@ export function Filters({ query, total, facets, onMove, onSet, onWords }: Props)
           />
         ))}
       </ul>
+      {known && facets && <Below chosen={chosen} facets={facets} onToggle={toggle} />}
+    </nav>
+  );
+}
+
+interface BelowProps {
+  readonly chosen: Chosen;
+  readonly facets: PresetPage["facets"];
+  readonly onToggle: (field: Field, value: string) => void;
+}
+
+/** What stands below the folders: there once all above it is, so that nothing moves away from under the hand. */
+function Below({ chosen, facets, onToggle }: BelowProps) {
+  return (
+    <>
       {FACETS.map(([field, heading]) => (
         <Facet
           key={field}
           field={field}
           heading={heading}
-          values={facets?.[field] ?? []}
+          values={facets[field] ?? []}
           chosen={chosenOf(chosen, field)}
-          onToggle={(value) => toggle(field, value)}
+          onToggle={(value) => onToggle(field, value)}
         />
       ))}
       <Button small plain className="mt-2 px-[14px]" onClick={() => openSheet({ sheet: "nearCopies" })}>
@@ -228,6 +244,6 @@ export function Filters({ query, total, facets, onMove, onSet, onWords }: Props)
         <Trash2 size={14} aria-hidden="true" />
         Bin
       </Button>
-    </nav>
+    </>
   );
 }
