@@ -22,7 +22,8 @@ import { DatabaseRefused, openDatabase, setPragmas } from "./data/database";
 import { FolderInUse } from "./data/lock";
 import { MIGRATIONS } from "./data/migrations";
 import { BODY_LIMIT, checkHeaders, contentPolicy } from "./http/gate";
-import * as filing from "./use-cases/filing";
+import { deletePreset, patchCards } from "./use-cases/filing/cards";
+import { listFolders, makeFolder } from "./use-cases/filing/folders";
 import * as library from "./use-cases/library";
 import { openDraft } from "./use-cases/drafts";
 import { findPresets } from "./use-cases/find-presets";
@@ -108,9 +109,9 @@ describe("the store", () => {
       heard.push(seq);
       expect(records.length).toBeGreaterThan(0);
     });
-    value(await filing.makeFolder(context, { name: "Bowed", parent: null }));
-    expect((await filing.makeFolder(context, { name: "Bowed", parent: null })).ok).toBe(false);
-    value(await filing.makeFolder(context, { name: "Pairs", parent: null }));
+    value(await makeFolder(context, { name: "Bowed", parent: null }));
+    expect((await makeFolder(context, { name: "Bowed", parent: null })).ok).toBe(false);
+    value(await makeFolder(context, { name: "Pairs", parent: null }));
     expect(heard).toEqual([1, 2]);
   });
 });
@@ -203,7 +204,7 @@ describe("the library", () => {
     expect(page.facets.kind).toEqual(
       ["chain", "plugin", "strip"].map((kind) => ({ value: kind, n: ofKind(kind) })).filter(({ n }) => n > 0),
     );
-    expect((await filing.listFolders(context)).map((f) => [f.name, f.count])).toContainEqual(["Voices", inside.length]);
+    expect((await listFolders(context)).map((f) => [f.name, f.count])).toContainEqual(["Voices", inside.length]);
   });
 
   it("keeps every version, and finds by the newest card after each change", async () => {
@@ -212,7 +213,7 @@ describe("the library", () => {
     const saved = value(await library.saveVersion(context, "rim-and-air", { baseVersion: 1, content: base.content }));
     expect(saved.version).toBe(2);
     const [changed] = value(
-      await filing.patchCards(context, {
+      await patchCards(context, {
         changes: [{ id: "rim-and-air", baseCard: 1, card: { name: "Ghost strokes", tags: ["rare"] } }],
       }),
     );
@@ -232,9 +233,9 @@ describe("the library", () => {
       ["neap-tide", "eighths", 1],
       ["salt-lanterns", "eighths", 0],
     ]);
-    value(await filing.deletePreset(context, "eighths-left-right"));
+    value(await deletePreset(context, "eighths-left-right"));
     expect((await library.getPreset(context, "eighths-left-right")).ok).toBe(false);
-    expect((await filing.deletePreset(context, "eighths-left-right")).ok).toBe(false);
+    expect((await deletePreset(context, "eighths-left-right")).ok).toBe(false);
     expect(await names("eighths")).toEqual([]);
   });
 

@@ -12,7 +12,8 @@ import { insertPreset } from "../repositories/presets";
 import { rowsInOrder } from "../repositories/preset-lists";
 import { searchDurably } from "../repositories/preset-search";
 import { findPresets } from "../use-cases/find-presets";
-import { deletePreset, makeFolder, patchCards } from "../use-cases/filing";
+import { deletePreset, patchCards } from "../use-cases/filing/cards";
+import { makeFolder } from "../use-cases/filing/folders";
 import { saveVersion } from "../use-cases/library";
 
 let folder: string;

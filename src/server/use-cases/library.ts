@@ -14,7 +14,8 @@ import * as folders from "../repositories/folders";
 import * as presets from "../repositories/presets";
 import { listHolding, listMerged } from "../repositories/preset-lists";
 import { findProject, listUses } from "../repositories/projects";
-import { folderCalled, readOnly } from "./filing";
+import { folderCalled } from "./filing/folders";
+import { readOnly } from "./filing/steps";
 
 const notFound = (what: string, id: string) => failure("notFound", `There is no ${what} “${id}” here.`);
 

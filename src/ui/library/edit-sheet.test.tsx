@@ -6,7 +6,9 @@ import type { PresetRow } from "@/contracts/records";
 import { INCLUDED } from "@/core/packs/included";
 import type { Card } from "@/core/presets/preset";
 import { value } from "@/server/testing";
-import { libraryHistory, listFolders, makeFolder, patchCards, walkLibrary } from "@/server/use-cases/filing";
+import { patchCards } from "@/server/use-cases/filing/cards";
+import { listFolders, makeFolder } from "@/server/use-cases/filing/folders";
+import { libraryHistory, walkLibrary } from "@/server/use-cases/filing/history";
 import { getPreset, savePresets } from "@/server/use-cases/library";
 import { EditSheet } from "./edit-sheet";
 

@@ -5,7 +5,7 @@ import { type House, openHouse, presetOf } from "@/app/testing/house";
 import { said } from "@/app/testing/said";
 import { INCLUDED } from "@/core/packs/included";
 import { value } from "@/server/testing";
-import { patchCards } from "@/server/use-cases/filing";
+import { patchCards } from "@/server/use-cases/filing/cards";
 import { savePresets } from "@/server/use-cases/library";
 import { touch } from "../actions/last-touched";
 import { useLibraryHistory } from "./use-library-history";

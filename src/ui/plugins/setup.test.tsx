@@ -7,7 +7,7 @@ import { getModel } from "@/core/processors/models";
 import { type Settings, withShortcut, withStartingPoint } from "@/core/settings/settings";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
-import { deletePreset } from "@/server/use-cases/filing";
+import { deletePreset } from "@/server/use-cases/filing/cards";
 import { findPresets } from "@/server/use-cases/find-presets";
 import { savePresets } from "@/server/use-cases/library";
 import { changeSettings, getSettings } from "@/server/use-cases/settings";

@@ -1,7 +1,7 @@
 import { EmptyBinSchema } from "@/contracts/library";
 import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
-import { emptyBin, listBin } from "@/server/use-cases/bin";
+import { emptyBin, listBin } from "@/server/use-cases/filing/bin";
 
 export const GET = (): Promise<Response> => route(async (context) => ok({ items: await listBin(context) }));
 

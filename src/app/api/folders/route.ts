@@ -1,7 +1,7 @@
 import { NewFolderSchema } from "@/contracts/library";
 import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
-import { listFolders, makeFolder } from "@/server/use-cases/filing";
+import { listFolders, makeFolder } from "@/server/use-cases/filing/folders";
 
 export const GET = (): Promise<Response> => route(async (context) => ok({ folders: await listFolders(context) }));
 

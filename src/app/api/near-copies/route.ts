@@ -1,7 +1,7 @@
 import { MergeSchema, NearCopiesQuerySchema } from "@/contracts/library";
 import { ok } from "@/core/result";
 import { readJson, readQuery, route } from "@/server/http/route";
-import { mergePresets } from "@/server/use-cases/filing";
+import { mergePresets } from "@/server/use-cases/filing/merge";
 import { listNearCopies } from "@/server/use-cases/near-copies";
 
 export const GET = (request: Request): Promise<Response> =>

@@ -2,7 +2,7 @@ import { CardChangesSchema, NewPresetSchema, PresetQuerySchema } from "@/contrac
 import { ok } from "@/core/result";
 import { readJson, readQuery, route } from "@/server/http/route";
 import { findPresets } from "@/server/use-cases/find-presets";
-import { patchCards } from "@/server/use-cases/filing";
+import { patchCards } from "@/server/use-cases/filing/cards";
 import { savePreset } from "@/server/use-cases/library";
 
 export const GET = (request: Request): Promise<Response> =>

@@ -1,7 +1,7 @@
 import { FolderChangeSchema } from "@/contracts/library";
 import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
-import { changeFolder, deleteFolder } from "@/server/use-cases/filing";
+import { changeFolder, deleteFolder } from "@/server/use-cases/filing/folders";
 
 interface At {
   readonly params: Promise<{ id: string }>;

@@ -1,7 +1,7 @@
 import { FileBySchema } from "@/contracts/library";
 import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
-import { fileBy } from "@/server/use-cases/filing";
+import { fileBy } from "@/server/use-cases/filing/cards";
 
 export const POST = (request: Request): Promise<Response> =>
   route(async (context) => {

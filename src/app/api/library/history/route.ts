@@ -1,5 +1,5 @@
 import { ok } from "@/core/result";
 import { route } from "@/server/http/route";
-import { libraryHistory } from "@/server/use-cases/filing";
+import { libraryHistory } from "@/server/use-cases/filing/history";
 
 export const GET = (): Promise<Response> => route(async (context) => ok({ history: await libraryHistory(context) }));

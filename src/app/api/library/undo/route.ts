@@ -1,6 +1,6 @@
 import { ok } from "@/core/result";
 import { route } from "@/server/http/route";
-import { walkLibrary } from "@/server/use-cases/filing";
+import { walkLibrary } from "@/server/use-cases/filing/history";
 
 export const POST = (): Promise<Response> =>
   route(async (context) => {

@@ -1,7 +1,7 @@
 import { PresetDetailQuerySchema } from "@/contracts/library";
 import { ok } from "@/core/result";
 import { readQuery, route } from "@/server/http/route";
-import { deletePreset } from "@/server/use-cases/filing";
+import { deletePreset } from "@/server/use-cases/filing/cards";
 import { getPreset } from "@/server/use-cases/library";
 
 interface At {

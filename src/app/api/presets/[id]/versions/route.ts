@@ -1,7 +1,7 @@
 import { VersionNameSchema } from "@/contracts/library";
 import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
-import { nameVersion } from "@/server/use-cases/filing";
+import { nameVersion } from "@/server/use-cases/filing/cards";
 
 interface At {
   readonly params: Promise<{ id: string }>;

@@ -1,10 +1,10 @@
 import type { BinnedRow } from "@/contracts/records";
 import { ok } from "@/core/result";
-import type { Context } from "../data/context";
-import { inTransaction } from "../data/transaction";
-import type { Outcome } from "../failure";
-import * as presets from "../repositories/presets";
-import { listBinned, listMerged } from "../repositories/preset-lists";
+import type { Context } from "../../data/context";
+import { inTransaction } from "../../data/transaction";
+import type { Outcome } from "../../failure";
+import * as presets from "../../repositories/presets";
+import { listBinned, listMerged } from "../../repositories/preset-lists";
 
 /** What is in the bin, the last thrown away first, each with how many strips of projects use it. */
 export const listBin = ({ db }: Context): Promise<readonly BinnedRow[]> => listBinned(db);

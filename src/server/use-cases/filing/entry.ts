@@ -1,0 +1,41 @@
+import type { LibraryStep } from "@/core/library/step";
+import { ok } from "@/core/result";
+import type { Context } from "../../data/context";
+import { type Executor, inTransaction } from "../../data/transaction";
+import { type Outcome, catchRolledBack } from "../../failure";
+import * as log from "../../repositories/library-log";
+import { applyStep } from "./steps";
+
+/*
+ * How the library is filed: cards, folders, the bin. Every change is a list of small steps with what stood there and what
+ * stands there now, in a log that only grows: an undo is one more entry, also after a restart.
+ */
+
+export interface Filed {
+  readonly label: string;
+  readonly steps: readonly LibraryStep[];
+  readonly undoes?: number;
+  readonly redoes?: number;
+}
+
+/** Does what `make` asks for as one entry of the log, all or none; then tells of it, before anyone else writes. */
+export function fileAndTell<T>(
+  context: Context,
+  make: (tx: Executor) => Promise<Filed>,
+  tell: (tx: Executor, filed: Filed) => T | Promise<T>,
+): Promise<Outcome<T>> {
+  return catchRolledBack(async () =>
+    ok(
+      await inTransaction(context, async (tx, note) => {
+        const at = context.now().toISOString();
+        const filed = await make(tx);
+        for (const step of filed.steps) await applyStep(tx, step, { at, note });
+        if (filed.steps.length > 0) await log.appendLog(tx, { at, ...filed });
+        return tell(tx, filed);
+      }),
+    ),
+  );
+}
+
+export const file = (context: Context, make: (tx: Executor) => Promise<Filed>): Promise<Outcome<Filed>> =>
+  fileAndTell(context, make, (_, filed) => filed);

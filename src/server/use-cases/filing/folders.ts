@@ -1,0 +1,76 @@
+import equal from "fast-deep-equal";
+import type { FolderChange } from "@/contracts/library";
+import type { Folder } from "@/contracts/records";
+import type { FolderRecord, LibraryStep } from "@/core/library/step";
+import { ok } from "@/core/result";
+import type { Context } from "../../data/context";
+import type { Executor } from "../../data/transaction";
+import { type Outcome, RolledBack, failure } from "../../failure";
+import * as folders from "../../repositories/folders";
+import { listInFolder } from "../../repositories/preset-lists";
+import { file } from "./entry";
+
+/** A folder at the top, by its name, and the step that makes it where there is none. */
+export async function folderCalled(context: Context, tx: Executor, name: string) {
+  const known = await folders.findFolderByName(tx, name, null);
+  const folder = known ?? { id: context.mint(), name, parent: null };
+  const steps: readonly LibraryStep[] = known ? [] : [{ kind: "folder", from: null, to: folder }];
+  return { folder, steps };
+}
+
+export const listFolders = ({ db }: Context): Promise<readonly Folder[]> => folders.listFolders(db);
+
+export async function makeFolder(
+  context: Context,
+  { name, parent }: Omit<FolderRecord, "id">,
+): Promise<Outcome<Folder>> {
+  if (parent !== null && !(await folders.findFolder(context.db, parent)))
+    return failure("notFound", `There is no folder “${parent}” here.`);
+  const to = { id: context.mint(), name, parent };
+  const filed = await file(context, () =>
+    Promise.resolve({ label: `Make folder “${name}”`, steps: [{ kind: "folder", from: null, to }] }),
+  );
+  return filed.ok ? ok({ ...to, count: 0 }) : filed;
+}
+
+async function folderOf(tx: Executor, id: string): Promise<FolderRecord> {
+  const folder = await folders.findFolder(tx, id);
+  if (!folder) throw new RolledBack(failure("notFound", `There is no folder “${id}” here.`).error);
+  return folder;
+}
+
+/** Renames a folder, or puts it elsewhere with all that is in it. */
+export async function changeFolder(context: Context, id: string, change: FolderChange): Promise<Outcome<null>> {
+  const filed = await file(context, async (tx) => {
+    const from = await folderOf(tx, id);
+    const to = {
+      ...from,
+      name: change.name ?? from.name,
+      parent: change.parent === undefined ? from.parent : change.parent,
+    };
+    const label = to.parent === from.parent ? `Rename folder “${from.name}”` : `Move folder “${from.name}”`;
+    return { label, steps: equal(from, to) ? [] : [{ kind: "folder", from, to }] };
+  });
+  return filed.ok ? ok(null) : filed;
+}
+
+/** Takes a folder away; what is in it goes into the one above. */
+export async function deleteFolder(context: Context, id: string): Promise<Outcome<null>> {
+  const filed = await file(context, async (tx) => {
+    const from = await folderOf(tx, id);
+    const { parent } = from;
+    const inside = await listInFolder(tx, id);
+    const below = await folders.listBelow(tx, id);
+    return {
+      label: `Take folder “${from.name}” away`,
+      steps: [
+        ...inside.map(
+          (preset): LibraryStep => ({ kind: "card", preset, from: { folder: id }, to: { folder: parent } }),
+        ),
+        ...below.map((child): LibraryStep => ({ kind: "folder", from: child, to: { ...child, parent } })),
+        { kind: "folder", from, to: null },
+      ],
+    };
+  });
+  return filed.ok ? ok(null) : filed;
+}
