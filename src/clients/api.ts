@@ -1,6 +1,7 @@
 import type {
   CardChanges,
   FolderChange,
+  Gone,
   Naming,
   NearCopies,
   FileBy,
@@ -22,7 +23,7 @@ import type {
 } from "@/contracts/projects";
 import type { ModelCounts, SettingsBody } from "@/contracts/server";
 import type { ApiError, ErrorBody } from "@/contracts/errors";
-import type { BinnedRow, Folder, History, MediaRow, PresetRow, ProjectRow } from "@/contracts/records";
+import type { BinnedRow, Folder, History, MediaRow, PresetRow, ProjectRow, Walked } from "@/contracts/records";
 import type { Content } from "@/core/presets/preset";
 import type { Settings } from "@/core/settings/settings";
 
@@ -72,10 +73,10 @@ export const listNaming = () => ask<Naming>("GET", "/api/naming");
 export const mergePresets = (keep: string, others: readonly string[]) =>
   ask<{ preset: PresetRow }>("POST", "/api/near-copies", { keep, others });
 export const listBin = () => ask<{ items: BinnedRow[] }>("GET", "/api/bin");
-export const emptyBin = (ids: readonly string[] | null) => ask<{ gone: number }>("DELETE", "/api/bin", { ids });
+export const emptyBin = (ids: readonly string[] | null) => ask<Gone>("DELETE", "/api/bin", { ids });
 export const libraryHistory = () => ask<{ history: History }>("GET", "/api/library/history");
 export const walkLibrary = (direction: "undo" | "redo") =>
-  ask<{ history: History }>("POST", `/api/library/${direction}`);
+  ask<{ history: History; walked: Walked }>("POST", `/api/library/${direction}`);
 export const changeFolder = (id: string, change: FolderChange) =>
   ask<{ ok: true }>("PATCH", `/api/folders/${at(id)}`, change);
 export const deleteFolder = (id: string) => ask<{ ok: true }>("DELETE", `/api/folders/${at(id)}`);

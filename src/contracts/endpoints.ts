@@ -33,6 +33,7 @@ import {
   PresetPageSchema,
   PresetQuerySchema,
   VersionNameSchema,
+  WalkedBodySchema,
   TakenNamesSchema,
   WantedNamesSchema,
 } from "./library";
@@ -199,14 +200,14 @@ export const ENDPOINTS: readonly Endpoint[] = [
   {
     method: "post",
     path: "/api/library/undo",
-    summary: "Take the last change of cards, folders or the bin back",
-    answer: HistoryBodySchema,
+    summary: "Take the last change of cards, folders or the bin back; what can no longer be is passed over",
+    answer: WalkedBodySchema,
   },
   {
     method: "post",
     path: "/api/library/redo",
     summary: "Do again what was taken back",
-    answer: HistoryBodySchema,
+    answer: WalkedBodySchema,
   },
   { method: "get", path: "/api/projects", summary: "All projects", answer: ProjectListSchema },
   {

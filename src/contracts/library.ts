@@ -10,6 +10,7 @@ import {
   PresetRowSchema,
   UseSchema,
   VersionRowSchema,
+  WalkedSchema,
 } from "./records";
 
 const Id = z.string().min(1).max(80);
@@ -114,7 +115,8 @@ export const VersionNameSchema = z.strictObject({
 });
 export const BinSchema = z.strictObject({ items: z.array(BinnedRowSchema) });
 export const EmptyBinSchema = z.strictObject({ ids: z.array(Id).max(100_000).nullable() });
-export const GoneSchema = z.strictObject({ gone: z.int() });
+/** `back`: what was put into one of them and stands by itself again. */
+export const GoneSchema = z.strictObject({ gone: z.int(), back: z.int() });
 export const PresetListSchema = z.strictObject({ presets: z.array(PresetRowSchema) });
 
 export const FolderListSchema = z.strictObject({ folders: z.array(FolderSchema) });
@@ -127,6 +129,7 @@ export const FolderChangeSchema = z.strictObject({
 /** Files presets under a folder that is called as their artist or client is. */
 export const FileBySchema = z.strictObject({ by: z.enum(["artist", "client"]), ids: z.array(Id).min(1).max(5000) });
 export const HistoryBodySchema = z.strictObject({ history: HistorySchema });
+export const WalkedBodySchema = z.strictObject({ history: HistorySchema, walked: WalkedSchema });
 export const FolderBodySchema = z.strictObject({ folder: FolderSchema });
 
 export type PresetQuery = z.infer<typeof PresetQuerySchema>;
@@ -138,6 +141,7 @@ export type PresetDetail = z.infer<typeof PresetDetailSchema>;
 export type FolderChange = z.infer<typeof FolderChangeSchema>;
 export type CardChanges = z.infer<typeof CardChangesSchema>;
 export type Naming = z.infer<typeof NamingSchema>;
+export type Gone = z.infer<typeof GoneSchema>;
 export type WantedNames = z.infer<typeof WantedNamesSchema>;
 export type TakenNames = z.infer<typeof TakenNamesSchema>;
 export type NearCopies = z.infer<typeof NearCopiesSchema>;

@@ -84,6 +84,14 @@ export const MediaRowSchema = z.strictObject({
 /** A step back and a step forward, each with the words of the gesture that it concerns. */
 export const HistorySchema = z.strictObject({ undo: z.string().nullable(), redo: z.string().nullable() });
 
+/** What came of an undo or a redo: the change that it was for, how many of its steps, and why not the others. */
+export const WalkedSchema = z.strictObject({
+  label: z.string(),
+  done: z.int(),
+  passed: z.int(),
+  reasons: z.array(z.string()),
+});
+
 export const RevisionRowSchema = z.strictObject({
   n: z.int(),
   at: z.iso.datetime(),
@@ -102,4 +110,5 @@ export type Folder = z.infer<typeof FolderSchema>;
 export type ProjectRow = z.infer<typeof ProjectRowSchema>;
 export type MediaRow = z.infer<typeof MediaRowSchema>;
 export type History = z.infer<typeof HistorySchema>;
+export type Walked = z.infer<typeof WalkedSchema>;
 export type RevisionRow = z.infer<typeof RevisionRowSchema>;

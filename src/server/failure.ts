@@ -15,6 +15,11 @@ export class RolledBack extends Error {
   }
 }
 
+/** Refuses out of a transaction: nothing of it has happened. */
+export function refuse(code: ErrorCode, message: string, more: { path?: string; detail?: unknown } = {}): never {
+  throw new RolledBack(failure(code, message, more).error);
+}
+
 /** Runs work in which a failure is thrown as `RolledBack`, and hands the failure back as an outcome. */
 export async function catchRolledBack<T>(work: () => Promise<Outcome<T>>): Promise<Outcome<T>> {
   try {

@@ -4,6 +4,8 @@ export interface HistoryLink {
   readonly label: string;
   readonly undoes: number | null;
   readonly redoes: number | null;
+  /** True where it can never be taken back, nor done, again. */
+  readonly closed?: boolean;
 }
 
 /** What the next undo and redo concern: numbers of entries, found by walking the log. */
@@ -13,15 +15,25 @@ export function walkHistory(links: readonly Omit<HistoryLink, "label">[]): {
 } {
   const undo: number[] = [];
   const redo: number[] = [];
-  for (const { n, undoes, redoes } of links) {
-    if (undoes !== null) redo.push(undo.pop() ?? undoes);
-    else if (redoes !== null) undo.push(redo.pop() ?? redoes);
+  const closed = new Set<number>();
+  for (const link of links) {
+    if (link.closed) closed.add(link.n);
+    if (link.undoes !== null) move(link.undoes, undo, redo);
+    else if (link.redoes !== null) move(link.redoes, redo, undo);
     else {
-      undo.push(n);
+      undo.push(link.n);
       redo.length = 0;
     }
   }
-  return { undo, redo };
+  const isOpen = (n: number) => !closed.has(n);
+  return { undo: undo.filter(isOpen), redo: redo.filter(isOpen) };
+}
+
+/** Takes a number from one pile to the other; mostly it lies on top. */
+function move(n: number, from: number[], to: number[]): void {
+  const at = from.lastIndexOf(n);
+  if (at >= 0) from.splice(at, 1);
+  to.push(n);
 }
 
 /** The words of the next undo and redo; null where there is none. */

@@ -49,13 +49,17 @@ export const FiledNameSchema = (most: number) =>
     .min(1, "Give it a name.")
     .refine((name) => !HIDDEN.test(name), "A name holds no line breaks or other hidden signs.");
 
+/** What a card holds at the most, whichever way it comes to it. */
+export const MOST_TAGS = 60;
+export const MOST_NOTES = 10_000;
+
 export const CardSchema = z.strictObject({
   name: FiledNameSchema(200),
   folder: z.string().nullable(),
-  tags: z.array(z.string().trim().min(1).max(60)).max(60),
+  tags: z.array(z.string().trim().min(1).max(60)).max(MOST_TAGS),
   purpose: Words,
   rating: z.int().min(0).max(5),
-  notes: z.string().max(10_000),
+  notes: z.string().max(MOST_NOTES),
   colour: z.string().max(40).optional(),
   icon: z.string().max(40).optional(),
   origin: OriginSchema,

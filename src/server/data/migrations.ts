@@ -62,6 +62,20 @@ export const MIGRATIONS: readonly NamedMigration[] = [
     },
     down: forwardOnly,
   },
+  {
+    // What hid in a circle, in something that is gone or in something that is hidden itself stands by itself again.
+    name: "010-closed-and-unhidden",
+    up: async (db) => {
+      await db.raw("ALTER TABLE library_log ADD COLUMN closed INTEGER NOT NULL DEFAULT 0");
+      await db.raw(`
+        UPDATE presets SET merged_into = NULL, binned_at = NULL
+        WHERE merged_into IS NOT NULL
+          AND merged_into NOT IN (SELECT id FROM presets WHERE merged_into IS NULL)
+      `);
+      await db.raw("CREATE INDEX presets_by_host ON presets (merged_into) WHERE merged_into IS NOT NULL");
+    },
+    down: forwardOnly,
+  },
 ];
 
 /** What was done to cards, folders and the bin, in steps that can be taken back. */

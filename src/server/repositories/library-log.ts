@@ -10,6 +10,16 @@ export interface LogEntry {
   readonly redoes?: number;
 }
 
+interface StoredEntry {
+  readonly n: number;
+  readonly label: string;
+  readonly steps: string;
+  readonly undoes: number | null;
+  readonly redoes: number | null;
+  /** 1 where it can never be taken back, nor done, again. */
+  readonly closed: 0 | 1;
+}
+
 /** Appends what was done; the log only grows. */
 export const appendLog = (db: Executor, { at, label, steps, undoes, redoes }: LogEntry): Promise<unknown> =>
   db("library_log").insert({
@@ -21,10 +31,37 @@ export const appendLog = (db: Executor, { at, label, steps, undoes, redoes }: Lo
   });
 
 /** From the first entry to the last. */
-export const listLinks = (db: Executor): Promise<HistoryLink[]> =>
-  db<HistoryLink>("library_log").orderBy("n").select("n", "label", "undoes", "redoes");
+export async function listLinks(db: Executor): Promise<HistoryLink[]> {
+  const rows = await db<StoredEntry>("library_log").orderBy("n").select("n", "label", "undoes", "redoes", "closed");
+  return rows.map(({ closed, ...link }) => ({ ...link, closed: closed === 1 }));
+}
 
-export async function getSteps(db: Executor, n: number): Promise<readonly LibraryStep[]> {
-  const row = await db<{ n: number; steps: string }>("library_log").where({ n }).first("steps");
+/** What was done last with an entry: by itself, by its last undo or its last redo. */
+export async function lastSteps(db: Executor, n: number): Promise<readonly LibraryStep[]> {
+  const row = await db<StoredEntry>("library_log")
+    .where({ n })
+    .orWhere({ undoes: n })
+    .orWhere({ redoes: n })
+    .orderBy("n", "desc")
+    .first("steps");
   return row ? (JSON.parse(row.steps) as LibraryStep[]) : [];
 }
+
+export const closeEntry = (db: Executor, n: number): Promise<unknown> =>
+  db<StoredEntry>("library_log").where({ n }).update({ closed: 1 });
+
+/** Closes the entries of which every step concerns a preset that is gone for good. */
+export const closeGone = (db: Executor): Promise<unknown> =>
+  db.raw(`
+    UPDATE library_log SET closed = 1 WHERE closed = 0 AND NOT EXISTS (
+      SELECT 1 FROM json_each(steps) AS step
+      WHERE json_extract(step.value, '$.kind') = 'folder' OR (
+        EXISTS (SELECT 1 FROM presets WHERE id = json_extract(step.value, '$.preset')) AND (
+          json_extract(step.value, '$.kind') <> 'merge' OR EXISTS (
+            SELECT 1 FROM presets
+            WHERE id = coalesce(json_extract(step.value, '$.to'), json_extract(step.value, '$.from'))
+          )
+        )
+      )
+    )
+  `);

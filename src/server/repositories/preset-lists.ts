@@ -27,6 +27,10 @@ export const listMerged = async (db: Executor, into: string): Promise<readonly M
   return rows.map(({ id, card, version }) => ({ id, name: (JSON.parse(card) as Card).name, version }));
 };
 
+/** Whether others were put into one. */
+export const hasMerged = async (db: Executor, into: string): Promise<boolean> =>
+  (await db<{ id: string; merged_into: string }>("presets").where({ merged_into: into }).first("id")) !== undefined;
+
 /** Every preset of one's own with its content and fingerprint, a chunk at a time. */
 export async function* everyContent(
   db: Executor,
@@ -139,6 +143,18 @@ export async function rowsInOrder(db: Executor, rows: readonly number[]): Promis
   const byRow = new Map(stored.map((s) => [s.row, s]));
   return rows.flatMap((row) => {
     const found = byRow.get(row);
+    return found ? [toRow(found)] : [];
+  });
+}
+
+/** Presets by their ids, in that order, without what is in the bin. */
+export async function rowsById(db: Executor, ids: readonly string[]): Promise<readonly PresetRow[]> {
+  const stored = (await withDocuments(db)
+    .whereNull("p.binned_at")
+    .whereIn("p.id", [...ids])) as StoredPreset[];
+  const byId = new Map(stored.map((s) => [s.id, s]));
+  return ids.flatMap((id) => {
+    const found = byId.get(id);
     return found ? [toRow(found)] : [];
   });
 }

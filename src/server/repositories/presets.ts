@@ -148,14 +148,19 @@ export async function updateCard(db: Executor, preset: PresetRow, card: Card): P
 
 /** A preset with how it is filed, also of one in the bin. */
 export interface FiledPreset extends PresetRow {
+  /** It was thrown away by itself. */
   readonly binned: boolean;
+  /** The preset that it was put into. */
+  readonly mergedInto: string | null;
 }
 
 export async function findFiled(db: Executor, id: string): Promise<FiledPreset | null> {
-  const stored = (await withDocuments(db).select("p.binned_at").where("p.id", id).first()) as
-    | (StoredPreset & { binned_at: string | null })
+  const stored = (await withDocuments(db).select("p.binned_at", "p.merged_into").where("p.id", id).first()) as
+    | (StoredPreset & { binned_at: string | null; merged_into: string | null })
     | undefined;
-  return stored ? { ...toRow(stored), binned: stored.binned_at !== null } : null;
+  if (!stored) return null;
+  const mergedInto = stored.merged_into;
+  return { ...toRow(stored), binned: stored.binned_at !== null && mergedInto === null, mergedInto };
 }
 
 export async function setBinned(db: Executor, id: string, at: string | null): Promise<void> {

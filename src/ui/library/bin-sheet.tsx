@@ -40,8 +40,10 @@ export function BinSheet() {
     });
   const empty = () =>
     attempt(async () => {
-      const { gone } = await api.emptyBin(items.map((item) => item.id));
-      return `${gone} sound${gone === 1 ? " is" : "s are"} gone for good`;
+      const { gone, back } = await api.emptyBin(items.map((item) => item.id));
+      const inside =
+        back === 0 ? "" : `; ${back} that had been merged into them stand${back === 1 ? "s" : ""} alone again`;
+      return `${gone} sound${gone === 1 ? " is" : "s are"} gone for good${inside}`;
     });
   return (
     <Sheet

@@ -5,7 +5,7 @@ import { create } from "zustand";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { CardChanges } from "@/contracts/library";
-import type { PresetRow } from "@/contracts/records";
+import type { PresetRow, Walked } from "@/contracts/records";
 import { touch } from "../actions/last-touched";
 import { say, sayError } from "../kit/say";
 import type { CardOf } from "./overtaken";
@@ -33,6 +33,14 @@ export const closeSheet = (): void => useLibrarySheet.setState({ open: null });
 export async function refetchLibrary(queries: QueryClient): Promise<void> {
   const keys = [KEYS.presets, KEYS.folders, KEYS.bin, KEYS.libraryHistory];
   await Promise.all(keys.map((queryKey) => queries.invalidateQueries({ queryKey })));
+}
+
+/** What came of an undo or a redo, with what was passed over of it and why. */
+export function wordsOfWalk(direction: "undo" | "redo", { label, done, passed, reasons }: Walked): string {
+  const what = done === 0 ? "Passed over" : direction === "undo" ? "Taken back" : "Done again";
+  if (passed === 0) return `${what}: ${label}`;
+  const left = done === 0 ? "" : ` ${passed} of ${done + passed} steps passed over:`;
+  return `${what}: ${label}.${left} ${reasons.join(" ")}`;
 }
 
 /** "“Rim and air”", "3 sounds". */
@@ -66,8 +74,9 @@ export function useFiling() {
   const queries = useQueryClient();
   const undo = async () => {
     try {
-      await api.walkLibrary("undo");
+      const { walked } = await api.walkLibrary("undo");
       await refetchLibrary(queries);
+      if (walked.passed > 0) say(wordsOfWalk("undo", walked));
     } catch (error) {
       sayError(error instanceof Error ? error.message : String(error));
     }

@@ -6,7 +6,7 @@ import { KEYS } from "@/clients/events";
 import type { Action } from "../actions/actions";
 import { useLastTouched } from "../actions/last-touched";
 import { orSay, say } from "../kit/say";
-import { refetchLibrary } from "./filing";
+import { refetchLibrary, wordsOfWalk } from "./filing";
 
 /** Undo and redo of how the library is filed. */
 export function useLibraryHistory(): readonly Action[] {
@@ -14,10 +14,9 @@ export function useLibraryHistory(): readonly Action[] {
   const history = useQuery({ queryKey: KEYS.libraryHistory, queryFn: api.libraryHistory }).data?.history;
   const isLast = useLastTouched((t) => t.last) !== "project";
   const walk = async (direction: "undo" | "redo") => {
-    const { history: now } = await api.walkLibrary(direction);
+    const { walked } = await api.walkLibrary(direction);
     await refetchLibrary(queries);
-    // What was taken back is what can be done again, and the other way round.
-    say(direction === "undo" ? `Taken back: ${now.redo}` : `Done again: ${now.undo}`);
+    say(wordsOfWalk(direction, walked));
   };
   const actions: [direction: "undo" | "redo", word: string, keys: readonly string[]][] = [
     ["undo", "Undo", ["Ctrl+Z"]],

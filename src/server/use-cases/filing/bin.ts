@@ -1,29 +1,37 @@
+import type { Gone } from "@/contracts/library";
 import type { BinnedRow } from "@/contracts/records";
 import { ok } from "@/core/result";
 import type { Context } from "../../data/context";
 import { inTransaction } from "../../data/transaction";
 import type { Outcome } from "../../failure";
-import * as presets from "../../repositories/presets";
+import { closeGone } from "../../repositories/library-log";
 import { listBinned, listMerged } from "../../repositories/preset-lists";
+import * as presets from "../../repositories/presets";
 
 /** What is in the bin, the last thrown away first, each with how many strips of projects use it. */
 export const listBin = ({ db }: Context): Promise<readonly BinnedRow[]> => listBinned(db);
 
 /**
  * Takes presets that are in the bin away for good, with all their versions: the only thing here that cannot be undone.
- * Without ids, all of them. What is not in the bin is left alone.
+ * Without ids, all of them. What is not in the bin is left alone; what was put into one of them was never thrown away, and
+ * stands by itself again. Changes that concern nothing else any more are not offered to be undone.
  */
-export async function emptyBin(context: Context, ids: readonly string[] | null): Promise<Outcome<{ gone: number }>> {
-  const gone = await inTransaction(context, async (tx, note) => {
-    const binned = (await listBinned(tx)).map((row) => row.id).filter((id) => ids === null || ids.includes(id));
+export async function emptyBin(context: Context, ids: readonly string[] | null): Promise<Outcome<Gone>> {
+  const wanted = ids && new Set(ids);
+  return inTransaction(context, async (tx, note) => {
+    const at = context.now().toISOString();
+    const binned = (await listBinned(tx)).map((row) => row.id).filter((id) => !wanted || wanted.has(id));
+    let back = 0;
     for (const id of binned) {
-      // What was merged into it lives in it, and goes with it.
-      for (const part of [...(await listMerged(tx, id)).map((m) => m.id), id]) {
-        await presets.destroyPreset(tx, part);
-        note({ kind: "preset", id: part });
+      for (const inner of await listMerged(tx, id)) {
+        await presets.setMerged(tx, inner.id, null, at);
+        note({ kind: "preset", id: inner.id });
+        back += 1;
       }
+      await presets.destroyPreset(tx, id);
+      note({ kind: "preset", id });
     }
-    return binned.length;
+    if (binned.length > 0) await closeGone(tx);
+    return ok({ gone: binned.length, back });
   });
-  return ok({ gone });
 }

@@ -5,9 +5,10 @@ import type { Card } from "@/core/presets/preset";
 import { ok } from "@/core/result";
 import type { Context } from "../../data/context";
 import type { Executor } from "../../data/transaction";
-import { type Outcome, RolledBack, failure } from "../../failure";
+import { type Outcome, refuse } from "../../failure";
+import { rowsById } from "../../repositories/preset-lists";
 import * as presets from "../../repositories/presets";
-import { file } from "./entry";
+import { file, fileAndTell } from "./entry";
 import { folderCalled } from "./folders";
 import { checkFolder, presetOf } from "./steps";
 import { count, wordsFor } from "./words";
@@ -20,12 +21,10 @@ async function stepsForCards(context: Context, tx: Executor, { changes, newFolde
     const preset = await presetOf(tx, id);
     names.push(preset.card.name);
     if (preset.cardRevision !== baseCard)
-      throw new RolledBack(
-        failure("stale", `The card of “${preset.card.name}” was changed meanwhile.`, {
-          path: `changes[${at}].baseCard`,
-          detail: { cardRevision: preset.cardRevision, card: preset.card },
-        }).error,
-      );
+      refuse("stale", `The card of “${preset.card.name}” was changed meanwhile.`, {
+        path: `changes[${at}].baseCard`,
+        detail: { cardRevision: preset.cardRevision, card: preset.card },
+      });
     await checkFolder(tx, card?.folder ?? null, `changes[${at}].card.folder`);
     const wanted = { ...card, ...(into && { folder: into.folder.id }) };
     const to = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== undefined));
@@ -38,25 +37,20 @@ async function stepsForCards(context: Context, tx: Executor, { changes, newFolde
 }
 
 /** Changes the cards of one or many presets, puts them into the bin or takes them out again: all or none. */
-export async function patchCards(context: Context, asked: CardChanges): Promise<Outcome<readonly PresetRow[]>> {
-  const filed = await file(context, async (tx) => {
+export function patchCards(context: Context, asked: CardChanges): Promise<Outcome<readonly PresetRow[]>> {
+  const make = async (tx: Executor) => {
     const { names, steps } = await stepsForCards(context, tx, asked);
     return { steps, label: asked.label ?? wordsFor(steps, names) };
-  });
-  if (!filed.ok) return filed;
-  const rows: PresetRow[] = [];
-  for (const { id } of asked.changes) {
-    const row = await presets.findPreset(context.db, id);
-    if (row) rows.push(row);
-  }
-  return ok(rows);
+  };
+  const ids = asked.changes.map((change) => change.id);
+  return fileAndTell(context, make, (tx) => rowsById(tx, ids));
 }
 
 /** Puts a preset into the bin. */
 export async function deletePreset(context: Context, id: string): Promise<Outcome<null>> {
   const filed = await file(context, async (tx) => {
-    const { binned, card } = await presetOf(tx, id);
-    if (binned) throw new RolledBack(failure("notFound", `There is no preset “${id}” here.`).error);
+    const { binned, mergedInto, card } = await presetOf(tx, id);
+    if (binned || mergedInto !== null) refuse("notFound", `There is no preset “${id}” here.`);
     return { label: `Put “${card.name}” into the bin`, steps: [{ kind: "bin", preset: id, from: false, to: true }] };
   });
   return filed.ok ? ok(null) : filed;
@@ -71,8 +65,7 @@ export async function nameVersion(
   const filed = await file(context, async (tx) => {
     const { card } = await presetOf(tx, id);
     const before = (await presets.listVersions(tx, id)).find((v) => v.version === version);
-    if (!before)
-      throw new RolledBack(failure("notFound", `“${card.name}” has no version ${version}.`, { path: "version" }).error);
+    if (!before) refuse("notFound", `“${card.name}” has no version ${version}.`, { path: "version" });
     return {
       label: name === null ? `Take the name off version ${version}` : `Call version ${version} “${name}”`,
       steps: before.name === name ? [] : [{ kind: "versionName", preset: id, version, from: before.name, to: name }],
@@ -101,10 +94,7 @@ export async function fileBy(context: Context, { by, ids }: FileBy): Promise<Out
       if (card.folder !== folder.id)
         cardSteps.push({ kind: "card", preset: id, from: { folder: card.folder }, to: { folder: folder.id } });
     }
-    if (made.size === 0)
-      throw new RolledBack(
-        failure("refused", `None of them names ${by === "artist" ? "an artist" : "a client"}.`).error,
-      );
+    if (made.size === 0) refuse("refused", `None of them names ${by === "artist" ? "an artist" : "a client"}.`);
     return {
       label: `File ${count(cardSteps.length, "one sound")} by ${by}`,
       steps: [...folderSteps, ...cardSteps],

@@ -181,12 +181,46 @@ describe("filing", () => {
     const [one, two] = await all();
     value(await deletePreset(context, one!.id));
     expect((await listBin(context)).map((b) => b.id)).toEqual([one!.id]);
-    expect(value(await emptyBin(context, [two!.id]))).toEqual({ gone: 0 });
-    expect(value(await emptyBin(context, null))).toEqual({ gone: 1 });
+    expect(value(await emptyBin(context, [two!.id]))).toEqual({ gone: 0, back: 0 });
+    expect(value(await emptyBin(context, null))).toEqual({ gone: 1, back: 0 });
     expect(await listBin(context)).toEqual([]);
-    expect(refusal(await walkLibrary(context, "undo"))).toContain("notFound");
+    expect(refusal(await walkLibrary(context, "undo"))).toContain("There is nothing to undo");
     expect((await all()).map((p) => p.id)).toContain(two!.id);
     expect(refusal(await getPreset(context, one!.id))).toContain("notFound");
+  });
+
+  it("is taken back past what is gone: the rest of a change comes back, and what does not is said", async () => {
+    const [one, two, three] = await all();
+    value(await patchCards(context, { changes: [{ id: three!.id, baseCard: 1, card: { rating: 5 } }] }));
+    const bin = [one!, two!].map((p) => ({ id: p.id, baseCard: p.cardRevision, binned: true }));
+    value(await patchCards(context, { changes: bin }));
+    value(await emptyBin(context, [one!.id]));
+    const { walked } = value(await walkLibrary(context, "undo"));
+    expect(walked).toMatchObject({ label: "Put 2 sounds into the bin", done: 1, passed: 1 });
+    expect(walked.reasons).toEqual(["What it concerns is gone for good."]);
+    expect((await all()).map((p) => p.id)).toContain(two!.id);
+    expect(value(await walkLibrary(context, "redo")).walked).toMatchObject({ done: 1, passed: 0 });
+    for (const label of ["Put 2 sounds into the bin", `Rate “${three!.card.name}”`])
+      expect(value(await walkLibrary(context, "undo")).walked.label).toBe(label);
+    expect((await libraryHistory(context)).undo).toBeNull();
+  });
+
+  it("goes on past a folder that holds something by now", async () => {
+    const [one] = await all();
+    value(await patchCards(context, { changes: [{ id: one!.id, baseCard: 1, card: { rating: 5 } }] }));
+    const made = value(await makeFolder(context, { name: "Nave", parent: null }));
+    const card = { ...one!.card, name: "Kept in it", folder: made.id };
+    value(await savePreset(context, { preset: { kind: one!.kind, content: one!.content, card } }));
+    const { walked, history } = value(await walkLibrary(context, "undo"));
+    expect(walked).toEqual({
+      label: "Make folder “Nave”",
+      done: 0,
+      passed: 1,
+      reasons: ["“Nave” holds something by now; it stays."],
+    });
+    expect(history).toEqual({ undo: `Rate “${one!.card.name}”`, redo: null });
+    expect(value(await walkLibrary(context, "undo")).walked.done).toBe(1);
+    expect((await listFolders(context)).map((f) => f.id)).toContain(made.id);
   });
 
   it("says in the bin how many strips use what is there", async () => {
@@ -225,14 +259,43 @@ describe("near copies", () => {
     value(await walkLibrary(context, "undo"));
     expect(await filed()).toEqual(before);
   });
-  it("that were merged go for good with the one that they were merged into", async () => {
+  it("that were merged were never thrown away: they stand by themselves again when what they are in goes for good", async () => {
     const { kind, content, card } = value(await getPreset(context, "two-to-one")).preset;
     const copy = value(await savePreset(context, { preset: { kind, content, card: { ...card, name: "Again" } } }));
     value(await mergePresets(context, { keep: "two-to-one", others: [copy.id] }));
     value(await deletePreset(context, "two-to-one"));
-    expect(value(await emptyBin(context, null))).toEqual({ gone: 1 });
-    expect(await context.db("presets").whereIn("id", ["two-to-one", copy.id])).toEqual([]);
-    expect(await context.db("preset_versions").whereIn("preset", ["two-to-one", copy.id])).toEqual([]);
+    expect(value(await emptyBin(context, null))).toEqual({ gone: 1, back: 1 });
+    expect((await all()).map((p) => p.card.name)).toContain("Again");
+    expect(await context.db("preset_versions").where({ preset: "two-to-one" })).toEqual([]);
+  });
+  it("are put into what stands by itself only, and refused without a trace", async () => {
+    const { kind, content, card } = value(await getPreset(context, "two-to-one")).preset;
+    const saved: string[] = [];
+    for (const name of ["A", "B", "C"])
+      saved.push(value(await savePreset(context, { preset: { kind, content, card: { ...card, name } } })).id);
+    const [a, b, c] = saved as [string, string, string];
+    value(await mergePresets(context, { keep: b, others: [a] }));
+    expect(refusal(await mergePresets(context, { keep: a, others: [b] }))).toContain("put into another sound itself");
+    value(await mergePresets(context, { keep: c, others: [b] }));
+    expect(
+      value(await getPreset(context, c))
+        .merged.map((m) => m.id)
+        .toSorted(),
+    ).toEqual([a, b].toSorted());
+    expect(refusal(await patchCards(context, { changes: [{ id: b, baseCard: 1, binned: true }] }))).toContain(
+      "does not stand by itself",
+    );
+    value(await deletePreset(context, c));
+    expect(refusal(await mergePresets(context, { keep: c, others: ["two-to-one"] }))).toContain("in the bin");
+    expect((await libraryHistory(context)).undo).toBe("Put “C” into the bin");
+  });
+  it("hold no more tags and notes together than one card does", async () => {
+    const { kind, content, card } = value(await getPreset(context, "two-to-one")).preset;
+    const tags = Array.from({ length: 60 }, (_, n) => `t${n}`);
+    const many = value(await savePreset(context, { preset: { kind, content, card: { ...card, name: "Many", tags } } }));
+    const before = await filed();
+    expect(refusal(await mergePresets(context, { keep: "two-to-one", others: [many.id] }))).toContain("60 at the most");
+    expect(await filed()).toEqual(before);
   });
   it("of another kind, or of itself, are not merged", async () => {
     expect(refusal(await mergePresets(context, { keep: "two-to-one", others: ["rim-and-air"] }))).toContain("cannot");

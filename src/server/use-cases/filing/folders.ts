@@ -5,7 +5,7 @@ import type { FolderRecord, LibraryStep } from "@/core/library/step";
 import { ok } from "@/core/result";
 import type { Context } from "../../data/context";
 import type { Executor } from "../../data/transaction";
-import { type Outcome, RolledBack, failure } from "../../failure";
+import { type Outcome, refuse } from "../../failure";
 import * as folders from "../../repositories/folders";
 import { listInFolder } from "../../repositories/preset-lists";
 import { file } from "./entry";
@@ -24,19 +24,16 @@ export async function makeFolder(
   context: Context,
   { name, parent }: Omit<FolderRecord, "id">,
 ): Promise<Outcome<Folder>> {
-  if (parent !== null && !(await folders.findFolder(context.db, parent)))
-    return failure("notFound", `There is no folder “${parent}” here.`);
   const to = { id: context.mint(), name, parent };
-  const filed = await file(context, () =>
-    Promise.resolve({ label: `Make folder “${name}”`, steps: [{ kind: "folder", from: null, to }] }),
-  );
+  const filed = await file(context, async (tx) => {
+    if (parent !== null) await folderOf(tx, parent);
+    return { label: `Make folder “${name}”`, steps: [{ kind: "folder", from: null, to }] };
+  });
   return filed.ok ? ok({ ...to, count: 0 }) : filed;
 }
 
 async function folderOf(tx: Executor, id: string): Promise<FolderRecord> {
-  const folder = await folders.findFolder(tx, id);
-  if (!folder) throw new RolledBack(failure("notFound", `There is no folder “${id}” here.`).error);
-  return folder;
+  return (await folders.findFolder(tx, id)) ?? refuse("notFound", `There is no folder “${id}” here.`);
 }
 
 /** Renames a folder, or puts it elsewhere with all that is in it. */

@@ -1,30 +1,78 @@
-import type { History } from "@/contracts/records";
+import type { History, Walked } from "@/contracts/records";
 import { walkHistory, wordsOfHistory } from "@/core/documents/history";
-import { invertLibrarySteps } from "@/core/library/step";
-import type { Context } from "../../data/context";
-import type { Executor } from "../../data/transaction";
-import { type Outcome, RolledBack, failure } from "../../failure";
+import { type LibraryStep, invertLibrarySteps } from "@/core/library/step";
+import { ok } from "@/core/result";
+import type { Context, Note } from "../../data/context";
+import { type Executor, inTransaction } from "../../data/transaction";
+import { type Outcome, RolledBack, catchRolledBack, refuse } from "../../failure";
 import * as log from "../../repositories/library-log";
-import { type Filed, fileAndTell } from "./entry";
+import { applyStep } from "./steps";
 
 const historyIn = async (db: Executor): Promise<History> => wordsOfHistory(await log.listLinks(db));
 
 export const libraryHistory = ({ db }: Context): Promise<History> => historyIn(db);
 
+/** Reasons that are told; more would not be read. */
+const MOST_REASONS = 3;
+
+interface Tried {
+  readonly done: readonly LibraryStep[];
+  readonly passed: number;
+  readonly reasons: readonly string[];
+}
+
+/** Takes what can be taken of some steps, in order: each is checked for itself. */
+async function tryAll(
+  tx: Executor,
+  steps: readonly LibraryStep[],
+  now: { readonly at: string; readonly note: Note },
+): Promise<Tried> {
+  const done: LibraryStep[] = [];
+  const reasons = new Set<string>();
+  for (const step of steps) {
+    try {
+      await applyStep(tx, step, now);
+      done.push(step);
+    } catch (error) {
+      if (!(error instanceof RolledBack)) throw error;
+      const { code, message } = error.failure;
+      if (reasons.size < MOST_REASONS)
+        reasons.add(code === "notFound" ? "What it concerns is gone for good." : message);
+    }
+  }
+  return { done, passed: steps.length - done.length, reasons: [...reasons] };
+}
+
 /**
- * Takes back the last change that was not taken back yet, or does the last one that was again. What is told is the
- * history right after it: of two that come close together, each is told its own.
+ * Takes back the last change that was not taken back yet, or does the last one that was again. What can no longer be is passed
+ * over, and said: there is always a next one to go on to. What is told is the history right after it: of two that come close
+ * together, each is told its own.
  */
-export function walkLibrary(context: Context, direction: "undo" | "redo"): Promise<Outcome<History>> {
-  const step = async (tx: Executor): Promise<Filed> => {
-    const links = await log.listLinks(tx);
-    const n = walkHistory(links)[direction].at(-1);
-    if (n === undefined) throw new RolledBack(failure("refused", `There is nothing to ${direction}.`).error);
-    const steps = await log.getSteps(tx, n);
-    const label = links.find((l) => l.n === n)?.label ?? "";
-    return direction === "undo"
-      ? { label: `Undo: ${label}`, steps: invertLibrarySteps(steps), undoes: n }
-      : { label: `Redo: ${label}`, steps, redoes: n };
-  };
-  return fileAndTell(context, step, historyIn);
+export function walkLibrary(
+  context: Context,
+  direction: "undo" | "redo",
+): Promise<Outcome<{ history: History; walked: Walked }>> {
+  return catchRolledBack(async () =>
+    ok(
+      await inTransaction(context, async (tx, note) => {
+        const links = await log.listLinks(tx);
+        const n = walkHistory(links)[direction].at(-1) ?? refuse("refused", `There is nothing to ${direction}.`);
+        const of = links.find((l) => l.n === n)?.label ?? "";
+        const at = context.now().toISOString();
+        // The inverse of what was done last with it, be that the change itself, its undo or its redo.
+        const steps = invertLibrarySteps(await log.lastSteps(tx, n));
+        const { done, passed, reasons } = await tryAll(tx, steps, { at, note });
+        if (done.length === 0) {
+          await log.closeEntry(tx, n);
+          note({ kind: "folder", id: "" });
+        } else {
+          const words =
+            direction === "undo" ? { label: `Undo: ${of}`, undoes: n } : { label: `Redo: ${of}`, redoes: n };
+          await log.appendLog(tx, { at, steps: done, ...words });
+        }
+        const walked: Walked = { label: of, done: done.length, passed, reasons: [...reasons] };
+        return { history: await historyIn(tx), walked };
+      }),
+    ),
+  );
 }

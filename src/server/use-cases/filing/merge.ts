@@ -1,46 +1,60 @@
 import equal from "fast-deep-equal";
 import type { PresetRow } from "@/contracts/records";
 import { type LibraryStep, fieldsOf } from "@/core/library/step";
-import { ok } from "@/core/result";
+import { MOST_NOTES, MOST_TAGS } from "@/core/presets/schema";
 import type { Context } from "../../data/context";
-import { type Outcome, failure } from "../../failure";
-import * as presets from "../../repositories/presets";
-import { file } from "./entry";
-import { presetOf, refuse } from "./steps";
+import type { Executor } from "../../data/transaction";
+import { type Outcome, refuse } from "../../failure";
+import { listMerged } from "../../repositories/preset-lists";
+import type { FiledPreset } from "../../repositories/presets";
+import { type Filed, fileAndTell } from "./entry";
+import { checkHost, presetOf } from "./steps";
+
+/** What the card of the one that stays says of all of them: refused where it would be more than a card holds. */
+function unitedCard(kept: FiledPreset, gone: readonly FiledPreset[]) {
+  const all = [kept, ...gone];
+  const tags = [...new Set(all.flatMap((p) => p.card.tags))];
+  if (tags.length > MOST_TAGS)
+    refuse("refused", `Together they have ${tags.length} tags; a sound has ${MOST_TAGS} at the most.`, {
+      path: "others",
+    });
+  const notes = [...new Set(all.map((p) => p.card.notes).filter((n) => n !== ""))].join("\n");
+  if (notes.length > MOST_NOTES)
+    refuse("refused", `Their notes together are longer than ${MOST_NOTES} letters. Shorten some first.`, {
+      path: "others",
+    });
+  return { tags, notes, rating: Math.max(...all.map((p) => p.card.rating)) };
+}
+
+async function mergeSteps(tx: Executor, keep: string, others: readonly string[]): Promise<Filed> {
+  const kept = await presetOf(tx, keep);
+  checkHost(kept);
+  const gone: FiledPreset[] = [];
+  for (const id of new Set(others)) gone.push(await presetOf(tx, id));
+  const to = unitedCard(kept, gone);
+  const from = fieldsOf(kept.card, ["tags", "notes", "rating"]);
+  const steps: LibraryStep[] = equal(from, to) ? [] : [{ kind: "card", preset: keep, from, to }];
+  for (const { id } of gone) {
+    // What was put into one of them before goes along: nothing is put into what is put into something itself.
+    for (const inner of await listMerged(tx, id)) steps.push({ kind: "merge", preset: inner.id, from: id, to: keep });
+    steps.push({ kind: "merge", preset: id, from: null, to: keep });
+  }
+  return { label: `Merge ${gone.length} into “${kept.card.name}”`, steps };
+}
 
 /**
  * Puts near copies into one of them. Their tags and notes come to it, the best rating stands, and their versions and uses are
  * found with it; they themselves are listed no more.
  */
-export async function mergePresets(
+export const mergePresets = (
   context: Context,
   { keep, others }: { keep: string; others: readonly string[] },
-): Promise<Outcome<PresetRow>> {
-  const filed = await file(context, async (tx) => {
-    const kept = await presetOf(tx, keep);
-    const gone: presets.FiledPreset[] = [];
-    for (const id of new Set(others)) {
-      const preset = await presetOf(tx, id);
-      if (id === keep || preset.binned || preset.kind !== kept.kind)
-        refuse(`“${preset.card.name}” cannot be put into “${kept.card.name}”.`, "others");
-      gone.push(preset);
-    }
-    const all = [kept, ...gone];
-    const to = {
-      tags: [...new Set(all.flatMap((p) => p.card.tags))],
-      rating: Math.max(...all.map((p) => p.card.rating)),
-      notes: [...new Set(all.map((p) => p.card.notes).filter((n) => n !== ""))].join("\n").slice(0, 10_000),
-    };
-    const from = fieldsOf(kept.card, ["tags", "rating", "notes"]);
-    return {
-      label: `Merge ${gone.length} into “${kept.card.name}”`,
-      steps: [
-        ...(equal(from, to) ? [] : [{ kind: "card", preset: keep, from, to } as const]),
-        ...gone.map((p): LibraryStep => ({ kind: "merge", preset: p.id, from: null, to: keep })),
-      ],
-    };
-  });
-  if (!filed.ok) return filed;
-  const preset = await presets.findPreset(context.db, keep);
-  return preset ? ok(preset) : failure("notFound", `There is no preset “${keep}” here.`);
-}
+): Promise<Outcome<PresetRow>> =>
+  fileAndTell(
+    context,
+    (tx) => mergeSteps(tx, keep, others),
+    async (tx): Promise<PresetRow> => {
+      const { binned: _, mergedInto: __, ...row } = await presetOf(tx, keep);
+      return row;
+    },
+  );

@@ -4,23 +4,29 @@ import { type FolderRecord, type LibraryStep, fieldsOf, withFields } from "@/cor
 import type { Card } from "@/core/presets/preset";
 import type { Note } from "../../data/context";
 import type { Executor } from "../../data/transaction";
-import { RolledBack, failure } from "../../failure";
+import { refuse } from "../../failure";
 import * as folders from "../../repositories/folders";
+import { hasMerged } from "../../repositories/preset-lists";
 import * as presets from "../../repositories/presets";
 
-export const refuse = (message: string, path?: string): never => {
-  throw new RolledBack(failure("refused", message, path === undefined ? {} : { path }).error);
-};
+/*
+ * The laws of the filing, checked where a step is taken, whoever asks for it:
+ * - what a step comes from is what stands there;
+ * - a preset stands by itself, or is in the bin, or was put into another; only what stands by itself goes into the bin;
+ * - what others were put into is there, is not put into anything itself, and is of their kind: no circles, no crossings;
+ * - a folder stands in one that is there, is not within itself, and shares its name with none beside it.
+ * A step that is refused has written nothing.
+ */
 
 /** Why a preset of a pack is not changed, and what can be done instead. */
 export const readOnly = ({ card, pack }: Pick<PresetRow, "card" | "pack">): string =>
   `“${card.name}” belongs to the pack ${pack ?? ""} and stays as it is. Save it as one of your own to change it.`;
 
 export async function presetOf(tx: Executor, id: string): Promise<presets.FiledPreset> {
-  const preset = await presets.findFiled(tx, id);
-  if (!preset) throw new RolledBack(failure("notFound", `There is no preset “${id}” here.`).error);
-  return preset;
+  return (await presets.findFiled(tx, id)) ?? refuse("notFound", `There is no preset “${id}” here.`);
 }
+
+type StepOf<K extends LibraryStep["kind"]> = Extract<LibraryStep, { kind: K }>;
 
 export async function applyStep(
   tx: Executor,
@@ -28,53 +34,97 @@ export async function applyStep(
   { at, note }: { at: string; note: Note },
 ): Promise<void> {
   if (step.kind === "folder") return applyFolder(tx, step, note);
-  note({ kind: "preset", id: step.preset });
   const preset = await presetOf(tx, step.preset);
-  if (preset.pack !== null) refuse(readOnly(preset));
+  if (preset.pack !== null) refuse("refused", readOnly(preset));
   switch (step.kind) {
-    case "card": {
-      const names = Object.keys(step.from) as (keyof Card)[];
-      if (!equal(fieldsOf(preset.card, names), step.from))
-        refuse(`The card of “${preset.card.name}” was changed since; it is left as it is.`);
-      await checkFolder(tx, step.to.folder ?? null);
-      return presets.updateCard(tx, preset, withFields(preset.card, step.to));
-    }
+    case "card":
+      await applyCard(tx, preset, step);
+      break;
     case "bin":
-      return presets.setBinned(tx, step.preset, step.to ? at : null);
+      checkBin(preset, step);
+      await presets.setBinned(tx, step.preset, step.to ? at : null);
+      break;
     case "merge":
+      await checkMerge(tx, preset, step);
+      await presets.setMerged(tx, step.preset, step.to, at);
       note({ kind: "preset", id: step.to ?? step.from ?? "" });
-      return presets.setMerged(tx, step.preset, step.to, at);
+      break;
     case "versionName":
-      return presets.nameVersion(tx, step.preset, step.version, step.to);
+      await applyVersionName(tx, preset, step);
   }
+  note({ kind: "preset", id: step.preset });
+}
+
+async function applyCard(tx: Executor, preset: presets.FiledPreset, { from, to }: StepOf<"card">): Promise<void> {
+  const names = Object.keys(from) as (keyof Card)[];
+  if (!equal(fieldsOf(preset.card, names), from))
+    refuse("refused", `The card of “${preset.card.name}” was changed since; it is left as it is.`);
+  await checkFolder(tx, to.folder ?? null);
+  await presets.updateCard(tx, preset, withFields(preset.card, to));
+}
+
+function checkBin({ card, binned, mergedInto }: presets.FiledPreset, { from }: StepOf<"bin">): void {
+  if (mergedInto !== null) refuse("refused", `“${card.name}” was put into another sound and does not stand by itself.`);
+  if (binned !== from)
+    refuse("refused", binned ? `“${card.name}” is in the bin already.` : `“${card.name}” is not in the bin any more.`);
+}
+
+async function checkMerge(tx: Executor, preset: presets.FiledPreset, { from, to }: StepOf<"merge">): Promise<void> {
+  const { name } = preset.card;
+  if (preset.mergedInto !== from || preset.binned)
+    refuse("refused", `“${name}” does not stand where it did; it is left as it is.`);
+  if (to === null) return;
+  const host = await presetOf(tx, to);
+  checkHost(host);
+  const into = `“${name}” cannot be put into “${host.card.name}”`;
+  if (host.id === preset.id || host.kind !== preset.kind) refuse("refused", `${into}.`, { path: "others" });
+  if (await hasMerged(tx, preset.id)) refuse("refused", `${into}: others were put into it.`, { path: "others" });
+}
+
+/** Others are put into what is there and stands by itself. */
+export function checkHost(host: presets.FiledPreset): void {
+  const { name } = host.card;
+  if (host.pack !== null) refuse("refused", readOnly(host));
+  if (host.binned) refuse("refused", `“${name}” is in the bin; nothing is put into it.`, { path: "keep" });
+  if (host.mergedInto !== null)
+    refuse("refused", `“${name}” was put into another sound itself; put the others into that one.`, { path: "keep" });
+}
+
+async function applyVersionName(
+  tx: Executor,
+  preset: presets.FiledPreset,
+  { version, from, to }: StepOf<"versionName">,
+): Promise<void> {
+  const standing = (await presets.listVersions(tx, preset.id)).find((v) => v.version === version);
+  if (standing?.name !== from) refuse("refused", `The name of version ${version} was changed since; it is left.`);
+  await presets.nameVersion(tx, preset.id, version, to);
 }
 
 export async function checkFolder(tx: Executor, folder: string | null, path?: string): Promise<void> {
   if (folder !== null && !(await folders.findFolder(tx, folder)))
-    refuse("The folder is not there any more; choose another.", path);
+    refuse("refused", "The folder is not there any more; choose another.", path === undefined ? {} : { path });
 }
 
-async function applyFolder(
-  tx: Executor,
-  { from, to }: Extract<LibraryStep, { kind: "folder" }>,
-  note: Note,
-): Promise<void> {
-  note({ kind: "folder", id: (to ?? from)?.id ?? "" });
+async function applyFolder(tx: Executor, { from, to }: StepOf<"folder">, note: Note): Promise<void> {
+  const folder = to ?? from;
+  if (!folder) return;
+  if (!equal(await folders.findFolder(tx, folder.id), from))
+    refuse("refused", `The folder “${(from ?? folder).name}” was changed since; it stays.`);
   if (to) await checkPlace(tx, to);
-  if (!from && to) await folders.insertFolder(tx, to);
-  if (from && to) await folders.updateFolder(tx, to);
-  if (from && !to) {
-    if (!(await folders.isEmpty(tx, from.id))) refuse(`“${from.name}” holds something by now; it stays.`);
-    await folders.deleteFolder(tx, from.id);
-  }
+  else if (!(await folders.isEmpty(tx, folder.id)))
+    refuse("refused", `“${folder.name}” holds something by now; it stays.`);
+  if (!to) await folders.deleteFolder(tx, folder.id);
+  else if (from) await folders.updateFolder(tx, to);
+  else await folders.insertFolder(tx, to);
+  note({ kind: "folder", id: folder.id });
 }
 
 /** A folder can stand where its parent is there, is not in the folder itself, and has no other of the name. */
 async function checkPlace(tx: Executor, { id, name, parent }: FolderRecord): Promise<void> {
   if (parent !== null && !(await folders.findFolder(tx, parent)))
-    refuse("The folder that it should go into is not there any more.", "parent");
+    refuse("refused", "The folder that it should go into is not there any more.", { path: "parent" });
   if (parent !== null && (await folders.folderWithDescendants(tx, id)).includes(parent))
-    refuse(`“${name}” cannot go into itself or into a folder below it.`, "parent");
+    refuse("refused", `“${name}” cannot go into itself or into a folder below it.`, { path: "parent" });
   const taken = await folders.findFolderByName(tx, name, parent);
-  if (taken && taken.id !== id) refuse(`There is a folder “${name}” here already.`, "name");
+  if (taken && taken.id !== id) refuse("refused", `There is a folder “${name}” here already.`, { path: "name" });
 }

@@ -1,9 +1,4 @@
-import { ok } from "@/core/result";
 import { route } from "@/server/http/route";
 import { walkLibrary } from "@/server/use-cases/filing/history";
 
-export const POST = (): Promise<Response> =>
-  route(async (context) => {
-    const history = await walkLibrary(context, "undo");
-    return history.ok ? ok({ history: history.value }) : history;
-  });
+export const POST = (): Promise<Response> => route((context) => walkLibrary(context, "undo"));
