@@ -5,11 +5,15 @@ export const ERROR_STATUS = {
   notUnderstood: 400,
   forbidden: 403,
   notFound: 404,
+  wrongMethod: 405,
   stale: 409,
   tooLarge: 413,
   wrongType: 415,
   refused: 422,
   internal: 500,
+  busy: 503,
+  storage: 503,
+  diskFull: 507,
 } as const;
 
 export type ErrorCode = keyof typeof ERROR_STATUS;

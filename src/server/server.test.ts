@@ -21,7 +21,6 @@ import { type OpenContext, openContext } from "./data/context";
 import { DatabaseRefused, openDatabase, setPragmas } from "./data/database";
 import { FolderInUse } from "./data/lock";
 import { MIGRATIONS } from "./data/migrations";
-import { BODY_LIMIT, checkHeaders, contentPolicy } from "./http/gate";
 import { deletePreset, patchCards } from "./use-cases/filing/cards";
 import { listFolders, makeFolder } from "./use-cases/filing/folders";
 import * as library from "./use-cases/library";
@@ -376,29 +375,6 @@ describe("a draft", () => {
       ok: false,
       error: { code: "notFound", path: "preset" },
     });
-  });
-});
-
-describe("the gate", () => {
-  const ours = { host: "127.0.0.1:4747" };
-  it("lets in this machine and its scripts, and turns away everyone else before reading", () => {
-    expect(checkHeaders(ours, 4747)).toBeNull();
-    expect(checkHeaders({ ...ours, origin: "http://localhost:4747" }, 4747)).toBeNull();
-    expect(checkHeaders({ ...ours, "sec-fetch-site": "same-origin" }, 4747)).toBeNull();
-    for (const headers of [
-      {},
-      { host: "127.0.0.1:80" },
-      { host: "diathesis.example" },
-      { ...ours, origin: "null" },
-      { ...ours, origin: "https://127.0.0.1:4747" },
-      { ...ours, "sec-fetch-site": "same-site" },
-    ])
-      expect(checkHeaders(headers, 4747)?.status).toBe(403);
-    expect(checkHeaders({ ...ours, "content-length": String(BODY_LIMIT + 1) }, 4747)?.status).toBe(413);
-  });
-  it("lets no script in without its nonce", () => {
-    expect(contentPolicy("abc")).toContain("script-src 'self' 'nonce-abc' 'strict-dynamic'");
-    expect(contentPolicy("abc")).toContain("frame-ancestors 'none'");
   });
 });
 

@@ -1,24 +1,55 @@
 import { IncomingMessage } from "node:http";
 import { BODY_LIMIT } from "./gate";
 
-export type Body = { readonly whole: Buffer } | { readonly tooLarge: true } | { readonly cut: true };
+export type Body =
+  | { readonly whole: Buffer }
+  | { readonly tooLarge: true }
+  | { readonly tooMuch: true }
+  | { readonly cut: true };
 
-/** Reads a request's body, no further than the limit; `cut` when the sender stopped in the middle. */
-export function readBody(request: IncomingMessage): Promise<Body> {
-  return new Promise((resolve) => {
-    const chunks: Buffer[] = [];
-    let size = 0;
-    request.on("data", (chunk: Buffer) => {
-      size += chunk.length;
-      if (size > BODY_LIMIT) {
-        request.pause();
-        resolve({ tooLarge: true });
-      } else chunks.push(chunk);
+/** What all bodies that are being read or worked on may take together, in bytes. */
+export const BODIES_CEILING = 4 * BODY_LIMIT;
+
+/** How much memory bodies take, over all requests. */
+export class BodyStore {
+  private taken = 0;
+
+  get size(): number {
+    return this.taken;
+  }
+
+  /**
+   * Reads a request's body, no further than its limit and the ceiling of all; `cut` when the sender stopped in the middle. What
+   * is whole takes its room until it is let go of.
+   */
+  read(request: IncomingMessage): Promise<Body> {
+    return new Promise((resolve) => {
+      const chunks: Buffer[] = [];
+      let size = 0;
+      let isOver = false;
+      const end = (body: Body) => {
+        if (isOver) return;
+        isOver = true;
+        request.removeListener("data", take);
+        if (!("whole" in body)) this.taken -= size;
+        resolve(body);
+      };
+      const take = (chunk: Buffer) => {
+        size += chunk.length;
+        this.taken += chunk.length;
+        if (size > BODY_LIMIT) end({ tooLarge: true });
+        else if (this.taken > BODIES_CEILING) end({ tooMuch: true });
+        else chunks.push(chunk);
+      };
+      request.on("data", take);
+      request.on("end", () => end({ whole: Buffer.concat(chunks) }));
+      for (const fault of ["error", "close"]) request.on(fault, () => end({ cut: true }));
     });
-    request.on("end", () => resolve({ whole: Buffer.concat(chunks) }));
-    request.on("aborted", () => resolve({ cut: true }));
-    request.on("error", () => resolve({ cut: true }));
-  });
+  }
+
+  letGo(body: Buffer): void {
+    this.taken -= body.length;
+  }
 }
 
 /** The same request with its body already here, for a handler that reads streams. */

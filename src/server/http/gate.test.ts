@@ -1,10 +1,13 @@
 import * as fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { BODY_LIMIT, checkHeaders, contentPolicy } from "./gate";
+import { ENDPOINTS } from "@/contracts/endpoints";
+import { BODY_LIMIT, checkHead, contentPolicy } from "./gate";
 
 const PORT = 4747;
 const HOME = { host: `127.0.0.1:${PORT}` };
-const status = (headers: Record<string, string>) => checkHeaders(headers, PORT)?.status ?? 200;
+const at = (method: string, url: string, headers: Record<string, string> = HOME) =>
+  checkHead({ method, url, headers }, PORT)?.status ?? 200;
+const status = (headers: Record<string, string>) => at("POST", "/api/presets", headers);
 
 describe("who is let in", () => {
   it("is this machine by any of its own names, in any spelling, with this port", () => {
@@ -37,12 +40,49 @@ describe("who is let in", () => {
       `http://127.0.0.1:${PORT}.example`,
     ])
       expect(status({ ...HOME, origin }), origin).toBe(403);
-    for (const site of ["cross-site", "same-site"]) expect(status({ ...HOME, "sec-fetch-site": site })).toBe(403);
+    for (const site of ["cross-site", "same-site", "nearby", ""])
+      expect(status({ ...HOME, "sec-fetch-site": site })).toBe(403);
   });
 
   it("brings no more than the limit, by its own word", () => {
     expect(status({ ...HOME, "content-length": String(BODY_LIMIT) })).toBe(200);
     expect(status({ ...HOME, "content-length": String(BODY_LIMIT + 1) })).toBe(413);
+  });
+});
+
+describe("what is asked for", () => {
+  it("is an address that there is, by a method that it takes; others are told in JSON what there is", () => {
+    for (const { method, path } of ENDPOINTS)
+      expect(at(method.toUpperCase(), path.replaceAll(/\{\w+\}/g, "x%20y"))).toBe(200);
+    expect(at("HEAD", "/api/presets")).toBe(200);
+    expect(at("GET", "/api")).toBe(404);
+    expect(at("GET", "/api/presets/a/b/c")).toBe(404);
+    expect(at("POST", "/api/nothing?x=1")).toBe(404);
+    expect(at("PUT", "/api/presets")).toBe(405);
+    expect(at("POST", "/library")).toBe(405);
+    expect(checkHead({ method: "DELETE", url: "/api/folders", headers: HOME }, PORT)).toMatchObject({
+      status: 405,
+      headers: { Allow: "GET, HEAD, POST" },
+      body: { error: { code: "wrongMethod", message: "This address takes GET, HEAD, POST, not DELETE." } },
+    });
+    for (const method of ["TRACE", "OPTIONS", "PURGE"]) expect(at(method, "/api/presets")).toBe(405);
+  });
+
+  it("is a path in letters: no other server's address, no %xx that is none", () => {
+    for (const url of [`http://127.0.0.1:${PORT}/api/health`, "http://evil.example/", "*", ""])
+      expect(at("GET", url), url).toBe(400);
+    for (const url of ["/api/presets/%ff", "/api/presets?q=%c3", "/%", "/library?q=%e2%82"])
+      expect(at("GET", url), url).toBe(400);
+    expect(at("GET", "/api/presets?q=%c3%a9")).toBe(200);
+  });
+
+  it("brings a body only where one is read, as it is", () => {
+    const length = { ...HOME, "content-length": "2" };
+    expect(at("GET", "/api/presets", length)).toBe(400);
+    expect(at("HEAD", "/library", { ...HOME, "transfer-encoding": "chunked" })).toBe(400);
+    expect(at("GET", "/api/presets", { ...HOME, "content-length": "0" })).toBe(200);
+    expect(at("POST", "/api/presets", { ...length, "content-encoding": "gzip" })).toBe(415);
+    expect(at("POST", "/api/presets", { ...length, "content-encoding": "identity" })).toBe(200);
   });
 });
 

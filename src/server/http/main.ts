@@ -1,54 +1,18 @@
-import { randomBytes } from "node:crypto";
-import { type IncomingMessage, STATUS_CODES, type ServerResponse, createServer } from "node:http";
+import { createServer } from "node:http";
 import { resolve } from "node:path";
 import next from "next";
 import { INCLUDED } from "@/core/packs/included";
-import { openContext, shareContext } from "../data/context";
+import { type OpenContext, openContext, shareContext } from "../data/context";
 import { DatabaseRefused } from "../data/database";
 import { FolderInUse } from "../data/lock";
 import { installPack } from "../use-cases/packs";
-import { readBody, replay } from "./body";
-import { type Refusal, checkHeaders, contentPolicy, tooLarge } from "./gate";
+import { Front } from "./front";
 
-const PORT = Number(process.env.PORT ?? 4747);
 const HOST = "127.0.0.1";
 const FOLDER = resolve(process.env.DIATHESIS_DATA ?? ".data/library");
 
-type Handler = (request: IncomingMessage, response: ServerResponse) => Promise<void>;
-
-/** How long a refused sender is given to read why, in milliseconds. */
-const READING_TIME = 1000;
-
-/**
- * Says no while the sender may still be sending. What is under way is not read, and the line stays up for a moment:
- * closing at once would throw the answer away together with what is unread.
- */
-function answerRefusal({ socket }: IncomingMessage, { status, body }: Refusal): void {
-  const text = JSON.stringify(body);
-  const head = [
-    `HTTP/1.1 ${status} ${STATUS_CODES[status]}`,
-    "Content-Type: application/json; charset=utf-8",
-    `Content-Length: ${Buffer.byteLength(text)}`,
-    "Connection: close",
-  ];
-  socket.end(`${head.join("\r\n")}\r\n\r\n${text}`);
-  setTimeout(() => socket.destroy(), READING_TIME).unref();
-}
-
-async function answer(request: IncomingMessage, response: ServerResponse, handle: Handler): Promise<void> {
-  const refusal = checkHeaders(request.headers, PORT);
-  if (refusal) return answerRefusal(request, refusal);
-  const policy = contentPolicy(randomBytes(16).toString("base64"));
-  request.headers["content-security-policy"] = policy;
-  response.setHeader("Content-Security-Policy", policy);
-  response.setHeader("X-Content-Type-Options", "nosniff");
-  response.setHeader("Referrer-Policy", "no-referrer");
-  if (request.method === "GET" || request.method === "HEAD") return handle(request, response);
-  const body = await readBody(request);
-  if ("cut" in body) return;
-  if ("tooLarge" in body) return answerRefusal(request, tooLarge());
-  return handle(replay(request, body.whole), response);
-}
+/** However things stand, the process is gone this long after it was told to end. In milliseconds. */
+const LONGEST_END = 4500;
 
 /** A message for the person at the terminal, without a stack. */
 function giveUp(message: string): never {
@@ -56,35 +20,54 @@ function giveUp(message: string): never {
   process.exit(1);
 }
 
+function readPort(text: string | undefined): number {
+  const port = Number(text ?? 4747);
+  if (text === "" || !Number.isInteger(port) || port < 1 || port > 65_535)
+    giveUp(`PORT is “${text}”. Set it to a whole number from 1 to 65535, or leave it out for 4747.`);
+  return port;
+}
+
+const LISTENING: Readonly<Record<string, (port: number) => string>> = {
+  EADDRINUSE: (port) => `Port ${port} is taken. Close what uses it, or set PORT to another.`,
+  EACCES: (port) => `Port ${port} may not be used by you. Set PORT to one above 1023.`,
+};
+
+function listen({ server }: Front, port: number): void {
+  server.on("error", (error: NodeJS.ErrnoException) => {
+    giveUp(LISTENING[error.code ?? ""]?.(port) ?? `It cannot serve on port ${port}: ${error.message}`);
+  });
+  server.listen(port, HOST, () => console.log(`Diathesis is at http://${HOST}:${port}  (data in ${FOLDER})`));
+}
+
+/** Ends in order where it can, and ends in any case. A second signal ends at once. */
+function endBySignal(front: Front, context: OpenContext): void {
+  let isEnding = false;
+  const end = async () => {
+    if (isEnding) process.exit(1);
+    isEnding = true;
+    setTimeout(() => process.exit(1), LONGEST_END);
+    await front.end();
+    await context.close();
+    process.exit(0);
+  };
+  for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const) process.on(signal, () => void end());
+}
+
 async function main(): Promise<void> {
+  const port = readPort(process.env.PORT);
   const context = await openContext(FOLDER).catch((error: unknown) => {
     if (error instanceof FolderInUse || error instanceof DatabaseRefused) giveUp(error.message);
     throw error;
   });
   await installPack(context, INCLUDED);
   shareContext(context);
-  const app = next({ dev: false, hostname: HOST, port: PORT, dir: process.cwd() });
+  // It would listen for upgrades on the server that is given: on this one there are none.
+  const nobody = createServer();
+  const app = next({ dev: false, hostname: HOST, port, dir: process.cwd(), httpServer: nobody });
   await app.prepare();
-  const handle: Handler = app.getRequestHandler();
-  const server = createServer((request, response) => {
-    answer(request, response, handle).catch((error: unknown) => {
-      console.error(error);
-      if (!response.headersSent) response.writeHead(500, { "Content-Type": "application/json" });
-      response.end(
-        JSON.stringify({ error: { code: "internal", message: "Something went wrong inside. Nothing was lost." } }),
-      );
-    });
-  });
-  server.on("error", (error: NodeJS.ErrnoException) => {
-    if (error.code === "EADDRINUSE") giveUp(`Port ${PORT} is taken. Close what uses it, or set PORT to another.`);
-    throw error;
-  });
-  server.listen(PORT, HOST, () => console.log(`Diathesis is at http://${HOST}:${PORT}  (data in ${FOLDER})`));
-  for (const signal of ["SIGINT", "SIGTERM"] as const)
-    process.once(signal, () => {
-      server.closeAllConnections();
-      server.close(() => void context.close().then(() => process.exit(0)));
-    });
+  const front = new Front(port, app.getRequestHandler());
+  endBySignal(front, context);
+  listen(front, port);
 }
 
 main().catch((error: unknown) => {
