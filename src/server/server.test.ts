@@ -94,8 +94,8 @@ describe("the store", () => {
     const prints = () =>
       context.db("preset_versions").select<{ fingerprint: string }[]>("preset", "version", "fingerprint");
     const before = await prints();
-    await context.db("preset_versions").update({ fingerprint: "1:of an earlier rule" });
-    await context.db("knex_migrations").where({ name: "008-fingerprints" }).delete();
+    await context.writer("preset_versions").update({ fingerprint: "1:of an earlier rule" });
+    await context.writer("knex_migrations").where({ name: "008-fingerprints" }).delete();
     await context.close();
     context = await openContext(folder);
     expect(await prints()).toEqual(before);

@@ -7,7 +7,8 @@ export interface Problem {
   readonly message: string;
 }
 
-const formatPath = (path: readonly PropertyKey[]): string =>
+/** "strips[1].level". */
+export const formatPath = (path: readonly PropertyKey[]): string =>
   path.reduce<string>(
     (text, at) => (typeof at === "number" ? `${text}[${at}]` : text === "" ? String(at) : `${text}.${String(at)}`),
     "",

@@ -2,7 +2,7 @@ import { EventEmitter } from "node:events";
 import { randomBytes } from "node:crypto";
 import type { Knex } from "knex";
 import { LibrarySearch } from "../search/library-search";
-import { openDatabase } from "./database";
+import { openDatabase, openReader } from "./database";
 import { type FolderLock, lockFolder } from "./lock";
 
 /** A record that changed, as windows and indexes hear of it. */
@@ -16,7 +16,10 @@ export type Note = (record: ChangedRecord) => void;
 
 /** What every use-case is handed: the store, the clock, new ids, and the ear of the other windows. */
 export interface Context {
+  /** Reads what was committed last. */
   readonly db: Knex;
+  /** Writes, in transactions only: see `inTransaction`. */
+  readonly writer: Knex;
   readonly folder: string;
   readonly now: () => Date;
   readonly mint: () => string;
@@ -35,16 +38,19 @@ export const mintId = (): string => randomBytes(12).toString("base64url");
 export async function openContext(folder: string): Promise<OpenContext> {
   const lock: FolderLock = lockFolder(folder, `process ${process.pid}`);
   try {
-    const db = await openDatabase(folder, new Date());
+    const writer = await openDatabase(folder, new Date());
+    const db = openReader(folder);
     const search = new LibrarySearch();
     await search.build(db);
     const events = new EventEmitter<{ change: [{ seq: number; records: readonly ChangedRecord[] }] }>();
     events.setMaxListeners(200);
     const close = async () => {
+      await search.settled();
       await db.destroy();
+      await writer.destroy();
       lock.release();
     };
-    return { db, folder, now: () => new Date(), mint: mintId, search, events, close };
+    return { db, writer, folder, now: () => new Date(), mint: mintId, search, events, close };
   } catch (error) {
     lock.release();
     throw error;

@@ -28,15 +28,19 @@ export function setPragmas(connection: RawConnection): void {
   }
 }
 
-/** One connection: SQLite has one writer, and a transaction then sees only itself. */
-function connect(file: string): Knex {
+/**
+ * SQLite has one writer, so one connection writes, and a transaction then sees only itself. Others read beside it, what was
+ * committed last, however long a transaction takes.
+ */
+function connect(file: string, does: "write" | "read"): Knex {
+  const readonly = does === "read";
   return knex({
     client: "better-sqlite3",
-    connection: { filename: file },
+    connection: { filename: file, options: { readonly } },
     useNullAsDefault: true,
     pool: {
       min: 1,
-      max: 1,
+      max: readonly ? 2 : 1,
       afterCreate: (connection: RawConnection, done: (error: Error | null, connection: RawConnection) => void) => {
         try {
           setPragmas(connection);
@@ -69,7 +73,7 @@ async function appliedMigrations(db: Knex): Promise<readonly string[]> {
  */
 export async function openDatabase(folder: string, now: Date, migrations = MIGRATIONS): Promise<Knex> {
   mkdirSync(folder, { recursive: true });
-  const db = connect(join(folder, DATABASE_FILE));
+  const db = connect(join(folder, DATABASE_FILE), "write");
   try {
     const applied = await appliedMigrations(db);
     const known = migrations.map((m) => m.name);
@@ -86,6 +90,9 @@ export async function openDatabase(folder: string, now: Date, migrations = MIGRA
     throw error;
   }
 }
+
+/** Connections that only read, beside the one that writes, which has opened the database before. */
+export const openReader = (folder: string): Knex => connect(join(folder, DATABASE_FILE), "read");
 
 async function keepCopy(db: Knex, folder: string, now: Date): Promise<void> {
   const copies = join(folder, "copies");

@@ -17,7 +17,7 @@ export async function inTransaction<T>(
   const records: ChangedRecord[] = [];
   let seq = 0;
   let staged: Staged | null = null;
-  const result = await context.db.transaction(async (tx) => {
+  const result = await context.writer.transaction(async (tx) => {
     const value = await work(tx, (record) => records.push(record));
     if (records.length > 0) {
       const insert = (await statementsOf(tx))("INSERT INTO changes (at, records) VALUES (?, ?)");
@@ -26,8 +26,10 @@ export async function inTransaction<T>(
     }
     return value;
   });
-  if (staged) context.search.take(staged);
-  if (context.search.isWasteful) await context.search.build(context.db);
-  if (records.length > 0) context.events.emit("change", { seq, records });
+  if (records.length === 0) return result;
+  // It is on disk by now: whatever happens here must not say that nothing was changed.
+  if (staged) await context.search.take(staged);
+  context.events.emit("change", { seq, records });
+  context.search.tidy(context.db);
   return result;
 }

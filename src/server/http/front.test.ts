@@ -1,3 +1,4 @@
+import { once } from "node:events";
 import { type AddressInfo, type Socket, connect } from "node:net";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { ErrorBodySchema } from "@/contracts/errors";
@@ -132,8 +133,7 @@ describe("a refusal", () => {
     const framed = Buffer.concat([Buffer.from(`${chunk.length.toString(16)}\r\n`), chunk, Buffer.from("\r\n")]);
     const isUp = () => !line.socket.destroyed && line.read() === "";
     for (let sent = 0; sent < 40 && isUp(); sent++)
-      if (!line.socket.write(framed))
-        await new Promise((resolve) => line.socket.once("drain", resolve).once("close", resolve));
+      if (!line.socket.write(framed)) await Promise.race([once(line.socket, "drain"), line.closed]);
     await line.closed;
     expect(answersIn(line.read())).toMatchObject([{ status: 413, code: "tooLarge" }]);
   });

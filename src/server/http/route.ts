@@ -2,6 +2,7 @@ import type { z } from "zod";
 import { type ApiError, ERROR_STATUS } from "@/contracts/errors";
 import { parseWith } from "@/core/documents/problem";
 import { fail, ok, type Result } from "@/core/result";
+import { parseInTurns, parseJson } from "./json";
 import { type Context, sharedContext } from "../data/context";
 import type { Outcome } from "../failure";
 
@@ -43,13 +44,8 @@ export async function readJson<T>(request: Request, schema: z.ZodType<T>): Promi
   const type = request.headers.get("content-type") ?? "";
   if (!/^application\/json\b/i.test(type))
     return fail({ code: "wrongType", message: "Send JSON, as application/json." });
-  let data: unknown;
-  try {
-    data = await request.json();
-  } catch {
-    return fail({ code: "notUnderstood", message: "The body is not whole JSON." });
-  }
-  return understood(parseWith(schema, data));
+  const data = await parseJson(new Uint8Array(await request.arrayBuffer()));
+  return data.ok ? understood(await parseInTurns(schema, data.value)) : data;
 }
 
 export function readQuery<T>(request: Request, schema: z.ZodType<T>): Result<T, ApiError> {

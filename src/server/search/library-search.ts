@@ -6,6 +6,7 @@ import { type Field, type Query, parseQuery } from "@/core/search/query";
 import type { ChangedRecord } from "../data/context";
 import { statementsOf } from "../data/statements";
 import type { Executor } from "../data/transaction";
+import { takingTurns } from "../turns";
 
 interface IndexRow {
   readonly row: number;
@@ -31,8 +32,8 @@ interface FolderRow {
 const COLUMNS = `p.row, p.id, p.kind, p.card, p.inside, p.pack, p.folder, p.sort_name, p.saved_at, p.touched_at, p.binned_at,
   EXISTS (SELECT 1 FROM uses u WHERE u.preset = p.id) AS used`;
 
-/** Rows read in one go while the index is built: others get their turn between. */
-const CHUNK = 2000;
+/** Rows read in one go. */
+const CHUNK = 500;
 /** Dead slots beyond this share are swept out by building anew. */
 const MOST_WASTE = 0.5;
 
@@ -49,63 +50,115 @@ export interface Staged {
  */
 export class LibrarySearch {
   private index = new LibraryIndex();
+  /** The one that is to take its place, while it is being built. */
+  private next: { readonly index: LibraryIndex; readonly changed: Set<number> } | null = null;
   private folders: ReadonlyMap<string, FolderRow> = new Map();
   /** Which presets each project used when last looked at, by id. */
   private usesOf = new Map<string, ReadonlySet<string>>();
+  /** What was staged is taken in the order in which it was committed. */
+  private taking: Promise<void> = Promise.resolve();
+  private tidying: Promise<void> | null = null;
 
+  /** Builds the index from what is on disk, in turns with others. What is taken meanwhile goes into it too. */
   async build(db: Knex): Promise<void> {
-    const index = new LibraryIndex();
     this.folders = byId(await db<FolderRow>("folders").select("id", "name", "parent"));
     this.usesOf = usesByProject(await db<UseRow>("uses").distinct<UseRow[]>("project", "preset"));
+    await this.fill(db);
+  }
+
+  private async fill(db: Knex): Promise<void> {
+    const index = new LibraryIndex();
+    const changed = new Set<number>();
+    const turn = takingTurns();
+    this.next = { index, changed };
     for (let after = 0; ; ) {
       const rows = await db.raw<IndexRow[]>(
         `SELECT ${COLUMNS} FROM presets p WHERE p.row > ? AND p.binned_at IS NULL ORDER BY p.row LIMIT ?`,
         [after, CHUNK],
       );
-      for (const row of rows) index.put(this.entryOf(row));
+      for (const row of rows) {
+        // What was taken since the row was read is newer than the row.
+        if (!changed.has(row.row)) index.put(this.entryOf(row));
+        await turn();
+      }
       after = rows.at(-1)?.row ?? 0;
       if (rows.length < CHUNK) break;
     }
     this.index = index;
+    this.next = null;
   }
 
   /** Reads what some records have become, within their transaction. */
   async stage(tx: Executor, records: readonly ChangedRecord[]): Promise<Staged> {
     const statement = await statementsOf(tx);
-    const ids = new Set(records.filter((r) => r.kind === "preset").map((r) => r.id));
-    const uses = new Map<string, ReadonlySet<string>>();
-    for (const { kind, id } of records) {
-      if (kind !== "project") continue;
-      const before = this.usesOf.get(id) ?? new Set<string>();
-      const now = new Set(
-        (statement("SELECT DISTINCT preset FROM uses WHERE project = ?").all(id) as { preset: string }[]).map(
-          (row) => row.preset,
-        ),
-      );
-      uses.set(id, now);
-      for (const preset of [...before, ...now]) if (before.has(preset) !== now.has(preset)) ids.add(preset);
-    }
-    const hasFolders = records.some((r) => r.kind === "folder");
-    const folders = hasFolders ? (statement("SELECT id, name, parent FROM folders").all() as FolderRow[]) : null;
-    // The name of a folder stands in the entries of all that is in it and below.
-    const below = hasFolders ? statement(`SELECT ${COLUMNS} FROM presets p WHERE p.folder IS NOT NULL`).all() : [];
+    const of = (kind: ChangedRecord["kind"]) => new Set(records.filter((r) => r.kind === kind).map((r) => r.id));
+    const uses = usesNow(statement, of("project"));
+    const ids = new Set([...of("preset"), ...[...uses].flatMap(([project, now]) => this.usedOtherwise(project, now))]);
+    const changed = of("folder");
+    const folders = changed.size > 0 ? (statement("SELECT id, name, parent FROM folders").all() as FolderRow[]) : null;
+    const rows = new Map<number, IndexRow>();
     const one = statement(`SELECT ${COLUMNS} FROM presets p WHERE p.id = ?`);
-    const rows = [...ids].flatMap((id) => (one.get(id) as IndexRow | undefined) ?? []);
-    return { rows: [...(below as IndexRow[]), ...rows], folders, uses };
+    const turn = takingTurns();
+    for (const id of ids) {
+      const row = one.get(id) as IndexRow | undefined;
+      if (row) rows.set(row.row, row);
+      await turn();
+    }
+    // The name of a folder stands in the entries of all that is in it and below.
+    for (const folder of folders ? this.renamed(folders, changed) : [])
+      for await (const row of rowsIn(statement, folder)) rows.set(row.row, row);
+    return { rows: [...rows.values()], folders, uses };
   }
 
-  take({ rows, folders, uses }: Staged): void {
+  /** Presets that a project uses now and did not, or the other way round. */
+  private usedOtherwise(project: string, now: ReadonlySet<string>): readonly string[] {
+    const before = this.usesOf.get(project) ?? new Set<string>();
+    return [...before, ...now].filter((preset) => before.has(preset) !== now.has(preset));
+  }
+
+  /** Folders whose path is another by now: those of which one on the way up has a new name or stands elsewhere. */
+  private renamed(rows: readonly FolderRow[], changed: ReadonlySet<string>): readonly string[] {
+    const now = byId(rows);
+    const moved = new Set([...changed].filter((id) => this.folders.has(id) && now.has(id)));
+    const onTheWay = (id: string | null): boolean => {
+      for (let at = id; at !== null; at = now.get(at)?.parent ?? null) if (moved.has(at)) return true;
+      return false;
+    };
+    return moved.size === 0 ? [] : rows.map((row) => row.id).filter(onTheWay);
+  }
+
+  /** Takes in what a transaction has changed, once it is on disk; resolves when it can be found. */
+  take(staged: Staged): Promise<void> {
+    this.taking = this.taking.then(() => this.takeNow(staged));
+    return this.taking;
+  }
+
+  private async takeNow({ rows, folders, uses }: Staged): Promise<void> {
+    const turn = takingTurns();
     if (folders) this.folders = byId(folders);
     for (const [project, presets] of uses) this.usesOf.set(project, presets);
     for (const row of rows) {
-      if (row.binned_at === null) this.index.put(this.entryOf(row));
-      else this.index.remove(row.row);
+      const entry = row.binned_at === null ? this.entryOf(row) : null;
+      for (const index of this.next ? [this.index, this.next.index] : [this.index])
+        if (entry) index.put(entry);
+        else index.remove(row.row);
+      this.next?.changed.add(row.row);
+      await turn();
     }
   }
 
-  /** Builds anew in the background when too much of the index is dead. */
-  get isWasteful(): boolean {
-    return this.index.waste > MOST_WASTE && this.index.size > CHUNK;
+  /** Builds anew in the background when too much of the index is dead; nobody waits for it. */
+  tidy(db: Knex): void {
+    if (this.tidying || this.index.waste <= MOST_WASTE || this.index.size <= CHUNK) return;
+    this.tidying = this.fill(db)
+      .catch((error: unknown) => console.error(error))
+      .finally(() => (this.tidying = null));
+  }
+
+  /** Resolves when no rebuilding is under way. */
+  async settled(): Promise<void> {
+    await this.taking;
+    await this.tidying;
   }
 
   find(request: Request): Found {
@@ -155,6 +208,27 @@ export class LibrarySearch {
       savedAt: Date.parse(row.saved_at),
       touchedAt: Date.parse(row.touched_at),
     };
+  }
+}
+
+type Statements = Awaited<ReturnType<typeof statementsOf>>;
+
+function usesNow(statement: Statements, projects: ReadonlySet<string>): ReadonlyMap<string, ReadonlySet<string>> {
+  const used = statement("SELECT DISTINCT preset FROM uses WHERE project = ?");
+  return new Map(
+    [...projects].map((id) => [id, new Set((used.all(id) as { preset: string }[]).map((row) => row.preset))]),
+  );
+}
+
+/** What is in a folder, in turns with others. */
+async function* rowsIn(statement: Statements, folder: string): AsyncGenerator<IndexRow> {
+  const inside = statement(`SELECT ${COLUMNS} FROM presets p WHERE p.folder = ? AND p.row > ? ORDER BY p.row LIMIT ?`);
+  const turn = takingTurns();
+  for (let after = 0; ; await turn()) {
+    const some = inside.all(folder, after, CHUNK) as IndexRow[];
+    yield* some;
+    after = some.at(-1)?.row ?? 0;
+    if (some.length < CHUNK) return;
   }
 }
 

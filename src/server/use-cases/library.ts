@@ -14,6 +14,7 @@ import * as folders from "../repositories/folders";
 import * as presets from "../repositories/presets";
 import { listHolding, listMerged } from "../repositories/preset-lists";
 import { findProject, listUses } from "../repositories/projects";
+import { takingTurns } from "../turns";
 import { folderCalled } from "./filing/folders";
 import { readOnly } from "./filing/steps";
 
@@ -112,7 +113,9 @@ async function insertAll(
   paths: (at: number) => string,
 ): Promise<Outcome<readonly PresetRow[]>> {
   const checked: { readonly id: string; readonly content: Content; readonly card: Card }[] = [];
+  const turn = takingTurns();
   for (const [at, preset] of list.entries()) {
+    await turn();
     const content = await checkNew(context.db, preset, paths(at));
     if (!content.ok) return content;
     checked.push({ id: context.mint(), content: content.value, card: preset.card });
@@ -122,6 +125,7 @@ async function insertAll(
     const rows: PresetRow[] = [];
     const into = newFolder === undefined ? null : await folderFor(context, tx, newFolder, note);
     for (const { id, content, card: given } of checked) {
+      await turn();
       const card = into === null ? given : { ...given, folder: into };
       rows.push(await presets.insertPreset(tx, { id, content, card, at }));
       note({ kind: "preset", id });

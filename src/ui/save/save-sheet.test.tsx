@@ -95,7 +95,7 @@ describe("saving what is in a strip", () => {
 
   it("tells of a name of a pack that it is to be another", async () => {
     const packed = value(await getPreset(house.context, "narrator-close")).preset;
-    await house.context.db("presets").where({ id: packed.id }).update({ pack: "Included" });
+    await house.context.writer("presets").where({ id: packed.id }).update({ pack: "Included" });
     await open("Cello");
     type("Name", packed.card.name);
     expect((await screen.findByRole("status")).textContent).toContain("comes with the pack Included");

@@ -6,6 +6,7 @@ import { inTransaction } from "../../data/transaction";
 import type { Outcome } from "../../failure";
 import { closeGone } from "../../repositories/library-log";
 import { listBinned, listMerged } from "../../repositories/preset-lists";
+import { takingTurns } from "../../turns";
 import * as presets from "../../repositories/presets";
 
 /** What is in the bin, the last thrown away first, each with how many strips of projects use it. */
@@ -22,7 +23,9 @@ export async function emptyBin(context: Context, ids: readonly string[] | null):
     const at = context.now().toISOString();
     const binned = (await listBinned(tx)).map((row) => row.id).filter((id) => !wanted || wanted.has(id));
     let back = 0;
+    const turn = takingTurns();
     for (const id of binned) {
+      await turn();
       for (const inner of await listMerged(tx, id)) {
         await presets.setMerged(tx, inner.id, null, at);
         note({ kind: "preset", id: inner.id });

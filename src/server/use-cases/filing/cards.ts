@@ -8,6 +8,7 @@ import type { Executor } from "../../data/transaction";
 import { type Outcome, refuse } from "../../failure";
 import { rowsById } from "../../repositories/preset-lists";
 import * as presets from "../../repositories/presets";
+import { takingTurns } from "../../turns";
 import { file, fileAndTell } from "./entry";
 import { folderCalled } from "./folders";
 import { checkFolder, presetOf } from "./steps";
@@ -17,7 +18,9 @@ async function stepsForCards(context: Context, tx: Executor, { changes, newFolde
   const names: string[] = [];
   const into = newFolder === undefined ? null : await folderCalled(context, tx, newFolder);
   const steps: LibraryStep[] = [...(into?.steps ?? [])];
+  const turn = takingTurns();
   for (const [at, { id, baseCard, card, binned }] of changes.entries()) {
+    await turn();
     const preset = await presetOf(tx, id);
     names.push(preset.card.name);
     if (preset.cardRevision !== baseCard)
@@ -80,7 +83,9 @@ export async function fileBy(context: Context, { by, ids }: FileBy): Promise<Out
     const made = new Map<string, FolderRecord>();
     const folderSteps: LibraryStep[] = [];
     const cardSteps: LibraryStep[] = [];
+    const turn = takingTurns();
     for (const id of new Set(ids)) {
+      await turn();
       const { card } = await presetOf(tx, id);
       const name = card.origin[by]?.trim().slice(0, 120) ?? "";
       if (name === "") continue;

@@ -4,6 +4,7 @@ import type { Context } from "../../data/context";
 import { type Executor, inTransaction } from "../../data/transaction";
 import { type Outcome, catchRolledBack } from "../../failure";
 import * as log from "../../repositories/library-log";
+import { takingTurns } from "../../turns";
 import { applyStep } from "./steps";
 
 /*
@@ -29,7 +30,11 @@ export function fileAndTell<T>(
       await inTransaction(context, async (tx, note) => {
         const at = context.now().toISOString();
         const filed = await make(tx);
-        for (const step of filed.steps) await applyStep(tx, step, { at, note });
+        const turn = takingTurns();
+        for (const step of filed.steps) {
+          await applyStep(tx, step, { at, note });
+          await turn();
+        }
         if (filed.steps.length > 0) await log.appendLog(tx, { at, ...filed });
         return tell(tx, filed);
       }),

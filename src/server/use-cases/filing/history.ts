@@ -6,6 +6,7 @@ import type { Context, Note } from "../../data/context";
 import { type Executor, inTransaction } from "../../data/transaction";
 import { type Outcome, RolledBack, catchRolledBack, refuse } from "../../failure";
 import * as log from "../../repositories/library-log";
+import { takingTurns } from "../../turns";
 import { applyStep } from "./steps";
 
 const historyIn = async (db: Executor): Promise<History> => wordsOfHistory(await log.listLinks(db));
@@ -29,7 +30,9 @@ async function tryAll(
 ): Promise<Tried> {
   const done: LibraryStep[] = [];
   const reasons = new Set<string>();
+  const turn = takingTurns();
   for (const step of steps) {
+    await turn();
     try {
       await applyStep(tx, step, now);
       done.push(step);

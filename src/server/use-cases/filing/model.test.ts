@@ -189,14 +189,14 @@ beforeAll(async () => {
   const memory = "/dev/shm";
   folder = mkdtempSync(join(existsSync(memory) ? memory : tmpdir(), "diathesis-model-"));
   context = await openContext(folder);
-  raw = (await (context.db.client as { acquireConnection(): Promise<unknown> }).acquireConnection()) as Database;
-  await (context.db.client as { releaseConnection(connection: unknown): Promise<void> }).releaseConnection(raw);
+  raw = (await (context.writer.client as { acquireConnection(): Promise<unknown> }).acquireConnection()) as Database;
+  await (context.writer.client as { releaseConnection(connection: unknown): Promise<void> }).releaseConnection(raw);
   for (const [n, kind] of ["plugin", "plugin", "plugin", "plugin", "chain", "chain"].entries()) {
     const card = emptyCard(`Sound ${n}`);
     value(await savePreset(context, { preset: { kind: kind as "plugin", content: ofKind(kind, n % 2), card } }));
   }
   for (const name of ["Bowed", "Struck"]) value(await makeFolder(context, { name, parent: null }));
-  await context.db("library_log").delete();
+  await context.writer("library_log").delete();
   beginning = dump();
   begun = await worldNow();
 });
