@@ -1,10 +1,11 @@
 import equal from "fast-deep-equal";
 import type { z } from "zod";
+import { MOST_NODES } from "../documents/limits";
 import type { Problem } from "../documents/problem";
 import { completeValues, findFault, findSpec } from "../processors/model";
 import { findModel } from "../processors/models";
 import { findTargetProblem } from "./macros";
-import { type Nodes, mapNode, mapProcessors, nodesIn } from "./tree";
+import { type Nodes, isTooLong, mapNode, mapProcessors, nodesIn } from "./tree";
 import type { ChainSchema, FromSchema, NodeSchema, ProcessorSchema, StripRefSchema } from "./schema";
 
 export type From = Readonly<z.infer<typeof FromSchema>>;
@@ -40,6 +41,8 @@ export const mapProcessor = (chain: Chain, key: string, change: (processor: Proc
  * where they may stand, macros that have a name for each axis. The first problem, null for none.
  */
 export function findChainProblem(chain: Chain, path: string): Problem | null {
+  if (isTooLong(chain.nodes))
+    return { path: `${path}.nodes`, message: `A chain holds ${MOST_NODES} plugins, sections and splits at the most.` };
   return findNodesProblem(chain.nodes, path, new Set()) ?? findMacrosProblem(chain, path);
 }
 

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { MOST_NODES } from "../documents/limits";
 import { FEELS, NOTES } from "../units/note-length";
 
 export const KeySchema = z.string().min(1).max(80);
@@ -58,7 +59,7 @@ const splitOf = <N extends z.ZodType>(node: N) =>
         z.strictObject({
           key: KeySchema,
           ...laneSettings,
-          nodes: z.array(node),
+          nodes: z.array(node).max(MOST_NODES),
         }),
       )
       .min(1)
@@ -74,7 +75,7 @@ const SectionSchema = z.strictObject({
   name: NameSchema,
   enabled: z.boolean(),
   from: FromSchema.optional(),
-  nodes: z.array(z.discriminatedUnion("type", [ProcessorSchema, SplitSchema])),
+  nodes: z.array(z.discriminatedUnion("type", [ProcessorSchema, SplitSchema])).max(MOST_NODES),
 });
 
 export const NodeSchema = z.discriminatedUnion("type", [ProcessorSchema, SectionSchema, SplitSchema]);
@@ -92,11 +93,8 @@ const MacroSchema = z.strictObject({
   name: NameSchema,
   style: z.enum(["line", "switch", "pad"]),
   /** One list of targets for each axis: a pad has two. */
-  axes: z.array(z.array(MacroTargetSchema)).min(1).max(2),
+  axes: z.array(z.array(MacroTargetSchema).max(MOST_NODES)).min(1).max(2),
 });
-
-/** Far more than a chain needs, and few enough to be heard and drawn. */
-const MOST_NODES = 256;
 
 export const MacrosSchema = z.array(MacroSchema).max(64);
 

@@ -1,3 +1,4 @@
+import { MOST_NODES } from "../documents/limits";
 import type { Chain, ChainNode, Lane, Processor, Section } from "./chain";
 
 /*
@@ -90,6 +91,9 @@ export const listsIn = (node: ChainNode): readonly { readonly key: string; reado
 /** Every node of a list, each before what it holds. */
 export const nodesIn = (nodes: Nodes): readonly ChainNode[] =>
   nodes.flatMap((node) => [node, ...listsIn(node).flatMap((list) => nodesIn(list.nodes))]);
+
+/** Whether there is more in a list than a chain may hold, wherever in it. */
+export const isTooLong = (nodes: Nodes): boolean => nodesIn(nodes).length > MOST_NODES;
 
 export interface Found {
   readonly node: ChainNode;

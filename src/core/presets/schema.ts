@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { ChainSchema, FromSchema, KeySchema, ProcessorSchema } from "../chains/schema";
+import { MOST_NOTES, MOST_STRIPS, MOST_TAGS } from "../documents/limits";
 import { SavedStripSchema } from "../strips/schema";
 
 import { CONTENT_SCHEMA } from "./version";
@@ -11,12 +12,12 @@ export const ContentSchema = z.discriminatedUnion("kind", [
   z.strictObject({ kind: z.literal("plugin"), schema, processor: ProcessorSchema }),
   z.strictObject({ kind: z.literal("chain"), schema, chain: ChainSchema }),
   z.strictObject({ kind: z.literal("strip"), schema, strip: SavedStripSchema }),
-  z.strictObject({ kind: z.literal("set"), schema, strips: z.array(KeyedStripSchema).min(1).max(2000) }),
+  z.strictObject({ kind: z.literal("set"), schema, strips: z.array(KeyedStripSchema).min(1).max(MOST_STRIPS) }),
   z.strictObject({
     kind: z.literal("mix"),
     schema,
     tempo: z.number().min(20).max(400),
-    strips: z.array(KeyedStripSchema).min(1).max(2000),
+    strips: z.array(KeyedStripSchema).min(1).max(MOST_STRIPS),
   }),
 ]);
 
@@ -48,10 +49,6 @@ export const FiledNameSchema = (most: number) =>
     .max(most, `A name has ${most} letters at the most.`)
     .min(1, "Give it a name.")
     .refine((name) => !HIDDEN.test(name), "A name holds no line breaks or other hidden signs.");
-
-/** What a card holds at the most, whichever way it comes to it. */
-export const MOST_TAGS = 60;
-export const MOST_NOTES = 10_000;
 
 export const CardSchema = z.strictObject({
   name: FiledNameSchema(200),

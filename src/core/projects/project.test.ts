@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { MOST_STRIPS } from "../documents/limits";
 import { describe, expect, it } from "vitest";
 import { EMPTY_CHAIN } from "../chains/chain";
 import { INCLUDED } from "../packs/included";
@@ -98,6 +99,26 @@ describe("a project", () => {
       }),
       RUNS,
     );
+  });
+
+  it("walks a line of 2,000 groups, each in the next, without a step back", () => {
+    const line = Array.from({ length: MOST_STRIPS }, (_, n) =>
+      createStrip(`g${n}`, "group", { name: `Group ${n}` }, n === 0 ? null : { strip: `g${n - 1}` }),
+    );
+    let looks = 0;
+    const counted = line.map((strip) => ({
+      ...strip,
+      get routing() {
+        looks += 1;
+        return strip.routing;
+      },
+    }));
+    const project = { strips: counted } as unknown as Project;
+    expect(findProjectProblem(project)).toBeNull();
+    expect(ledgerOrder(project).map((s) => s.id)).toEqual(line.map((s) => s.id));
+    // A few looks at each strip, not one for every other.
+    expect(looks).toBeLessThan(10 * line.length);
+    expect(findProjectProblem({ strips: [...line, line[0]] } as unknown as Project)?.message).toContain("2000 strips");
   });
 
   it("says where a strip goes in words", () => {

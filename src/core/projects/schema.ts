@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { KeySchema, NameSchema } from "../chains/schema";
+import { MOST_STRIPS } from "../documents/limits";
 import { StripSchema } from "../strips/schema";
 
 const Words = z.string().max(200);
@@ -20,5 +21,5 @@ export const ProjectSchema = z.strictObject({
   }),
   key: Words,
   sampleRate: z.int().min(44_100).max(192_000),
-  strips: z.array(StripSchema).max(2000),
+  strips: z.array(StripSchema).max(MOST_STRIPS),
 });

@@ -5,12 +5,14 @@ import {
   findList,
   findMisplaced,
   findNode,
+  isTooLong,
   keysIn,
   mapLane,
   mapNode,
   withNode,
   withoutNode,
 } from "../chains/tree";
+import { MOST_NODES, MOST_STRIPS } from "../documents/limits";
 import { type Project, findStrip } from "../projects/project";
 import { type Result, fail, ok, unreachable } from "../result";
 import { type Strip, chainAt } from "../strips/strip";
@@ -208,6 +210,7 @@ function takeNode(chain: Chain, key: string, from: PlaceInStep): Change<{ node: 
 
 function putNode(chain: Chain, node: ChainNode, to: PlaceInStep): Change<Chain> {
   const place = placeIn(to);
+  if (isTooLong([...chain.nodes, node])) return fail(`a chain holds ${MOST_NODES} plugins at the most.`);
   const used = new Set(chain.nodes.flatMap(keysIn));
   const twice = keysIn(node).find((key) => used.has(key));
   if (twice !== undefined) return fail(`the key “${twice}” is used already.`);
@@ -247,7 +250,12 @@ function placeStrip(project: Project, { cell, from, to }: StepOf<"placeStrip">):
   }
   if (!to) return ok({ ...project, strips: [...strips] });
   if (to.strip.id !== cell.strip) return fail(`The step is for “${cell.strip ?? ""}” and places “${to.strip.id}”.`);
+  return putStrip(project, strips, to);
+}
+
+function putStrip(project: Project, strips: readonly Strip[], to: NonNullable<StepOf<"placeStrip">["to"]>) {
   const ids = strips.map((s) => s.id);
+  if (ids.length >= MOST_STRIPS) return fail(`A project has ${MOST_STRIPS} strips at the most.`);
   if (ids.includes(to.strip.id)) return fail(`The id “${to.strip.id}” is used already.`);
   const place = placeOf(ids, to.after);
   return place === null

@@ -17,11 +17,25 @@ export async function listFolders(db: Executor): Promise<readonly Folder[]> {
     .select("folder")
     .count({ n: "*" })) as { folder: string; n: number }[];
   const own = new Map(counts.map((row) => [row.folder, row.n]));
-  const below = (id: string): number =>
-    (own.get(id) ?? 0) + rows.filter((r) => r.parent === id).reduce((sum, r) => sum + below(r.id), 0);
-  const under = (parent: string | null): Folder[] =>
-    rows.filter((r) => r.parent === parent).flatMap((r) => [{ ...r, count: below(r.id) }, ...under(r.id)]);
-  return under(null);
+  const children = new Map<string | null, FolderRow[]>();
+  for (const row of rows) {
+    const beside = children.get(row.parent);
+    if (beside) beside.push(row);
+    else children.set(row.parent, [row]);
+  }
+  const order: { -readonly [K in keyof Folder]: Folder[K] }[] = [];
+  const left = (children.get(null) ?? []).toReversed();
+  for (let row = left.pop(); row; row = left.pop()) {
+    order.push({ ...row, count: own.get(row.id) ?? 0 });
+    left.push(...(children.get(row.id) ?? []).toReversed());
+  }
+  // From the last to the first every folder comes after all that is below it.
+  const byId = new Map(order.map((folder) => [folder.id, folder]));
+  for (const folder of order.toReversed()) {
+    const parent = folder.parent === null ? undefined : byId.get(folder.parent);
+    if (parent) parent.count += folder.count;
+  }
+  return order;
 }
 
 export const findFolder = async (db: Executor, id: string): Promise<FolderRow | null> =>

@@ -2,8 +2,8 @@
 
 import { ChevronDown, ChevronRight, Copy, Plus, Trash2, Type } from "lucide-react";
 import { type DragEvent, useState } from "react";
+import { depthsOf } from "@/core/library/folders";
 import type { PresetPage, PresetQuery } from "@/contracts/library";
-import type { Folder } from "@/contracts/records";
 import {
   type Field,
   type Filters as Chosen,
@@ -88,10 +88,8 @@ function Line({ label, count, on, depth = 0, onClick, onSounds }: LineProps) {
   );
 }
 
-const depthOf = (folder: Folder, folders: readonly Folder[]): number => {
-  const parent = folders.find((f) => f.id === folder.parent);
-  return parent ? 1 + depthOf(parent, folders) : 0;
-};
+/** Deeper folders are drawn as deep as this: their names stay in sight. */
+const DEEPEST_DRAWN = 8;
 
 /** Open from the start: what most people look by. */
 const FIRST: readonly Field[] = ["kind", "tag", "artist"];
@@ -162,6 +160,7 @@ export function Filters({ query, total, facets, onMove, onSet, onWords }: Props)
   const known = useFolders().data?.folders;
   const folders = known ?? [];
   const chosen: Chosen = readFilters(query.only ?? "");
+  const depths = depthsOf(folders);
   const everything = !query.folder && !query.only;
   const toggle = (field: Field, value: string) => onSet({ only: writeFilters(toggleFilter(chosen, field, value)) });
   return (
@@ -200,7 +199,7 @@ export function Filters({ query, total, facets, onMove, onSet, onWords }: Props)
             key={folder.id}
             label={folder.name}
             count={folder.count}
-            depth={depthOf(folder, folders)}
+            depth={Math.min(DEEPEST_DRAWN, depths.get(folder.id) ?? 0)}
             on={query.folder === folder.id}
             onSounds={() => onMove(folder.id)}
             onClick={() => onSet({ folder: query.folder === folder.id ? undefined : folder.id })}

@@ -3,18 +3,12 @@
 import { useState } from "react";
 import { useForm } from "react-hook-form";
 import * as api from "@/clients/api";
-import type { Folder } from "@/contracts/records";
+import { withBelow } from "@/core/library/folders";
 import { Button } from "../kit/button";
 import { Field, INPUT, Refused } from "../kit/field";
 import { Sheet } from "../kit/sheet";
 import { closeSheet, useFiling } from "./filing";
 import { folderPath, useFolders } from "./use-library";
-
-const isBelow = (folder: Folder, above: string, folders: readonly Folder[]): boolean => {
-  if (folder.id === above) return true;
-  const parent = folders.find((f) => f.id === folder.parent);
-  return parent ? isBelow(parent, above, folders) : false;
-};
 
 /** A new folder, or one that is renamed, put elsewhere or taken away. */
 export function FolderSheet({ folder }: { readonly folder: string | null }) {
@@ -42,6 +36,7 @@ export function FolderSheet({ folder }: { readonly folder: string | null }) {
       return here ? `Changed folder “${name.trim()}”` : `Made folder “${name.trim()}”`;
     }),
   );
+  const own = here ? withBelow(folders, here.id) : new Set<string>();
   const above = folders.find((f) => f.id === here?.parent)?.name;
   return (
     <Sheet open onClose={closeSheet} title={here ? `Folder “${here.name}”` : "New folder"} className="w-[480px]">
@@ -61,7 +56,7 @@ export function FolderSheet({ folder }: { readonly folder: string | null }) {
             <select className={INPUT} {...register("parent")}>
               <option value="">the library itself</option>
               {folders
-                .filter((f) => !here || !isBelow(f, here.id, folders))
+                .filter((f) => !own.has(f.id))
                 .map((f) => (
                   <option key={f.id} value={f.id}>
                     {folderPath(f, folders)}

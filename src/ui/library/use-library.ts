@@ -6,6 +6,7 @@ import { useCallback } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetQuery } from "@/contracts/library";
+import { pathsOf } from "@/core/library/folders";
 import type { Folder } from "@/contracts/records";
 
 export type Filter = "q" | "only" | "folder" | "sort";
@@ -39,8 +40,11 @@ export function useFilters() {
 
 export const useFolders = () => useQuery({ queryKey: KEYS.folders, queryFn: api.listFolders });
 
-/** "Voices / Choir" for each folder. */
+const PATHS = new WeakMap<readonly Folder[], ReadonlyMap<string, string>>();
+
+/** "Voices / Choir". Of one list all are made at once. */
 export function folderPath(folder: Folder, folders: readonly Folder[]): string {
-  const parent = folders.find((f) => f.id === folder.parent);
-  return parent ? `${folderPath(parent, folders)} / ${folder.name}` : folder.name;
+  const paths = PATHS.get(folders) ?? pathsOf(folders);
+  PATHS.set(folders, paths);
+  return paths.get(folder.id) ?? folder.name;
 }

@@ -1,7 +1,7 @@
 import equal from "fast-deep-equal";
 import type { PresetRow } from "@/contracts/records";
 import { type LibraryStep, fieldsOf } from "@/core/library/step";
-import { MOST_NOTES, MOST_TAGS } from "@/core/presets/schema";
+import { MOST_NOTES, MOST_TAGS } from "@/core/documents/limits";
 import type { Context } from "../../data/context";
 import type { Executor } from "../../data/transaction";
 import { type Outcome, refuse } from "../../failure";

@@ -1,0 +1,16 @@
+/*
+ * What a document holds at the most, whichever way it comes to it: by a schema, by steps, by merging or by a file. Far more
+ * than is needed, and few enough to be heard, planned and drawn.
+ */
+
+/** Plugins, sections and splits in a chain, wherever in it. */
+export const MOST_NODES = 256;
+
+/** Strips of a project. */
+export const MOST_STRIPS = 2000;
+
+/** Tags on a card. */
+export const MOST_TAGS = 60;
+
+/** Letters of the notes on a card. */
+export const MOST_NOTES = 10_000;
