@@ -45,9 +45,14 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
   });
   const answer: unknown = await response.json().catch(() => null);
   if (response.ok) return answer as T;
-  const error = (answer as ErrorBody | null)?.error;
-  throw new ApiFailure(error ?? { code: "unreachable", message: UNREACHABLE });
+  throw new ApiFailure((answer as ErrorBody | null)?.error ?? unclear(response.status));
 }
+
+/** It did answer, but not in its own words. */
+const unclear = (status: number): ApiError => ({
+  code: "internal",
+  message: `Diathesis could not do this, and did not say why (${status}). Nothing that was saved is lost.`,
+});
 
 const queryOf = (query: object): string => {
   const words = new URLSearchParams();
@@ -111,7 +116,7 @@ export async function keepMedia(name: string, wav: Uint8Array<ArrayBuffer>): Pro
   });
   const answer = (await response.json().catch(() => null)) as (Partial<MediaBody> & Partial<ErrorBody>) | null;
   if (response.ok && answer?.media) return answer.media;
-  throw new ApiFailure(answer?.error ?? { code: "unreachable", message: UNREACHABLE });
+  throw new ApiFailure(answer?.error ?? unclear(response.status));
 }
 
 export const countModels = () => ask<ModelCounts>("GET", "/api/models/counts");

@@ -159,7 +159,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   {
     method: "get",
     path: "/api/near-copies",
-    summary: "Presets that are set the same, or nearly, in groups",
+    summary: "Presets that are set the same, or nearly, in groups; or how far the search for them is",
     query: NearCopiesQuerySchema,
     answer: NearCopiesSchema,
   },

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { NAMING_FAULTS, type NamingFault } from "@/core/library/naming";
 import { LONGEST_NAME } from "@/core/names/pattern";
+import { MOST_LETTERS } from "@/core/search/query";
 import { CardSchema, ContentSchema, FiledNameSchema } from "@/core/presets/schema";
 import {
   BinnedRowSchema,
@@ -19,9 +20,9 @@ const PresetKindSchema = z.enum(["plugin", "chain", "strip", "set", "mix"]);
 
 export const PresetQuerySchema = z.strictObject({
   /** In the language of the search field; see docs/finding.md. */
-  q: z.string().max(20_000).optional(),
+  q: z.string().max(MOST_LETTERS).optional(),
   /** Filters beside the field, in the same language. */
-  only: z.string().max(20_000).optional(),
+  only: z.string().max(MOST_LETTERS).optional(),
   kind: PresetKindSchema.optional(),
   /** Plugin presets of this model only. */
   model: z.string().min(1).max(80).optional(),
@@ -69,7 +70,14 @@ export const PresetDetailSchema = z.strictObject({
 /** `within`: how far apart two may be, 0 to 1 along the rulers of their values. */
 export const NearCopiesQuerySchema = z.strictObject({ within: z.coerce.number().min(0).max(1).optional() });
 export const NearCopiesSchema = z.strictObject({
-  groups: z.array(z.strictObject({ distance: z.number(), presets: z.array(PresetRowSchema) })),
+  /** How far the search is, 0 to 1: ask again until there are groups. */
+  progress: z.number(),
+  /** All groups that were found. */
+  total: z.int(),
+  /** The largest, each with how many it has and some of them; null while it is being searched. */
+  groups: z
+    .array(z.strictObject({ distance: z.number(), count: z.int(), presets: z.array(PresetRowSchema) }))
+    .nullable(),
 });
 /** Names that ask to be mended, the worst first; `proposed` is null where nothing more is known of a sound. */
 export const NamingSchema = z.strictObject({

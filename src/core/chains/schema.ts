@@ -1,9 +1,10 @@
 import { z } from "zod";
 import { MOST_NODES } from "../documents/limits";
+import { isVisible } from "../names/cut";
 import { FEELS, NOTES } from "../units/note-length";
 
 export const KeySchema = z.string().min(1).max(80);
-export const NameSchema = z.string().min(1).max(200);
+export const NameSchema = z.string().min(1).max(200).refine(isVisible, "A name can be seen.");
 
 const NoteLengthSchema = z.strictObject({ note: z.enum(NOTES), feel: z.enum(FEELS) });
 export const ValueSchema = z.union([z.number(), NoteLengthSchema]);

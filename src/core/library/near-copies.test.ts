@@ -5,7 +5,14 @@ import { fingerprint } from "../presets/fingerprint";
 import { CONTENT_SCHEMA } from "../presets/version";
 import { getModel } from "../processors/models";
 import { setTo } from "../processors/testing";
-import { type Copyable, distanceBetween, findNearCopies } from "./near-copies";
+import {
+  type Copyable,
+  type NearCopies,
+  type Nearness,
+  distanceBetween,
+  findNearCopies,
+  nearnessOf,
+} from "./near-copies";
 
 const compressor = (threshold: number, ratio = 3, enabled = true): Content => ({
   kind: "plugin",
@@ -30,6 +37,7 @@ const copyable = (content: Content, at: number): Copyable => ({
   content,
   fingerprint: fingerprint(content),
 });
+const nearness = (content: Content, at: number): Nearness => nearnessOf(copyable(content, at))!;
 
 const threshold = fc.double({ min: -60, max: 0, noNaN: true });
 
@@ -71,15 +79,15 @@ describe("the distance between sounds", () => {
 
 describe("near copies", () => {
   it("are those of one fingerprint at 0, and more the further one looks", () => {
-    const presets = [compressor(-20), compressor(-20), compressor(-21), compressor(-50), room].map(copyable);
-    expect(findNearCopies(presets, 0)).toEqual([{ ids: ["1", "0"], distance: 0 }]);
+    const presets = [compressor(-20), compressor(-20), compressor(-21), compressor(-50), room].map(nearness);
+    expect(findNearCopies(presets, 0)).toEqual([{ ids: ["0", "1"], distance: 0 }]);
     const [near, ...others] = findNearCopies(presets, 0.02);
     expect(near!.ids.toSorted()).toEqual(["0", "1", "2"]);
     expect(others).toEqual([]);
     expect(findNearCopies(presets, 1)[0]!.ids).toHaveLength(4);
   });
   it("are not those that were kept apart; a third one still is", () => {
-    const presets = [compressor(-20), compressor(-20), compressor(-20)].map(copyable);
+    const presets = [compressor(-20), compressor(-20), compressor(-20)].map(nearness);
     expect(findNearCopies(presets.slice(0, 2), 0, [["0", "1"]])).toEqual([]);
     expect(
       findNearCopies(presets.slice(0, 2), 0, [
@@ -90,21 +98,82 @@ describe("near copies", () => {
     expect(findNearCopies(presets, 0, [["0", "1", "2"]])).toEqual([]);
     expect(findNearCopies(presets, 0, [["0", "1"]])[0]!.ids).toContain("2");
   });
-  it("put each preset into one group at the most, near to another of it, whatever the order", () => {
-    fc.assert(
-      fc.property(
-        fc.array(threshold, { maxLength: 12 }),
-        fc.double({ min: 0, max: 0.05, noNaN: true }),
-        (list, within) => {
-          const presets = list.map((t) => compressor(t)).map(copyable);
-          const groups = findNearCopies(presets, within);
-          const ids = groups.flatMap((g) => g.ids);
-          expect(new Set(ids).size).toBe(ids.length);
-          const turned = findNearCopies(presets.toReversed(), within);
-          const sorted = (all: typeof groups) => all.map((g) => g.ids.toSorted().join(" ")).toSorted();
-          expect(sorted(turned)).toEqual(sorted(groups));
-        },
-      ),
+  it("are as found by comparing each with each, whatever they hold, however far one looks, whatever is kept apart", () => {
+    const eq = fc.record({
+      "band1.used": fc.constantFrom(0, 1),
+      "band1.on": fc.constantFrom(0, 1),
+      "band1.gain": fc.integer({ min: -12, max: 12 }),
+      "band2.freq": fc.constantFrom(100, 104, 300),
+    });
+    const one = fc.oneof(
+      fc.tuple(threshold, fc.constantFrom(2, 2.05, 8), fc.boolean()).map(([t, r, on]) => compressor(t, r, on)),
+      fc.constantFrom(-20, -20.5, -21).map((t) => compressor(t)),
+      eq.map((values): Content => {
+        const model = getModel("parametric-eq");
+        const processor = {
+          type: "processor",
+          key: "p",
+          model: model.id,
+          enabled: true,
+          values: setTo(model, values),
+        } as const;
+        return { kind: "plugin", schema: CONTENT_SCHEMA, processor };
+      }),
+      fc.constant(room),
     );
+    const within = fc.oneof(fc.constantFrom(0, 0.01, 0.05, 1), fc.double({ min: 0, max: 1, noNaN: true }));
+    const apart = fc.array(fc.array(fc.nat(60).map(String), { minLength: 2, maxLength: 6 }), { maxLength: 3 });
+    const seen = { groups: 0, joined: 0 };
+    fc.assert(
+      fc.property(fc.array(one, { maxLength: 60, size: "max" }), within, apart, (contents, reach, keptApart) => {
+        const presets = contents.map(copyable);
+        const found = findNearCopies(contents.map(nearness), reach, keptApart);
+        const expected = byComparingAll(presets, reach, keptApart);
+        const sets = (groups: readonly NearCopies[]) => groups.map((g) => g.ids.toSorted().join(" ")).toSorted();
+        expect(sets(found)).toEqual(sets(expected));
+        for (const { ids, distance } of found)
+          expect(distance).toBeCloseTo(expected.find((g) => g.ids.includes(ids[0]!))!.distance, 9);
+        seen.groups += found.length;
+        seen.joined += found[0]?.ids.length ?? 0;
+      }),
+      { numRuns: 300 },
+    );
+    expect(seen.joined).toBeGreaterThan(seen.groups);
+  });
+
+  it("are joined without comparing each with each: many alike, many spread, and how far it has come is told", () => {
+    const many = Array.from({ length: 4000 }, (_, n) => compressor(n < 2000 ? -20 - n * 1e-5 : -60 + n * 0.01)).map(
+      nearness,
+    );
+    const told: number[] = [];
+    const [largest] = findNearCopies(many, 0.001, [], (share) => told.push(share));
+    expect(largest!.ids.length).toBeGreaterThan(2000);
+    expect(told.at(-1)).toBeCloseTo(1);
+    expect(told).toEqual(told.toSorted((a, b) => a - b));
   });
 });
+
+/** Every pair by its distance, step by step: slow and plain. */
+function byComparingAll(
+  presets: readonly Copyable[],
+  within: number,
+  apart: readonly (readonly string[])[],
+): readonly NearCopies[] {
+  const between = (a: Copyable, b: Copyable) =>
+    a.fingerprint === b.fingerprint ? 0 : distanceBetween(a.content, b.content);
+  const mayJoin = (a: Copyable, b: Copyable) =>
+    between(a, b) <= within && !apart.some((ids) => ids.includes(a.id) && ids.includes(b.id));
+  let groups: Copyable[][] = presets.map((preset) => [preset]);
+  for (const [at, a] of presets.entries())
+    for (const b of presets.slice(at + 1)) {
+      if (!mayJoin(a, b)) continue;
+      const [of, other] = [groups.find((g) => g.includes(a))!, groups.find((g) => g.includes(b))!];
+      if (of !== other) groups = [...groups.filter((g) => g !== of && g !== other), [...of, ...other]];
+    }
+  return groups
+    .filter((g) => g.length > 1)
+    .map((g) => ({
+      ids: g.map((p) => p.id),
+      distance: Math.max(...g.flatMap((a) => g.map((b) => between(a, b)))),
+    }));
+}

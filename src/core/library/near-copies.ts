@@ -3,6 +3,7 @@ import { type Content, chainOf } from "../presets/preset";
 import { findModel } from "../processors/models";
 import { type ParamSpec, type Value, positionOf } from "../processors/param-spec";
 import { isNoteLength } from "../units/note-length";
+import { type Apart, type Point, Unions, joinAll, joinNear } from "./near-join";
 
 /** What is compared: a preset with its content's fingerprint. */
 export interface Copyable {
@@ -14,7 +15,7 @@ export interface Copyable {
 /** Presets that are set the same, or nearly. */
 export interface NearCopies {
   readonly ids: readonly string[];
-  /** The furthest two neighbours of it are apart, 0 to 1; 0 for the same fingerprint. */
+  /** How far the two of it that are furthest from each other are apart, 0 to 1; 0 for the same fingerprint. */
   readonly distance: number;
 }
 
@@ -58,60 +59,116 @@ export function distanceBetween(a: Content, b: Content): number {
   return Math.max(0, ...processorsOf(chainOf(a)).map((processor, at) => processorsApart(processor, others[at]!)));
 }
 
+/** What of a preset is compared with others, in little room: the preset itself need not be kept. */
+export interface Nearness {
+  readonly id: string;
+  readonly fingerprint: string;
+  /** The plugins in their order. */
+  readonly outline: string;
+  /** All that is the same or not: what is on, choices, note lengths. Where it differs the distance is 1. */
+  readonly exact: string;
+  /** Where all other values stand on their rulers; those of bands and taps that are off stand at 0. */
+  readonly point: Point;
+}
+
+/** null for what has no plugins: there is nothing to compare it by. */
+export function nearnessOf({ id, content, fingerprint }: Copyable): Nearness | null {
+  const processors = processorsOf(chainOf(content));
+  if (processors.length === 0) return null;
+  const exact: string[] = [];
+  const point: number[] = [];
+  for (const processor of processors) {
+    exact.push(processor.enabled ? "on" : "off");
+    for (const spec of findModel(processor.model)?.params ?? []) {
+      const value = processor.values[spec.id];
+      if (!isHeard(processor, spec.id)) {
+        exact.push("-");
+        point.push(0);
+      } else if (value === undefined || isNoteLength(value) || spec.choices) exact.push(JSON.stringify(value) ?? "");
+      else {
+        exact.push("#");
+        point.push(positionOf(spec, value));
+      }
+    }
+  }
+  return { id, fingerprint, outline: outlineOf(content), exact: exact.join(" "), point: Float64Array.from(point) };
+}
+
+/** The same by something, each list in the order in which they came. */
+function groupBy<T>(list: Iterable<T>, keyOf: (one: T) => string): readonly T[][] {
+  const groups = new Map<string, T[]>();
+  for (const one of list) {
+    const group = groups.get(keyOf(one));
+    if (group) group.push(one);
+    else groups.set(keyOf(one), [one]);
+  }
+  return [...groups.values()];
+}
+
 /**
  * Groups of presets of which each is within `within` of another of its group. The largest stand first; presets that have no
- * near copy are left out. Those that stand together in one list of `apart` are no near copies of each other.
+ * near copy are left out. Those that stand together in one list of `apart` are no near copies of each other. `onProgress`
+ * hears what share of them has been compared.
  */
 export function findNearCopies(
-  presets: readonly Copyable[],
+  presets: readonly Nearness[],
   within: number,
   apart: readonly (readonly string[])[] = [],
+  onProgress: (share: number) => void = () => undefined,
 ): readonly NearCopies[] {
-  const areApart = apartness(apart);
-  const buckets = new Map<string, Copyable[]>();
-  for (const preset of presets) {
-    const outline = outlineOf(preset.content);
-    // Without plugins there is nothing to compare by.
-    if (processorsOf(chainOf(preset.content)).length === 0) continue;
-    buckets.set(outline, [...(buckets.get(outline) ?? []), preset]);
+  const numbers = new Map(presets.map((preset, n) => [preset.id, n]));
+  const all = { within, unions: new Unions(presets.length), apart: apartness(apart, numbers) };
+  const numbersOf = (some: readonly Nearness[]) => some.map((preset) => numbers.get(preset.id)!);
+  let done = 0;
+  const onJoined = (count: number) => onProgress((done += count) / presets.length);
+  for (const outline of groupBy(presets, (p) => p.outline)) {
+    for (const same of groupBy(outline, (p) => p.fingerprint)) joinAll(numbersOf(same), all.unions, all.apart);
+    // Nothing is further away than a switch.
+    if (within >= 1) joinAll(numbersOf(outline), all.unions, all.apart);
+    else
+      for (const alike of groupBy(outline, (p) => p.exact))
+        joinNear(
+          alike.map((p) => p.point),
+          numbersOf(alike),
+          { ...all, onJoined },
+        );
   }
-  return [...buckets.values()]
-    .flatMap((bucket) => groupsIn(bucket, within, areApart))
+  return groupBy(presets, (p) => String(all.unions.of(numbers.get(p.id)!)))
+    .filter((group) => group.length > 1)
+    .map((group) => ({ ids: group.map((p) => p.id), distance: widthOf(group) }))
     .toSorted((a, b) => b.ids.length - a.ids.length || a.distance - b.distance);
 }
 
-/** Whether two were said to stay beside each other. */
-function apartness(apart: readonly (readonly string[])[]): (a: string, b: string) => boolean {
-  const groupsOf = new Map<string, Set<number>>();
-  for (const [at, ids] of apart.entries())
-    for (const id of ids) groupsOf.set(id, (groupsOf.get(id) ?? new Set()).add(at));
-  return (a, b) => {
-    const [of, others] = [groupsOf.get(a), groupsOf.get(b)];
-    return of !== undefined && others !== undefined && [...of].some((at) => others.has(at));
-  };
+/** The longest way along one ruler between any two of a group. */
+function widthOf(group: readonly Nearness[]): number {
+  const [first, ...others] = group as [Nearness, ...Nearness[]];
+  if (others.every((p) => p.fingerprint === first.fingerprint)) return 0;
+  if (others.some((p) => p.exact !== first.exact)) return 1;
+  let width = 0;
+  for (let axis = 0; axis < first.point.length; axis++) {
+    let [low, high] = [first.point[axis]!, first.point[axis]!];
+    for (const { point } of others) {
+      low = Math.min(low, point[axis]!);
+      high = Math.max(high, point[axis]!);
+    }
+    width = Math.max(width, high - low);
+  }
+  return width;
 }
 
-type Apart = ReturnType<typeof apartness>;
-
-function groupsIn(bucket: readonly Copyable[], within: number, areApart: Apart): readonly NearCopies[] {
-  const groups: { members: Copyable[]; distance: number }[] = [];
-  for (const preset of bucket) {
-    const joined = { members: [preset], distance: 0 };
-    for (const group of [...groups]) {
-      const nearest = Math.min(
-        ...group.members.map((m) => {
-          if (areApart(m.id, preset.id)) return Number.POSITIVE_INFINITY;
-          return m.fingerprint === preset.fingerprint ? 0 : distanceBetween(m.content, preset.content);
-        }),
-      );
-      if (nearest > within) continue;
-      joined.members.push(...group.members);
-      joined.distance = Math.max(joined.distance, group.distance, nearest);
-      groups.splice(groups.indexOf(group), 1);
+/** Whether two were said to stay beside each other, by their numbers. */
+function apartness(apart: readonly (readonly string[])[], numbers: ReadonlyMap<string, number>): Apart {
+  const groupsOf = new Map<number, Set<number>>();
+  for (const [at, ids] of apart.entries())
+    for (const id of ids) {
+      const number = numbers.get(id);
+      if (number !== undefined) groupsOf.set(number, (groupsOf.get(number) ?? new Set()).add(at));
     }
-    groups.push(joined);
-  }
-  return groups
-    .filter((group) => group.members.length > 1)
-    .map(({ members, distance }) => ({ ids: members.map((m) => m.id), distance }));
+  return {
+    has: (one) => groupsOf.has(one),
+    are: (a, b) => {
+      const [of, others] = [groupsOf.get(a), groupsOf.get(b)];
+      return of !== undefined && others !== undefined && [...of].some((at) => others.has(at));
+    },
+  };
 }

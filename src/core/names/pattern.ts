@@ -1,3 +1,4 @@
+import { cutText } from "./cut";
 import type { Card, PresetKind } from "../presets/preset";
 import { KIND_NAMES } from "../presets/preset";
 import { measuredTags } from "../library/measured-tags";
@@ -85,18 +86,17 @@ export function applyPattern(pattern: string, named: Named, at: number): string 
     if (!isField(name)) return whole;
     return textOf(name, named, String(at).padStart(Number(digits ?? 1), "0")).trim() || MISSING;
   });
-  return filled
+  const whole = filled
     .replaceAll(new RegExp(`[([]${MISSING}[)\\]]`, "g"), MISSING)
     .replaceAll(new RegExp(`^${HOLDERS}*(?:${MISSING}${HOLDERS}*)+`, "g"), "")
     .replaceAll(new RegExp(`${HOLDERS}*${MISSING}`, "g"), "")
     .replaceAll(/\s+/g, " ")
-    .trim()
-    .slice(0, LONGEST_NAME)
     .trim();
+  return cutText(whole, LONGEST_NAME).trim();
 }
 
 /** What a number is put behind, where a name is taken: it leaves room for one. */
-export const numberedStem = (name: string): string => name.slice(0, LONGEST_NAME - 5);
+export const numberedStem = (name: string): string => cutText(name, LONGEST_NAME - 5);
 
 /** The names with " 2", " 3" behind those that are taken, by others or by one before them in the list. */
 export function withoutClashes(names: readonly string[], taken: readonly string[]): readonly string[] {

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { ChainSchema, FromSchema, KeySchema, ProcessorSchema } from "../chains/schema";
+import { isVisible } from "../names/cut";
 import { MOST_NOTES, MOST_STRIPS, MOST_TAGS } from "../documents/limits";
 import { SavedStripSchema } from "../strips/schema";
 
@@ -48,12 +49,13 @@ export const FiledNameSchema = (most: number) =>
     .trim()
     .max(most, `A name has ${most} letters at the most.`)
     .min(1, "Give it a name.")
+    .refine(isVisible, "Give it a name that can be seen.")
     .refine((name) => !HIDDEN.test(name), "A name holds no line breaks or other hidden signs.");
 
 export const CardSchema = z.strictObject({
   name: FiledNameSchema(200),
   folder: z.string().nullable(),
-  tags: z.array(z.string().trim().min(1).max(60)).max(MOST_TAGS),
+  tags: z.array(z.string().trim().min(1).max(60).refine(isVisible, "A tag can be seen.")).max(MOST_TAGS),
   purpose: Words,
   rating: z.int().min(0).max(5),
   notes: z.string().max(MOST_NOTES),

@@ -147,11 +147,11 @@ export class LibraryIndex {
   /** What must hold for a slot: it is in one of the folders, says what is asked, and has none of the words. */
   private fitting(terms: Query["terms"], not: Query["not"], folders: ReadonlySet<string> | null) {
     const asked = terms.map((term) => this.values.ask(term));
-    const without = not.map((word) => this.text.having(word));
+    const without = not.length > 0 ? this.text.havingAny(not) : null;
     return [
       ...(folders ? [(slot: number) => folders.has(this.folders[slot] ?? "")] : []),
       ...asked.map((a) => (slot: number) => this.values.says(slot, a)),
-      ...without.map((set) => (slot: number) => !set.has(slot)),
+      ...(without ? [(slot: number) => without[slot] !== 1] : []),
     ];
   }
 

@@ -1,3 +1,4 @@
+import { cutText } from "../names/cut";
 import { fold, wordsOf } from "./words";
 
 /** What the field on top can be asked for by name, and how each is told to a person. */
@@ -123,7 +124,49 @@ export function parseQuery(text: string): Query {
     if ("term" in read.part) terms.push(read.part.term);
     else (read.part.not ? without : words).push(...read.part.words);
   }
-  return { words, not: without, terms, unclear };
+  return limited({ words, not: without, terms, unclear });
+}
+
+/** Different words that one search looks for; more would only hold up whoever searches next. */
+export const MOST_WORDS = 64;
+
+/** Letters of the field that are read. */
+export const MOST_LETTERS = 4000;
+
+/** What was typed, as far as it is read. */
+export const cutQuery = (text: string): string => cutText(text, MOST_LETTERS);
+
+const wordsIn = (value: TermValue): readonly string[] => (value.is === "words" ? value.words : [""]);
+
+/** No word twice, and no more than are looked for; how many were left out is said. */
+function limited({ words, not, terms, unclear }: Query): Query {
+  const seen = new Set<string>();
+  let left = 0;
+  const isTaken = (name: string): boolean => {
+    if (seen.has(name)) return false;
+    if (seen.size >= MOST_WORDS) {
+      left += 1;
+      return false;
+    }
+    seen.add(name);
+    return true;
+  };
+  const sought = words.filter(({ word, whole }) => isTaken(`${whole ? "=" : ""}${word}`));
+  const without = not.filter(({ word, whole }) => isTaken(`-${whole ? "=" : ""}${word}`));
+  const kept = terms.flatMap((term, at) => {
+    const values = term.values.filter((value) => {
+      const names = wordsIn(value).map((word, n) => `${at}:${JSON.stringify(value)}${n}${word}`);
+      return names.map(isTaken).every(Boolean);
+    });
+    return values.length === 0 ? [] : [{ ...term, values }];
+  });
+  const more = `Only the first ${MOST_WORDS} different words are looked for; ${left} more ${left === 1 ? "was" : "were"} left out.`;
+  return {
+    words: sought,
+    not: without,
+    terms: kept,
+    unclear: left === 0 ? unclear.slice(0, MOST_WORDS) : [...unclear.slice(0, MOST_WORDS), more],
+  };
 }
 
 /** A value as it must be typed to be found exactly. */

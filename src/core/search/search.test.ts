@@ -5,19 +5,40 @@ import { emptyCard } from "../presets/preset";
 import { type IndexEntry, searchText, valuesOf } from "./entry";
 import { LibraryIndex, type Request, type Sort } from "./library-index";
 import {
-  chosenOf,
-  type Filters,
+  MOST_WORDS,
   NOTHING_SOUGHT,
+  chosenOf,
+  cutQuery,
   openField,
   parseQuery,
   quoteValue,
   readFilters,
   toggleFilter,
+  type Filters,
   writeFilters,
 } from "./query";
 import { slipsAllowed, slipsToBegin, wordsOf } from "./words";
 
 const begins = (word: string) => ({ word, whole: false });
+
+describe("a search of more than anyone means", () => {
+  it("looks for the first 64 different words, in fields too, and says what it left out", () => {
+    const many = Array.from({ length: 5000 }, (_, n) => `w${n}`);
+    const query = parseQuery([...many, ...many].join(" "));
+    expect(query.words).toHaveLength(MOST_WORDS);
+    expect(query.unclear).toEqual(["Only the first 64 different words are looked for; 9936 more were left out."]);
+    const fields = parseQuery(`cello tag:${many.join(",")} -drum`);
+    expect(fields.terms[0]!.values).toHaveLength(MOST_WORDS - 2);
+    expect([fields.words, fields.not].map((list) => list.length)).toEqual([1, 1]);
+    expect(parseQuery("cello cello CELLO").words).toHaveLength(1);
+    expect(parseQuery("cello warm").unclear).toEqual([]);
+    expect(parseQuery(many.map((word) => `${word}:x`).join(" ")).unclear.length).toBeLessThanOrEqual(MOST_WORDS + 1);
+  });
+  it("is read as far as its first 4,000 letters, never through a sign", () => {
+    expect(cutQuery("x".repeat(9000))).toHaveLength(4000);
+    expect(cutQuery(`${"x".repeat(3999)}🦁`)).toBe("x".repeat(3999));
+  });
+});
 
 describe("the language of the field", () => {
   it("takes words as beginnings, and whole in quotes", () => {

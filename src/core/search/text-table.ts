@@ -15,6 +15,22 @@ const B = 0.75;
 /** What a word that nearly every preset has still counts for. */
 const LEAST_IDF = 1e-6;
 
+/** Words of one search whose slips are forgiven: each is held against every word that there is. */
+const MOST_CORRECTED = 8;
+
+/** Which letters a word has, as bits; several letters share one. */
+function lettersOf(word: string): number {
+  let bits = 0;
+  for (let at = 0; at < word.length; at++) bits |= 1 << (word.charCodeAt(at) & 31);
+  return bits;
+}
+
+function bitsOf(bits: number): number {
+  let count = 0;
+  for (let left = bits; left !== 0; left &= left - 1) count += 1;
+  return count;
+}
+
 const PARTS = Object.keys(WEIGHTS) as readonly (keyof SearchText)[];
 
 export interface Corrected {
@@ -28,6 +44,8 @@ export class TextTable {
   /** All words in order, for beginnings; sorted when next asked after a new one came. */
   private readonly words: string[] = [];
   private isSorted = true;
+  /** Of each of the words, which letters it has: see `lettersOf`. */
+  private letters = new Int32Array(0);
   /** Words of each slot; of a dead one, −1. */
   private lengths = new Int32Array(1024);
   private slots = 0;
@@ -98,14 +116,18 @@ export class TextTable {
   /** The words of the table that a sought one means. */
   private meant({ word, whole }: SoughtWord): readonly string[] {
     if (whole) return this.postings.has(word) ? [word] : [];
-    if (!this.isSorted) {
-      this.words.sort();
-      this.isSorted = true;
-    }
+    this.sortWords();
     const from = this.firstFrom(word);
     let to = from;
     while (to < this.words.length && this.words[to]!.startsWith(word)) to += 1;
     return this.words.slice(from, to);
+  }
+
+  private sortWords(): void {
+    if (this.isSorted) return;
+    this.words.sort();
+    this.letters = Int32Array.from(this.words, lettersOf);
+    this.isSorted = true;
   }
 
   private firstFrom(word: string): number {
@@ -123,7 +145,11 @@ export class TextTable {
     let most = slipsAllowed(word);
     let nearest: string[] = [];
     if (most === 0) return nearest;
-    for (const other of this.words) {
+    this.sortWords();
+    const letters = lettersOf(word);
+    for (const [at, other] of this.words.entries()) {
+      // A letter that the other has not is a slip by itself: most words are told by that alone.
+      if (bitsOf(letters & ~this.letters[at]!) > most) continue;
       const slips = slipsToBegin(word, other, most);
       if (slips > most) continue;
       if (slips < most) nearest = [];
@@ -141,8 +167,9 @@ export class TextTable {
     const corrected: Corrected[] = [];
     let found: Slots = { slots: new Int32Array(0), count: 0 };
     for (const [at, word] of sought.entries()) {
+      if (at > 0 && found.count === 0) break;
       let meant = this.meant(word);
-      if (meant.length === 0 && !word.whole) {
+      if (meant.length === 0 && !word.whole && corrected.length < MOST_CORRECTED) {
         meant = this.nearest(word);
         const [read] = meant;
         if (read !== undefined) corrected.push({ typed: word.word, read });
@@ -154,9 +181,12 @@ export class TextTable {
     return { ...found, rankOf: (slot) => list[slot]!, corrected };
   }
 
-  /** Slots that have one of the words. */
-  having(sought: SoughtWord): ReadonlySet<number> {
-    return new Set(this.meant(sought).flatMap((word) => this.postings.get(word)!.slots));
+  /** 1 for each slot that has any of the words. */
+  havingAny(sought: readonly SoughtWord[]): Uint8Array {
+    const marks = new Uint8Array(this.slots);
+    for (const one of sought)
+      for (const word of this.meant(one)) for (const slot of this.postings.get(word)!.slots) marks[slot] = 1;
+    return marks;
   }
 
   private weigh(words: readonly string[]): Slots {

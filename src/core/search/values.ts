@@ -11,18 +11,24 @@ function grown<T extends Int32Array | Uint8Array>(list: T, needed: number): T {
   return larger;
 }
 
-function means(value: TermValue, folded: string): boolean {
+/** What a text says, ready to be asked often. */
+interface Said {
+  readonly folded: string;
+  /** Its words, each with a space before it. */
+  readonly words: string;
+}
+
+/** Whether a text says a value. */
+function asking(value: TermValue): (said: Said) => boolean {
   switch (value.is) {
     case "exactly":
-      return folded === value.text;
+      return ({ folded }) => folded === value.text;
     case "words": {
-      const words = wordsOf(folded);
-      return value.words.every((sought) => words.some((word) => word.startsWith(sought)));
+      const sought = value.words.map((word) => ` ${word}`);
+      return ({ words }) => sought.every((word) => words.includes(word));
     }
-    case "from": {
-      const number = Number(folded);
-      return number >= value.least && number <= value.most;
-    }
+    case "from":
+      return ({ folded }) => Number(folded) >= value.least && Number(folded) <= value.most;
   }
 }
 
@@ -47,7 +53,7 @@ export interface Asked {
  */
 export class ValueTable {
   private readonly texts: string[] = [];
-  private readonly folded: string[] = [];
+  private readonly said: Said[] = [];
   /** The numbers of each field's values. */
   private readonly fields: ReadonlyMap<Field, Map<string, number>> = new Map(FIELD_NAMES.map((f) => [f, new Map()]));
   /** Where the row of slot s begins, at 2s, and where its facets end, at 2s + 1. The row ends where the next begins. */
@@ -106,14 +112,23 @@ export class ValueTable {
     const number = this.texts.length;
     known.set(text, number);
     this.texts.push(text);
-    this.folded.push(fold(text));
+    const folded = fold(text);
+    this.said.push({
+      folded,
+      words: wordsOf(text)
+        .map((word) => ` ${word}`)
+        .join(""),
+    });
     return number;
   }
 
   ask({ field, not, values }: Term): Asked {
     const marks = new Uint8Array(this.texts.length);
-    for (const number of this.fields.get(field)!.values())
-      if (values.some((value) => means(value, this.folded[number]!))) marks[number] = 1;
+    const wanted = values.map(asking);
+    for (const number of this.fields.get(field)!.values()) {
+      const said = this.said[number]!;
+      if (wanted.some((says) => says(said))) marks[number] = 1;
+    }
     return { marks, not };
   }
 

@@ -1,6 +1,7 @@
 import { EventEmitter } from "node:events";
 import { randomBytes } from "node:crypto";
 import type { Knex } from "knex";
+import { type RunNearCopies, runHere } from "../near-copies/run";
 import { LibrarySearch } from "../search/library-search";
 import { openDatabase, openReader } from "./database";
 import { type FolderLock, lockFolder } from "./lock";
@@ -24,6 +25,7 @@ export interface Context {
   readonly now: () => Date;
   readonly mint: () => string;
   readonly search: LibrarySearch;
+  readonly runNearCopies: RunNearCopies;
   readonly events: EventEmitter<{ change: [{ seq: number; records: readonly ChangedRecord[] }] }>;
 }
 
@@ -35,7 +37,10 @@ export interface OpenContext extends Context {
 export const mintId = (): string => randomBytes(12).toString("base64url");
 
 /** Takes the folder's lock, opens and migrates the database. Throws `FolderInUse` or `DatabaseRefused`. */
-export async function openContext(folder: string): Promise<OpenContext> {
+export async function openContext(
+  folder: string,
+  { runNearCopies = runHere }: { readonly runNearCopies?: RunNearCopies } = {},
+): Promise<OpenContext> {
   const lock: FolderLock = lockFolder(folder, `process ${process.pid}`);
   try {
     const writer = await openDatabase(folder, new Date());
@@ -50,7 +55,7 @@ export async function openContext(folder: string): Promise<OpenContext> {
       await writer.destroy();
       lock.release();
     };
-    return { db, writer, folder, now: () => new Date(), mint: mintId, search, events, close };
+    return { db, writer, folder, runNearCopies, now: () => new Date(), mint: mintId, search, events, close };
   } catch (error) {
     lock.release();
     throw error;

@@ -5,6 +5,7 @@ import { INCLUDED } from "@/core/packs/included";
 import { type OpenContext, openContext, shareContext } from "../data/context";
 import { DatabaseRefused } from "../data/database";
 import { FolderInUse } from "../data/lock";
+import { runInThread } from "../near-copies/run";
 import { installPack } from "../use-cases/packs";
 import { Front } from "./front";
 
@@ -55,7 +56,9 @@ function endBySignal(front: Front, context: OpenContext): void {
 
 async function main(): Promise<void> {
   const port = readPort(process.env.PORT);
-  const context = await openContext(FOLDER).catch((error: unknown) => {
+  const context = await openContext(FOLDER, {
+    runNearCopies: runInThread(new URL("./near-copies.mjs", import.meta.url)),
+  }).catch((error: unknown) => {
     if (error instanceof FolderInUse || error instanceof DatabaseRefused) giveUp(error.message);
     throw error;
   });

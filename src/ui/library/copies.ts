@@ -1,3 +1,4 @@
+import { cutText } from "@/core/names/cut";
 import type { QueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import type { PresetRow } from "@/contracts/records";
@@ -12,7 +13,7 @@ const VARIATION = "variation";
 /** The name of a copy, without a number yet: a copy of a copy is another copy of the same. */
 function copyName(name: string, word: string): string {
   const plain = name.replace(new RegExp(`, ${word}( \\d+)?$`), "");
-  return `${plain.slice(0, LONGEST_NAME - word.length - 2)}, ${word}`;
+  return `${cutText(plain, LONGEST_NAME - word.length - 2)}, ${word}`;
 }
 
 /** Copies under free names, all or none, one's own whatever they were copied from; each knows its original. */

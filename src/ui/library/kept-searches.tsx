@@ -1,5 +1,6 @@
 "use client";
 
+import { cutText } from "@/core/names/cut";
 import { X } from "lucide-react";
 import { useState } from "react";
 import type { PresetQuery } from "@/contracts/library";
@@ -29,7 +30,7 @@ export function KeptSearches({ query, onSet, onWords }: Props) {
   const keep = (name: string) => {
     setNaming(false);
     if (name.trim() === "") return;
-    const search = { id: mintKey(), name: name.trim().slice(0, 120), q, only, folder };
+    const search = { id: mintKey(), name: cutText(name.trim(), 120), q, only, folder };
     orSay(change((now) => ({ ...now, searches: [...now.searches, search] })));
   };
   if (searches.length === 0 && !isNarrowed) return null;

@@ -6,7 +6,8 @@ import { OWN } from "@/core/packs/pack";
 import type { PresetPage, PresetQuery } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import { completionsOf } from "@/core/search/complete";
-import { orSay } from "../kit/say";
+import { cutQuery } from "@/core/search/query";
+import { orSay, say } from "../kit/say";
 import { useActions } from "../actions/actions";
 import { useFinder } from "../frame/action-field";
 import { Empty, Key, Loading, Opening } from "../kit/bits";
@@ -210,7 +211,9 @@ function useWords(
     setWords(new URLSearchParams(window.location.search).get("q") ?? "");
   }, [inAddress, home]);
   const type = useCallback(
-    (next: string) => {
+    (typed: string) => {
+      const next = cutQuery(typed);
+      if (next !== typed) say(`Only the first ${formatCount(next.length)} letters are looked for.`);
       setWords(next);
       set({ q: next === "" ? undefined : next }, false);
     },

@@ -1,15 +1,15 @@
 "use client";
 
-import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
+import type { NearCopies } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import { processorsOf } from "@/core/chains/chain";
 import { describeDifferences, differencesOf } from "@/core/chains/differences";
 import { chainOf } from "@/core/presets/preset";
 import { Button } from "../kit/button";
-import { Loading } from "../kit/bits";
 import { formatDate } from "../kit/dates";
 import { Refused } from "../kit/field";
 import { Shapes } from "../kit/shape";
@@ -23,34 +23,64 @@ import { useTempo } from "./use-tempo";
 /** How far two values may be apart, in hundredths of their ruler. */
 const STEPS = [0, 1, 2, 5, 10] as const;
 
+/** Between one look at how far the search is and the next, in milliseconds. */
+const ASK_AGAIN = 300;
+
+/** A search as far as one distance: how far it is, and what was found last until there is something newer. */
+function useNearCopies(percent: number) {
+  const [stopped, setStopped] = useState(false);
+  const [last, setLast] = useState<NearCopies | null>(null);
+  const { data, error } = useQuery({
+    queryKey: [...KEYS.presets, "near copies", percent],
+    queryFn: () => api.listNearCopies(percent / 100),
+    enabled: !stopped,
+    // The search goes on while it is asked for.
+    refetchInterval: ({ state }) => (state.data?.groups === null ? ASK_AGAIN : false),
+  });
+  if (data?.groups && data !== last) setLast(data);
+  return {
+    error,
+    total: last?.total ?? 0,
+    groups: last?.groups ?? null,
+    progress: stopped || error || data?.groups ? null : (data?.progress ?? 0),
+    stopped,
+    setStopped,
+  };
+}
+
+function Progress({ progress, onStop }: { readonly progress: number; readonly onStop: () => void }) {
+  return (
+    <div className="flex items-center gap-3">
+      <progress aria-label="Comparing all sounds" className="h-[6px] flex-1 accent-live" max={1} value={progress} />
+      <span className="num-small w-[36px] text-right text-soft">{Math.round(100 * progress)} %</span>
+      <Button small onClick={onStop}>
+        Stop
+      </Button>
+    </div>
+  );
+}
+
 /** Presets that are set the same or nearly, group by group: merged into the one that stays, or left as they are. */
 export function NearCopiesSheet() {
   const [percent, setPercent] = useState<number>(0);
-  const found = useQuery({
-    queryKey: [...KEYS.presets, "near copies", percent],
-    queryFn: () => api.listNearCopies(percent / 100),
-    placeholderData: keepPreviousData,
-  });
-  const groups = found.data?.groups ?? [];
-  const queries = useQueryClient();
-  const { settings, change } = useSettings();
-  const askAgain = async () => {
-    await change((now) => ({ ...now, apart: [] }));
-    await refetchLibrary(queries);
-  };
+  const { error, total, groups, progress, stopped, setStopped } = useNearCopies(percent);
+  const more = total - (groups?.length ?? 0);
   return (
     <Sheet
       open
       onClose={closeSheet}
       title="Near copies"
-      aside={`${groups.length} group${groups.length === 1 ? "" : "s"}`}
+      aside={groups ? `${total} group${total === 1 ? "" : "s"}` : ""}
       className="w-[760px]"
     >
       <label className="flex items-center gap-3">
         <span className="text-soft">Set alike within</span>
         <select
           value={percent}
-          onChange={({ target }) => setPercent(Number(target.value))}
+          onChange={({ target }) => {
+            setPercent(Number(target.value));
+            setStopped(false);
+          }}
           className="h-[30px] rounded-card border border-bound bg-ground px-[10px]"
         >
           {STEPS.map((step) => (
@@ -60,31 +90,52 @@ export function NearCopiesSheet() {
           ))}
         </select>
       </label>
-      {found.isPending && <Loading what="Comparing all sounds" />}
-      {found.error && <Refused>{found.error.message}</Refused>}
-      {found.data && groups.length === 0 && (
+      {progress !== null && <Progress progress={progress} onStop={() => setStopped(true)} />}
+      {stopped && (
+        <p className="flex items-center gap-3 text-soft">
+          The search was stopped.
+          <Button small onClick={() => setStopped(false)}>
+            Look again
+          </Button>
+        </p>
+      )}
+      {error && <Refused>{error.message}</Refused>}
+      {progress === null && groups?.length === 0 && (
         <p className="text-soft">No two sounds are set so alike. Look within a wider distance.</p>
       )}
       <div className="grid max-h-[420px] gap-4 overflow-auto">
-        {groups.map((group) => (
-          <Group key={group.presets.map((p) => p.id).join(" ")} presets={group.presets} />
+        {groups?.map((group) => (
+          <Group key={group.presets.map((p) => p.id).join(" ")} presets={group.presets} count={group.count} />
         ))}
+        {more > 0 && <p className="text-soft">{more} more groups. Merge or keep some of these, and look again.</p>}
       </div>
       <div className="flex items-center gap-3">
-        {settings.apart.length > 0 && (
-          <p className="flex items-center gap-2 text-small text-soft">
-            {settings.apart.length} group{settings.apart.length === 1 ? " was" : "s were"} kept as{" "}
-            {settings.apart.length === 1 ? "it is" : "they are"}.
-            <Button small onClick={() => orSay(askAgain())}>
-              Show again
-            </Button>
-          </p>
-        )}
+        <KeptApart />
         <Button main className="ml-auto" onClick={closeSheet}>
           Close
         </Button>
       </div>
     </Sheet>
+  );
+}
+
+/** How many groups were kept as they are, with the way to see them again. */
+function KeptApart() {
+  const queries = useQueryClient();
+  const { settings, change } = useSettings();
+  const { length } = settings.apart;
+  if (length === 0) return null;
+  const askAgain = async () => {
+    await change((now) => ({ ...now, apart: [] }));
+    await refetchLibrary(queries);
+  };
+  return (
+    <p className="flex items-center gap-2 text-small text-soft">
+      {length} group{length === 1 ? " was" : "s were"} kept as {length === 1 ? "it is" : "they are"}.
+      <Button small onClick={() => orSay(askAgain())}>
+        Show again
+      </Button>
+    </p>
   );
 }
 
@@ -108,7 +159,7 @@ function differenceWords(kept: PresetRow, other: PresetRow): string {
   return differences.length === 0 ? "set the same" : `differs by ${describeDifferences(differences)}`;
 }
 
-function Group({ presets }: { readonly presets: readonly PresetRow[] }) {
+function Group({ presets, count }: { readonly presets: readonly PresetRow[]; readonly count: number }) {
   const tempo = useTempo();
   const { done } = useFiling();
   const keepApart = useKeepApart();
@@ -151,6 +202,11 @@ function Group({ presets }: { readonly presets: readonly PresetRow[] }) {
           </span>
         </label>
       ))}
+      {count > presets.length && (
+        <p className="py-2 text-small text-soft">
+          {presets.length} of {count} are shown; what is merged makes room for the others.
+        </p>
+      )}
       {refused && <Refused>{refused}</Refused>}
       <div className="flex justify-end gap-2 py-2">
         {presets.length === 2 && (

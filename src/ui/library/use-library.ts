@@ -6,6 +6,7 @@ import { useCallback } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetQuery } from "@/contracts/library";
+import { cutQuery } from "@/core/search/query";
 import { pathsOf } from "@/core/library/folders";
 import type { Folder } from "@/contracts/records";
 
@@ -17,7 +18,7 @@ export function useFilters() {
   const path = usePathname();
   const get = (name: Filter): string | undefined => params.get(name) ?? undefined;
   const query: PresetQuery = {
-    q: get("q"),
+    q: cutQuery(get("q") ?? "") || undefined,
     only: get("only"),
     folder: get("folder"),
     sort: get("sort") as PresetQuery["sort"],

@@ -1,5 +1,6 @@
 "use client";
 
+import { cutText } from "@/core/names/cut";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
 import * as api from "@/clients/api";
@@ -49,11 +50,7 @@ export function useKeepFile(): (file: File) => Promise<MediaRow | null> {
   );
 }
 
-const nameOf = ({ name }: File): string =>
-  name
-    .replace(/\.[^.]+$/, "")
-    .trim()
-    .slice(0, 200) || "Sound";
+const nameOf = ({ name }: File): string => cutText(name.replace(/\.[^.]+$/, "").trim(), 200) || "Sound";
 
 /** Keeps a file and listens to it. */
 export function useOwnMaterial(): (file: File) => Promise<void> {

@@ -1,5 +1,6 @@
 "use client";
 
+import { cutText } from "@/core/names/cut";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { type UseFormReturn, useForm, useWatch } from "react-hook-form";
@@ -138,7 +139,7 @@ function useKeeping({ form, fields, items, keepPattern }: Keeping) {
     fields.folder === NEW_FOLDER
       ? fields.newFolder.trim()
       : fields.folder === ARTISTS_FOLDER
-        ? artist.slice(0, LONGEST_FOLDER).trim()
+        ? cutText(artist, LONGEST_FOLDER).trim()
         : undefined;
   /** Where all go; undefined: each where it is proposed. */
   const isChosen = form.formState.dirtyFields.folder === true || items.length === 1;

@@ -1,3 +1,4 @@
+import { cutText } from "@/core/names/cut";
 import type { CardChanges, FileBy } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import { type FolderRecord, type LibraryStep, fieldsOf } from "@/core/library/step";
@@ -87,7 +88,7 @@ export async function fileBy(context: Context, { by, ids }: FileBy): Promise<Out
     for (const id of new Set(ids)) {
       await turn();
       const { card } = await presetOf(tx, id);
-      const name = card.origin[by]?.trim().slice(0, 120) ?? "";
+      const name = cutText(card.origin[by]?.trim() ?? "", 120).trim();
       if (name === "") continue;
       let folder = made.get(name);
       if (!folder) {

@@ -1,0 +1,34 @@
+import { Worker } from "node:worker_threads";
+import type { NearCopies } from "@/core/library/near-copies";
+import { type NearCopiesJob, type OnProgress, searchNearCopies } from "./search";
+
+/** How a search is run: to its end, or until it is no longer wanted, when it rejects. */
+export type RunNearCopies = (
+  job: NearCopiesJob,
+  onProgress: OnProgress,
+  signal: AbortSignal,
+) => Promise<readonly NearCopies[]>;
+
+/** Here and now: for a library as small as those of tests and tools. */
+export const runHere: RunNearCopies = async (job, onProgress) => Promise.resolve(searchNearCopies(job, onProgress));
+
+type Told = { readonly progress: number } | { readonly groups: readonly NearCopies[] };
+
+/** In a thread of its own, so that nobody waits for it. `script`: where the built worker is. */
+export const runInThread =
+  (script: URL): RunNearCopies =>
+  (job, onProgress, signal) =>
+    new Promise((resolve, reject) => {
+      const worker = new Worker(script, { workerData: job });
+      const end = (settle: () => void) => {
+        settle();
+        void worker.terminate();
+      };
+      signal.addEventListener("abort", () => end(() => reject(new Error("The search was ended."))));
+      worker.on("message", (told: Told) => {
+        if ("groups" in told) end(() => resolve(told.groups));
+        else onProgress(told.progress);
+      });
+      worker.on("error", (error) => end(() => reject(error)));
+      worker.on("exit", () => reject(new Error("The search ended without a word.")));
+    });

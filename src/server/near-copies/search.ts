@@ -1,0 +1,49 @@
+import { join } from "node:path";
+import Database from "better-sqlite3";
+import { type NearCopies, type Nearness, findNearCopies, nearnessOf } from "@/core/library/near-copies";
+import { liftContent } from "@/core/presets/migrations";
+import { DATABASE_FILE, setPragmas } from "../data/database";
+
+export interface NearCopiesJob {
+  /** The data folder. */
+  readonly folder: string;
+  readonly within: number;
+  readonly apart: readonly (readonly string[])[];
+}
+
+export type OnProgress = (share: number) => void;
+
+/** How much of the whole is reading; the rest is comparing. */
+const READING = 0.7;
+/** Presets between one word of progress and the next. */
+const OFTEN = 500;
+
+/**
+ * Presets of one's own that are set the same, or nearly, read by a connection of its own: it may run in another thread. It
+ * waits for nothing, and holds up whatever else runs in its thread.
+ */
+export function searchNearCopies(
+  { folder, within, apart }: NearCopiesJob,
+  onProgress: OnProgress,
+): readonly NearCopies[] {
+  const db = new Database(join(folder, DATABASE_FILE), { readonly: true, fileMustExist: true });
+  try {
+    setPragmas(db);
+    const from = `FROM presets p
+      JOIN preset_versions v ON v.preset = p.id AND v.version = p.version
+      JOIN documents d ON d.id = v.document
+      WHERE p.binned_at IS NULL AND p.pack IS NULL`;
+    const { n } = db.prepare(`SELECT count(*) AS n ${from}`).get() as { n: number };
+    const found: Nearness[] = [];
+    let read = 0;
+    for (const row of db.prepare(`SELECT p.id, v.fingerprint, d.body ${from} ORDER BY p.row`).iterate()) {
+      const { id, fingerprint, body } = row as { id: string; fingerprint: string; body: string };
+      const nearness = nearnessOf({ id, fingerprint, content: liftContent(JSON.parse(body)) });
+      if (nearness) found.push(nearness);
+      if (++read % OFTEN === 0) onProgress((READING * read) / n);
+    }
+    return findNearCopies(found, within, apart, (share) => onProgress(READING + (1 - READING) * share));
+  } finally {
+    db.close();
+  }
+}
