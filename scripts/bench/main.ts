@@ -6,6 +6,7 @@ import { largeLibrary } from "./library";
 import { openLibrary } from "./open";
 import { agreement, silentTail } from "./sound";
 import { save } from "./storage";
+import { waits } from "./waits";
 
 const inBrowser = (measure: (browser: Awaited<ReturnType<typeof openBrowser>>) => Promise<Figure>) => async () => {
   const browser = await openBrowser();
@@ -24,6 +25,7 @@ const ROWS: readonly [names: readonly string[], measure: () => Promise<readonly 
   [["loudness-agrees", "peak-agrees"], () => Promise.resolve(agreement())],
   [["save"], async () => [await save()]],
   [["search-100k", "search-100k-ms", "search-overlap", "facets-100k", "page-100k", "memory-100k"], largeLibrary],
+  [["near-100k", "worst-wait"], waits],
   [["import"], async () => [await importMany()]],
   [
     ["open", "scroll-100k-late"],

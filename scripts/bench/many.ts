@@ -110,6 +110,7 @@ export interface Made {
 }
 
 const CONTENTS = DEMO_PRESETS.map((preset) => preset.versions.at(-1)!);
+const EQUALISER = CONTENTS.find((c) => c.kind === "plugin" && c.processor.model === "parametric-eq")!;
 const BEGINNING = Date.parse("2018-01-01T00:00:00Z");
 const HALF_HOUR = 1_800_000;
 
@@ -117,7 +118,8 @@ const HALF_HOUR = 1_800_000;
 export function* manyPresets(count: number, folders: readonly string[]): Generator<Made> {
   const random = seededRandom(100);
   for (let n = 0; n < count; n++) {
-    const content = turned(CONTENTS[n % CONTENTS.length]!, random);
+    // Half of them are of one model: nobody has as many of anything else as of equalisers.
+    const content = turned(n % 2 === 0 ? EQUALISER : CONTENTS[n % CONTENTS.length]!, random);
     yield {
       id: `many-${n}`,
       card: cardOf(n, folders, random),

@@ -1,5 +1,5 @@
 /** How long work goes on before others get their turn, in milliseconds. Several such stretches may meet. */
-const STRETCH = 12;
+const STRETCH = 4;
 
 /**
  * Long work gives way: awaited between its steps, it lets whatever else waits have a turn once a stretch of time has passed.

@@ -85,31 +85,48 @@ const toldApart = (named: Named): string | null => {
   return first === undefined ? null : `${named.card.name}, ${first}`;
 };
 
-/**
- * Names that ask to be mended, the worst first, each with a proposal that no other name and no other proposal is. Of
- * several of one name the first stays as it is.
- */
-export function findNamingFaults(presets: readonly Nameable[]): readonly NamingFinding[] {
+/** A name that asks to be mended, before what others are called is known. */
+interface Wish {
+  readonly id: string;
+  readonly faults: readonly NamingFault[];
+  readonly wished: string | null;
+}
+
+/** Judges names one after the other: of several of one name the first stays as it is. */
+export function namingJudge(): (preset: Nameable) => Wish | null {
   const seen = new Set<string>();
-  const found = presets.flatMap((preset) => {
+  return (preset) => {
     const { name } = preset.card;
+    const folded = fold(name);
     const faults = [...faultsOfName(name)];
-    if (seen.has(fold(name))) faults.push("clash");
-    seen.add(fold(name));
+    if (seen.has(folded)) faults.push("clash");
+    seen.add(folded);
     if (!knowsOrigin(preset)) faults.push("origin");
     // Where a name tells well, a missing origin alone is no fault of the name, unless it is a single word.
     const isFaulty = faults.some((f) => f !== "origin") || wordsOf(name).length < 2;
-    if (faults.length === 0 || !isFaulty) return [];
+    if (faults.length === 0 || !isFaulty) return null;
     const onlyClash = faults.every((f) => f === "clash" || f === "origin");
     const wished = onlyClash && faults.includes("clash") ? toldApart(preset) : mendOf(preset);
-    return [{ id: preset.id, faults, wished }];
-  });
-  found.sort((a, b) => b.faults.length - a.faults.length);
-  const wishes = found.flatMap(({ wished }) => wished ?? []);
+    return { id: preset.id, faults, wished };
+  };
+}
+
+/** The worst first, each with a proposal that no name and no other proposal is. */
+export function proposeNames(wishes: readonly Wish[], names: readonly string[]): readonly NamingFinding[] {
+  const found = wishes.toSorted((a, b) => b.faults.length - a.faults.length);
   const free = withoutClashes(
-    wishes,
-    presets.map((p) => p.card.name),
+    found.flatMap(({ wished }) => wished ?? []),
+    names,
   );
   let at = 0;
   return found.map(({ id, faults, wished }) => ({ id, faults, proposed: wished === null ? null : free[at++]! }));
+}
+
+/** Names that ask to be mended, the worst first, each with a proposal that no other name and no other proposal is. */
+export function findNamingFaults(presets: readonly Nameable[]): readonly NamingFinding[] {
+  const judge = namingJudge();
+  return proposeNames(
+    presets.flatMap((preset) => judge(preset) ?? []),
+    presets.map((p) => p.card.name),
+  );
 }

@@ -141,15 +141,11 @@ const wordsIn = (value: TermValue): readonly string[] => (value.is === "words" ?
 /** No word twice, and no more than are looked for; how many were left out is said. */
 function limited({ words, not, terms, unclear }: Query): Query {
   const seen = new Set<string>();
-  let left = 0;
+  const over = new Set<string>();
   const isTaken = (name: string): boolean => {
     if (seen.has(name)) return false;
-    if (seen.size >= MOST_WORDS) {
-      left += 1;
-      return false;
-    }
-    seen.add(name);
-    return true;
+    (seen.size < MOST_WORDS ? seen : over).add(name);
+    return seen.has(name);
   };
   const sought = words.filter(({ word, whole }) => isTaken(`${whole ? "=" : ""}${word}`));
   const without = not.filter(({ word, whole }) => isTaken(`-${whole ? "=" : ""}${word}`));
@@ -160,13 +156,12 @@ function limited({ words, not, terms, unclear }: Query): Query {
     });
     return values.length === 0 ? [] : [{ ...term, values }];
   });
-  const more = `Only the first ${MOST_WORDS} different words are looked for; ${left} more ${left === 1 ? "was" : "were"} left out.`;
-  return {
-    words: sought,
-    not: without,
-    terms: kept,
-    unclear: left === 0 ? unclear.slice(0, MOST_WORDS) : [...unclear.slice(0, MOST_WORDS), more],
-  };
+  const told = unclear.slice(0, MOST_WORDS);
+  if (over.size > 0)
+    told.push(
+      `Only the first ${MOST_WORDS} different words are looked for; ${over.size} more ${over.size === 1 ? "was" : "were"} left out.`,
+    );
+  return { words: sought, not: without, terms: kept, unclear: told };
 }
 
 /** A value as it must be typed to be found exactly. */

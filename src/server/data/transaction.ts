@@ -1,6 +1,7 @@
 import type { Knex } from "knex";
 import type { ChangedRecord, Context, Note } from "./context";
 import type { Staged } from "../search/library-search";
+import { indexWaiting } from "../repositories/preset-search";
 import { statementsOf } from "./statements";
 
 /** Either the database or a transaction of it. */
@@ -19,6 +20,7 @@ export async function inTransaction<T>(
   let staged: Staged | null = null;
   const result = await context.writer.transaction(async (tx) => {
     const value = await work(tx, (record) => records.push(record));
+    await indexWaiting(tx);
     if (records.length > 0) {
       const insert = (await statementsOf(tx))("INSERT INTO changes (at, records) VALUES (?, ?)");
       seq = Number(insert.run(context.now().toISOString(), JSON.stringify(records)).lastInsertRowid);

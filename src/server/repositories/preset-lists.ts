@@ -6,6 +6,7 @@ import type { Inside } from "@/core/search/entry";
 import { fold } from "@/core/search/words";
 import { statementsOf } from "../data/statements";
 import type { Executor } from "../data/transaction";
+import { takingTurns } from "../turns";
 import { type StoredPreset, newest, toRow, withDocuments } from "./preset-rows";
 
 /** Presets, but for those in the bin, that have one inside. */
@@ -67,20 +68,28 @@ export async function listOfPack(
   return new Map(rows.map((stored) => [stored.id, { row: toRow(stored), fingerprint: stored.fingerprint }]));
 }
 
-/** Every preset of one's own as its name is judged, in the order in which they were saved first. */
+/** Every preset of one's own as its name is judged, in the order in which they were saved first. In turns with others. */
 export async function listNamed(
   db: Executor,
 ): Promise<readonly { id: string; kind: PresetKind; card: Card; inside: Inside }[]> {
-  const rows = await db("presets")
-    .whereNull("binned_at")
-    .whereNull("pack")
-    .orderBy("row")
-    .select<Pick<StoredPreset, "id" | "kind" | "card" | "inside">[]>("id", "kind", "card", "inside");
-  return rows.map(({ card, inside, ...row }) => ({
-    ...row,
-    card: JSON.parse(card) as Card,
-    inside: JSON.parse(inside) as Inside,
-  }));
+  const CHUNK = 500;
+  const turn = takingTurns();
+  const named: { id: string; kind: PresetKind; card: Card; inside: Inside }[] = [];
+  for (let after = 0; ; ) {
+    const rows = await db("presets")
+      .whereNull("binned_at")
+      .whereNull("pack")
+      .where("row", ">", after)
+      .orderBy("row")
+      .limit(CHUNK)
+      .select<Pick<StoredPreset, "row" | "id" | "kind" | "card" | "inside">[]>("row", "id", "kind", "card", "inside");
+    for (const { id, kind, card, inside } of rows) {
+      named.push({ id, kind, card: JSON.parse(card) as Card, inside: JSON.parse(inside) as Inside });
+      await turn();
+    }
+    after = rows.at(-1)?.row ?? 0;
+    if (rows.length < CHUNK) return named;
+  }
 }
 
 /**
@@ -149,14 +158,16 @@ export async function rowsInOrder(db: Executor, rows: readonly number[]): Promis
 
 /** Presets by their ids, in that order, without what is in the bin. */
 export async function rowsById(db: Executor, ids: readonly string[]): Promise<readonly PresetRow[]> {
-  const stored = (await withDocuments(db)
-    .whereNull("p.binned_at")
-    .whereIn("p.id", [...ids])) as StoredPreset[];
-  const byId = new Map(stored.map((s) => [s.id, s]));
-  return ids.flatMap((id) => {
-    const found = byId.get(id);
-    return found ? [toRow(found)] : [];
-  });
+  const CHUNK = 200;
+  const turn = takingTurns();
+  const byId = new Map<string, PresetRow>();
+  for (let at = 0; at < ids.length; at += CHUNK) {
+    const some = ids.slice(at, at + CHUNK);
+    const stored = (await withDocuments(db).whereNull("p.binned_at").whereIn("p.id", some)) as StoredPreset[];
+    for (const row of stored) byId.set(row.id, toRow(row));
+    await turn();
+  }
+  return ids.flatMap((id) => byId.get(id) ?? []);
 }
 
 export async function countPresets(db: Executor): Promise<number> {

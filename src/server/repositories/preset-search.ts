@@ -5,6 +5,7 @@ import { heldPresets } from "@/core/presets/holds";
 import { WEIGHTS, insideOf, searchText, type Inside } from "@/core/search/entry";
 import { statementsOf } from "../data/statements";
 import type { Executor } from "../data/transaction";
+import { takingTurns } from "../turns";
 import { newest } from "./preset-rows";
 
 /** Prepared statements of a transaction. */
@@ -37,14 +38,52 @@ export async function rederive(db: Knex): Promise<void> {
   }
 }
 
-/** Puts a card in the place of the one that the index had. */
-export async function indexCard(db: Executor, row: number, card: Card, content: Content): Promise<void> {
-  const inside = insideOf(content);
+/** Puts what is read from a document, for the index, in the place of what was there. */
+async function indexCard(db: Executor, row: number, card: Card, content: Content): Promise<void> {
   const statement = await statementsOf(db);
-  statement("DELETE FROM preset_search WHERE rowid = ?").run(row);
+  holdAgain(statement, row, content);
+  statement(UNINDEX).run(row);
+  insertIndex(statement, row, card, insideOf(content));
+}
+
+const UNINDEX = "DELETE FROM preset_search WHERE rowid = ?";
+
+/** Notes anew which presets one has inside. */
+export function holdAgain(statement: Statements, row: number, content: Content): void {
   statement("DELETE FROM preset_holds WHERE preset = ?").run(row);
-  insertIndex(statement, row, card, inside);
   insertHeld(statement, row, content);
+}
+
+const WAITING = new WeakMap<Executor, Map<number, { readonly card: Card; readonly inside: Inside }>>();
+
+/**
+ * Has the words of a card indexed at the end of the transaction. FTS5 writes down what it holds back whenever a statement sets
+ * a savepoint, as its own deletes and updates with a foreign key do; one card at a time that is a segment each, and merging
+ * thousands of them takes longer than all the rest. So everything is taken out first, and then put in, in the order of the
+ * rows: one that comes before the last is written down at once, too.
+ */
+export function indexLater(tx: Executor, row: number, card: Card, inside: Inside): void {
+  const waiting = WAITING.get(tx) ?? new Map<number, { card: Card; inside: Inside }>();
+  WAITING.set(tx, waiting.set(row, { card, inside }));
+}
+
+/** Indexes what waits for it: the last act of a transaction. */
+export async function indexWaiting(tx: Executor): Promise<void> {
+  const waiting = WAITING.get(tx);
+  if (!waiting) return;
+  WAITING.delete(tx);
+  const statement = await statementsOf(tx);
+  const turn = takingTurns();
+  const rows = [...waiting.keys()].toSorted((a, b) => a - b);
+  for (const row of rows) {
+    statement(UNINDEX).run(row);
+    await turn();
+  }
+  for (const row of rows) {
+    const { card, inside } = waiting.get(row)!;
+    insertIndex(statement, row, card, inside);
+    await turn();
+  }
 }
 
 export function insertIndex(statement: Statements, row: number | bigint, card: Card, inside: Inside): void {

@@ -3,12 +3,12 @@ import type { Card, Content } from "@/core/presets/preset";
 import { liftContent } from "@/core/presets/migrations";
 import { measuredTags } from "@/core/library/measured-tags";
 import { fingerprint } from "@/core/presets/fingerprint";
-import { insideOf } from "@/core/search/entry";
+import { type Inside, insideOf } from "@/core/search/entry";
 import { fold } from "@/core/search/words";
 import { statementsOf } from "../data/statements";
 import type { Executor } from "../data/transaction";
 import { type StoredPreset, toRow, withDocuments } from "./preset-rows";
-import { type Statements, indexCard, insertHeld, insertIndex } from "./preset-search";
+import { type Statements, holdAgain, indexLater, insertHeld, insertIndex } from "./preset-search";
 
 /** Names in the order in which a person files them: no case, no accents. */
 const sortName = fold;
@@ -130,7 +130,8 @@ export async function appendVersion(db: Executor, record: VersionRecord): Promis
     row: number;
     card: string;
   };
-  await indexCard(db, row, JSON.parse(card) as Card, record.content);
+  holdAgain(await statementsOf(db), row, record.content);
+  indexLater(db, row, JSON.parse(card) as Card, insideOf(record.content));
 }
 
 export async function updateCard(db: Executor, preset: PresetRow, card: Card): Promise<void> {
@@ -142,8 +143,11 @@ export async function updateCard(db: Executor, preset: PresetRow, card: Card): P
       sort_name: sortName(card.name),
       card_revision: preset.cardRevision + 1,
     });
-  const { row } = (await db("presets").where({ id: preset.id }).first("row")) as { row: number };
-  await indexCard(db, row, card, preset.content);
+  const { row, inside } = (await db("presets").where({ id: preset.id }).first("row", "inside")) as {
+    row: number;
+    inside: string;
+  };
+  indexLater(db, row, card, JSON.parse(inside) as Inside);
 }
 
 /** A preset with how it is filed, also of one in the bin. */

@@ -1,8 +1,8 @@
 import type { Naming, TakenNames, WantedNames } from "@/contracts/library";
-import { findNamingFaults } from "@/core/library/naming";
+import { namingJudge, proposeNames } from "@/core/library/naming";
 import type { Context } from "../data/context";
-import { findPreset } from "../repositories/presets";
-import { listCalled, listNamed, rowsInOrder } from "../repositories/preset-lists";
+import { takingTurns } from "../turns";
+import { listCalled, listNamed, rowsById, rowsInOrder } from "../repositories/preset-lists";
 
 /** Names that are shown in one go; who mends these asks again. */
 const MOST = 200;
@@ -26,11 +26,32 @@ export const listTaken = ({ db }: Context, { names }: WantedNames): Promise<Take
 
 /** Names that ask to be mended, each with a proposal, the worst first. */
 export async function listNaming({ db }: Context): Promise<Naming> {
-  const found = findNamingFaults(await listNamed(db));
-  const items: Naming["items"] = [];
-  for (const { id, faults, proposed } of found.slice(0, MOST)) {
-    const preset = await findPreset(db, id);
-    if (preset) items.push({ preset, faults: [...faults], proposed });
+  const turn = takingTurns();
+  const judge = namingJudge();
+  const named = await listNamed(db);
+  const wishes: NonNullable<ReturnType<typeof judge>>[] = [];
+  for (const preset of named) {
+    const wish = judge(preset);
+    if (wish) wishes.push(wish);
+    await turn();
   }
-  return { total: found.length, items };
+  // Of those that are shown alone a free name is looked for.
+  const worst = wishes.toSorted((a, b) => b.faults.length - a.faults.length).slice(0, MOST);
+  const found = proposeNames(
+    worst,
+    named.map((preset) => preset.card.name),
+  );
+  const rows = new Map(
+    (
+      await rowsById(
+        db,
+        found.map(({ id }) => id),
+      )
+    ).map((row) => [row.id, row]),
+  );
+  const items = found.flatMap(({ id, faults, proposed }) => {
+    const preset = rows.get(id);
+    return preset ? [{ preset, faults: [...faults], proposed }] : [];
+  });
+  return { total: wishes.length, items };
 }
