@@ -3,7 +3,7 @@ import { join } from "node:path";
 import Database from "better-sqlite3";
 import { NewPresetsSchema } from "../../src/contracts/library";
 import { openContext } from "../../src/server/data/context";
-import { DATABASE_FILE } from "../../src/server/data/database";
+import { DATABASE_FILE } from "../../src/server/data/library-file";
 import { savePresets } from "../../src/server/use-cases/library";
 import { type Figure, median } from "./figure";
 import { manyPresets } from "./many";

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import Database from "better-sqlite3";
 import { type OpenContext, openContext } from "../../src/server/data/context";
-import { DATABASE_FILE } from "../../src/server/data/database";
+import { DATABASE_FILE } from "../../src/server/data/library-file";
 import { inTransaction } from "../../src/server/data/transaction";
 import { insertFolder } from "../../src/server/repositories/folders";
 import { insertPreset } from "../../src/server/repositories/presets";

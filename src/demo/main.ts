@@ -1,8 +1,9 @@
 import { existsSync, rmSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { openContext } from "@/server/data/context";
-import { DATABASE_FILE, DatabaseRefused } from "@/server/data/database";
-import { FolderInUse } from "@/server/data/lock";
+import { DATABASE_FILE } from "@/server/data/library-file";
+import { DatabaseRefused } from "@/server/data/faults";
+import { FolderInUse, lockFolder } from "@/server/data/lock";
 import { loadDemo } from "./load";
 
 /** Lays the sample world into a data folder: `FOLDER [--reset]`. A folder that has one keeps what was done to it. */
@@ -13,11 +14,10 @@ async function main(): Promise<void> {
   if (!fresh) return;
   if (flag === "--reset") {
     // Taking the lock first: nobody's open library is pulled away.
-    const context = await openContext(path);
-    await context.close();
+    lockFolder(path, `process ${process.pid}`).release();
     for (const end of ["", "-wal", "-shm"]) rmSync(join(path, DATABASE_FILE + end), { force: true });
   }
-  const context = await openContext(path);
+  const context = await openContext(path, { anew: flag === "--reset" });
   await loadDemo(context);
   await context.close();
 }

@@ -18,7 +18,8 @@ import { loadDemo } from "@/demo/load";
 import { DEMO_PRESETS } from "@/demo/library";
 import { DEMO_PROJECTS } from "@/demo/projects";
 import { type OpenContext, openContext } from "./data/context";
-import { DatabaseRefused, openDatabase, setPragmas } from "./data/database";
+import { DatabaseRefused } from "./data/faults";
+import { openDatabase, setPragmas } from "./data/database";
 import { FolderInUse } from "./data/lock";
 import { MIGRATIONS } from "./data/migrations";
 import { deletePreset, patchCards } from "./use-cases/filing/cards";
@@ -72,7 +73,7 @@ describe("the store", () => {
       up: (db: Knex) => db.schema.dropTable("preset_holds"),
       down: () => Promise.resolve(),
     };
-    const db = await openDatabase(folder, new Date("2026-11-25T10:00:00Z"), [...MIGRATIONS, later]);
+    const db = await openDatabase(folder, new Date("2026-11-25T10:00:00Z"), { migrations: [...MIGRATIONS, later] });
     expect(await db.schema.hasTable("preset_holds")).toBe(false);
     await db.destroy();
     const [copy] = readdirSync(join(folder, "copies"));

@@ -4,6 +4,7 @@ import type { Knex } from "knex";
 import { type RunNearCopies, runHere } from "../near-copies/run";
 import { LibrarySearch } from "../search/library-search";
 import { openDatabase, openReader } from "./database";
+import { LibraryFile } from "./library-file";
 import { type FolderLock, lockFolder } from "./lock";
 
 /** A record that changed, as windows and indexes hear of it. */
@@ -21,6 +22,9 @@ export interface Context {
   readonly db: Knex;
   /** Writes, in transactions only: see `inTransaction`. */
   readonly writer: Knex;
+  readonly file: LibraryFile;
+  /** Asks for what was written to be brought into the library's file itself, once nothing more is written for a while. */
+  readonly settle: () => void;
   readonly folder: string;
   readonly now: () => Date;
   readonly mint: () => string;
@@ -36,26 +40,68 @@ export interface OpenContext extends Context {
 /** 96 random bits: no two meet. */
 export const mintId = (): string => randomBytes(12).toString("base64url");
 
+/** Nothing was written for so long, in milliseconds. */
+const IDLE = 1000;
+
+/**
+ * What was written stands in a file beside the library's for a while. Once all is quiet it is brought over, so that whoever
+ * copies the one file has everything.
+ */
+function settling(writer: Knex, file: LibraryFile): { settle: () => void; stop: () => void } {
+  let timer: NodeJS.Timeout | undefined;
+  const bringOver = async () => {
+    try {
+      file.check();
+      await writer.raw("PRAGMA wal_checkpoint(TRUNCATE)");
+    } catch (error) {
+      // What is told with the next write need not be told by what nobody has asked for.
+      console.error(error instanceof Error ? error.message : error);
+    }
+  };
+  return {
+    settle() {
+      clearTimeout(timer);
+      timer = setTimeout(() => void bringOver(), IDLE).unref();
+    },
+    stop: () => clearTimeout(timer),
+  };
+}
+
 /** Takes the folder's lock, opens and migrates the database. Throws `FolderInUse` or `DatabaseRefused`. */
 export async function openContext(
   folder: string,
-  { runNearCopies = runHere }: { readonly runNearCopies?: RunNearCopies } = {},
+  { runNearCopies = runHere, anew = false }: { readonly runNearCopies?: RunNearCopies; readonly anew?: boolean } = {},
 ): Promise<OpenContext> {
   const lock: FolderLock = lockFolder(folder, `process ${process.pid}`);
   try {
-    const writer = await openDatabase(folder, new Date());
+    const writer = await openDatabase(folder, new Date(), { anew });
     const db = openReader(folder);
     const search = new LibrarySearch();
     await search.build(db);
+    const file = new LibraryFile(folder);
+    const { settle, stop } = settling(writer, file);
     const events = new EventEmitter<{ change: [{ seq: number; records: readonly ChangedRecord[] }] }>();
     events.setMaxListeners(200);
     const close = async () => {
+      stop();
       await search.settled();
       await db.destroy();
       await writer.destroy();
       lock.release();
     };
-    return { db, writer, folder, runNearCopies, now: () => new Date(), mint: mintId, search, events, close };
+    return {
+      db,
+      writer,
+      file,
+      settle,
+      folder,
+      runNearCopies,
+      now: () => new Date(),
+      mint: mintId,
+      search,
+      events,
+      close,
+    };
   } catch (error) {
     lock.release();
     throw error;

@@ -1,9 +1,10 @@
-import { mkdirSync } from "node:fs";
+import { mkdirSync, readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import knex, { type Knex } from "knex";
+import { copyLibrary } from "./copy";
+import { DatabaseRefused } from "./faults";
+import { DATABASE_FILE, markFolder, refuseHollow, refuseWhereOneStood } from "./library-file";
 import { MIGRATIONS, type NamedMigration } from "./migrations";
-
-export const DATABASE_FILE = "diathesis.db";
 
 /** Set on every connection and read back: the build's defaults could lose what was acknowledged. */
 const PRAGMAS: readonly [name: string, value: string, reads: unknown][] = [
@@ -38,6 +39,8 @@ function connect(file: string, does: "write" | "read"): Knex {
     client: "better-sqlite3",
     connection: { filename: file, options: { readonly } },
     useNullAsDefault: true,
+    // What goes wrong is told where it is caught, in words.
+    log: { warn: () => undefined, error: () => undefined, deprecate: () => undefined, debug: () => undefined },
     pool: {
       min: 1,
       max: readonly ? 2 : 1,
@@ -59,9 +62,6 @@ const sourceOf = (migrations: readonly NamedMigration[]) => ({
   getMigration: (m: NamedMigration) => Promise.resolve(m),
 });
 
-/** Why a database cannot be opened, in words for the person who started the server. */
-export class DatabaseRefused extends Error {}
-
 async function appliedMigrations(db: Knex): Promise<readonly string[]> {
   if (!(await db.schema.hasTable("knex_migrations"))) return [];
   return (await db<{ name: string }>("knex_migrations").select("name")).map((row) => row.name);
@@ -69,10 +69,16 @@ async function appliedMigrations(db: Knex): Promise<readonly string[]> {
 
 /**
  * Opens the database of a data folder and brings it up to date; beforehand a copy of it is laid beside it. Throws
- * `DatabaseRefused`, with nothing changed, when it comes from a newer Diathesis.
+ * `DatabaseRefused`, with nothing changed, when it comes from a newer Diathesis, or when a library has stood here and is gone;
+ * `anew`: it was taken away on purpose.
  */
-export async function openDatabase(folder: string, now: Date, migrations = MIGRATIONS): Promise<Knex> {
+export async function openDatabase(
+  folder: string,
+  now: Date,
+  { migrations = MIGRATIONS, anew = false }: { migrations?: typeof MIGRATIONS; anew?: boolean } = {},
+): Promise<Knex> {
   mkdirSync(folder, { recursive: true });
+  if (!anew) refuseWhereOneStood(folder);
   const db = connect(join(folder, DATABASE_FILE), "write");
   try {
     const applied = await appliedMigrations(db);
@@ -82,8 +88,10 @@ export async function openDatabase(folder: string, now: Date, migrations = MIGRA
       throw new DatabaseRefused(
         `The library in ${folder} was written by a newer Diathesis (${newer.join(", ")}). Start that one; nothing was changed.`,
       );
-    if (applied.length > 0 && applied.length < known.length) await keepCopy(db, folder, now);
+    if (applied.length === 0 && !anew) refuseHollow(folder);
+    if (applied.length > 0 && applied.length < known.length) keepCopy(folder, now);
     await db.migrate.latest({ migrationSource: sourceOf(migrations) });
+    markFolder(folder);
     return db;
   } catch (error) {
     await db.destroy();
@@ -94,8 +102,11 @@ export async function openDatabase(folder: string, now: Date, migrations = MIGRA
 /** Connections that only read, beside the one that writes, which has opened the database before. */
 export const openReader = (folder: string): Knex => connect(join(folder, DATABASE_FILE), "read");
 
-async function keepCopy(db: Knex, folder: string, now: Date): Promise<void> {
+function keepCopy(folder: string, now: Date): void {
   const copies = join(folder, "copies");
   mkdirSync(copies, { recursive: true });
-  await db.raw("VACUUM INTO ?", [join(copies, `before-migration-${now.toISOString().replaceAll(":", "-")}.db`)]);
+  // What was being copied when the power went stands here under a name of its own.
+  for (const name of readdirSync(copies)) if (name.includes(".part-")) rmSync(join(copies, name));
+  const to = join(copies, `before-migration-${now.toISOString().replaceAll(":", "-")}.db`);
+  copyLibrary(join(folder, DATABASE_FILE), to);
 }

@@ -18,17 +18,31 @@ export async function inTransaction<T>(
   const records: ChangedRecord[] = [];
   let seq = 0;
   let staged: Staged | null = null;
-  const result = await context.writer.transaction(async (tx) => {
-    const value = await work(tx, (record) => records.push(record));
-    await indexWaiting(tx);
-    if (records.length > 0) {
-      const insert = (await statementsOf(tx))("INSERT INTO changes (at, records) VALUES (?, ?)");
-      seq = Number(insert.run(context.now().toISOString(), JSON.stringify(records)).lastInsertRowid);
-      staged = await context.search.stage(tx, records);
-    }
-    return value;
-  });
+  context.file.check();
+  // A full disk ends a transaction by itself, and what is thrown for that it cannot be ended again hides why.
+  let why: unknown = null;
+  const result = await context.writer
+    .transaction(async (tx) => {
+      try {
+        const value = await work(tx, (record) => records.push(record));
+        await indexWaiting(tx);
+        if (records.length > 0) {
+          const insert = (await statementsOf(tx))("INSERT INTO changes (at, records) VALUES (?, ?)");
+          seq = Number(insert.run(context.now().toISOString(), JSON.stringify(records)).lastInsertRowid);
+          staged = await context.search.stage(tx, records);
+        }
+        return value;
+      } catch (error) {
+        why = error;
+        throw error;
+      }
+    })
+    .catch((error: unknown) => {
+      throw why ?? error;
+    });
   if (records.length === 0) return result;
+  context.file.check();
+  context.settle();
   // It is on disk by now: whatever happens here must not say that nothing was changed.
   if (staged) await context.search.take(staged);
   context.events.emit("change", { seq, records });

@@ -3,7 +3,7 @@ import { resolve } from "node:path";
 import next from "next";
 import { INCLUDED } from "@/core/packs/included";
 import { type OpenContext, openContext, shareContext } from "../data/context";
-import { DatabaseRefused } from "../data/database";
+import { DatabaseRefused, findStorageFault } from "../data/faults";
 import { FolderInUse } from "../data/lock";
 import { runInThread } from "../near-copies/run";
 import { installPack } from "../use-cases/packs";
@@ -60,6 +60,8 @@ async function main(): Promise<void> {
     runNearCopies: runInThread(new URL("./near-copies.mjs", import.meta.url)),
   }).catch((error: unknown) => {
     if (error instanceof FolderInUse || error instanceof DatabaseRefused) giveUp(error.message);
+    const fault = findStorageFault(error);
+    if (fault) giveUp(`${fault.message} (${FOLDER})`);
     throw error;
   });
   await installPack(context, INCLUDED);

@@ -3,10 +3,18 @@ import { type ApiError, ERROR_STATUS } from "@/contracts/errors";
 import { parseWith } from "@/core/documents/problem";
 import { fail, ok, type Result } from "@/core/result";
 import { parseInTurns, parseJson } from "./json";
+import { findStorageFault } from "../data/faults";
 import { type Context, sharedContext } from "../data/context";
 import type { Outcome } from "../failure";
 
 const answerError = (error: ApiError): Response => Response.json({ error }, { status: ERROR_STATUS[error.code] });
+
+/** A fault of the storage in words; anything else that nobody expected with nothing of the inside. */
+function answerFault(error: unknown): Response {
+  const fault = findStorageFault(error);
+  console.error(fault ? fault.message : error);
+  return answerError(fault ?? { code: "internal", message: "Something went wrong inside. Nothing was changed." });
+}
 
 /** Runs a route: its outcome as JSON; what nobody expected as an error with nothing of the inside. */
 export async function route<T>(work: (context: Context) => Promise<Outcome<T>>, status = 200): Promise<Response> {
@@ -14,8 +22,7 @@ export async function route<T>(work: (context: Context) => Promise<Outcome<T>>, 
     const outcome = await work(sharedContext());
     return outcome.ok ? Response.json(outcome.value, { status }) : answerError(outcome.error);
   } catch (error) {
-    console.error(error);
-    return answerError({ code: "internal", message: "Something went wrong inside. Nothing was changed." });
+    return answerFault(error);
   }
 }
 
@@ -27,8 +34,7 @@ export async function bytesRoute(type: string, work: (context: Context) => Promi
     const headers = { "Content-Type": type, "Cache-Control": "private, max-age=31536000, immutable" };
     return new Response(Uint8Array.from(outcome.value), { headers });
   } catch (error) {
-    console.error(error);
-    return answerError({ code: "internal", message: "Something went wrong inside. Nothing was changed." });
+    return answerFault(error);
   }
 }
 

@@ -2,7 +2,8 @@ import { join } from "node:path";
 import Database from "better-sqlite3";
 import { type NearCopies, type Nearness, findNearCopies, nearnessOf } from "@/core/library/near-copies";
 import { liftContent } from "@/core/presets/migrations";
-import { DATABASE_FILE, setPragmas } from "../data/database";
+import { DATABASE_FILE } from "../data/library-file";
+import { setPragmas } from "../data/database";
 
 export interface NearCopiesJob {
   /** The data folder. */
