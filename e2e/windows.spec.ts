@@ -99,3 +99,32 @@ test("two windows that change one card: what does not meet stands together, what
   await one.keyboard.press("Control+z");
   await expect.poll(cardOf).toMatchObject({ name: "Rosin, theirs", purpose: "cello under voices" });
 });
+
+test("ten tabs all work and hear of each other, also when the one that listened for them is closed", async ({
+  context,
+  server,
+}) => {
+  const tabs = await Promise.all(Array.from({ length: 10 }, () => context.newPage()));
+  for (const tab of tabs) {
+    await tab.goto(`${server.url}/library?q=sextet`);
+    await expect(tab.getByText("Nothing is found")).toBeVisible();
+  }
+  const save = async (name: string) => {
+    const { preset } = (await (await fetch(`${server.url}/api/presets/quintet-blend`)).json()) as {
+      preset: { kind: string; content: unknown };
+    };
+    const card = { name, folder: null, tags: [], purpose: "", rating: 0, notes: "", origin: {} };
+    const saved = await fetch(`${server.url}/api/presets`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify({ preset: { kind: preset.kind, content: preset.content, card } }),
+    });
+    expect(saved.status).toBe(201);
+  };
+  await save("Sextet, the first");
+  for (const tab of tabs) await expect(tab.getByText("Sextet, the first").first()).toBeVisible();
+  const [first, ...others] = tabs;
+  await first!.close();
+  await save("Sextet, the second");
+  for (const tab of others) await expect(tab.getByText("Sextet, the second").first()).toBeVisible();
+});

@@ -201,9 +201,11 @@ describe("an answer", () => {
       body: { baseRevision: settings.revision, settings: settings.settings },
     });
     await ask("get", "/api/media");
+    await ask("get", "/api/media/room");
 
     const left = ENDPOINTS.filter((e) => !seen.has(`${e.method} ${e.path}`)).map((e) => `${e.method} ${e.path}`);
     expect(left.toSorted()).toEqual([
+      "delete /api/media",
       "get /api/events",
       "get /api/media/{hash}",
       "get /api/openapi.json",
@@ -226,6 +228,20 @@ describe("an answer", () => {
     expect((await back.arrayBuffer()).byteLength).toBeGreaterThan(4800);
     const missing = await answer(`/api/media/${"0".repeat(64)}`);
     expect(missing.status).toBe(404);
+    const room = (await (await answer("/api/media/room")).json()) as { items: unknown[] };
+    expect(room.items).toMatchObject([{ hash: media.hash, used: false, bytes: sent.length }]);
+    const remove = (hashes: readonly string[]) => answer("/api/media", json("delete", { hashes }));
+    // A draft that plays it uses it, and so does a change that could be undone.
+    const draft = (await (
+      await answer("/api/drafts", json("post", { preset: null, instrument: "sampler", sample: media.hash }))
+    ).json()) as { project: { id: string } };
+    const used = await remove([media.hash]);
+    expect([used.status, ErrorBodySchema.parse(await used.json()).error.path]).toEqual([422, "hashes[0]"]);
+    await answer(`/api/drafts/${draft.project.id}`, { method: "DELETE" });
+    expect((await remove([media.hash, "0".repeat(64)])).status).toBe(404);
+    expect((await answer(`/api/media/${media.hash}`)).status).toBe(200);
+    expect(await (await remove([media.hash])).json()).toEqual({ gone: 1 });
+    expect((await answer(`/api/media/${media.hash}`)).status).toBe(404);
     const text = await answer("/api/media?name=Letter", {
       method: "POST",
       body: "x",

@@ -62,15 +62,24 @@ describe("what goes wrong", () => {
     expect(error).toEqual({ code: "refused", message: "That name is taken.", path: "name" });
   });
 
+  it.each([["the server is gone", () => Promise.reject(new TypeError("Failed to fetch"))]])(
+    "is that Diathesis does not answer, where %s",
+    async (_, answer) => {
+      answers(answer);
+      const { error, message } = await failureOf();
+      expect(error.code).toBe("unreachable");
+      expect(message).toContain("what was saved is on disk");
+    },
+  );
+
   it.each([
-    ["the server is gone", () => Promise.reject(new TypeError("Failed to fetch"))],
-    ["what answers is something else", () => Promise.resolve(new Response("<html>", { status: 502 }))],
-    ["an error says nothing", json({}, 500)],
-    ["an error is nothing", json(null, 500)],
-  ])("is that Diathesis does not answer, where %s", async (_, answer) => {
+    ["is something else", () => Promise.resolve(new Response("<html>", { status: 502 }))],
+    ["says nothing", json({}, 500)],
+    ["is nothing", json(null, 500)],
+  ])("is not that Diathesis does not answer, where the answer %s", async (_, answer) => {
     answers(answer);
     const { error, message } = await failureOf();
-    expect(error.code).toBe("unreachable");
-    expect(message).toContain("what was saved is on disk");
+    expect(error.code).toBe("internal");
+    expect(message).toMatch(/did not say why \(50[02]\)/);
   });
 });

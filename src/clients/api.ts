@@ -15,6 +15,7 @@ import type {
   ChangeRequest,
   MediaBody,
   MediaList,
+  MediaRoom,
   NewDraft,
   NewProject,
   PlanBody,
@@ -102,6 +103,8 @@ export const undoProject = (id: string, baseRevision: number) =>
   ask<ProjectBody>("POST", `/api/projects/${at(id)}/undo`, { baseRevision });
 export const redoProject = (id: string, baseRevision: number) =>
   ask<ProjectBody>("POST", `/api/projects/${at(id)}/redo`, { baseRevision });
+export const mediaRoom = () => ask<MediaRoom>("GET", "/api/media/room");
+export const removeMedia = (hashes: readonly string[]) => ask<{ gone: number }>("DELETE", "/api/media", { hashes });
 export const listMedia = () => ask<MediaList>("GET", "/api/media");
 
 /** Keeps a WAV file of one's own. */

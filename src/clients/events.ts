@@ -1,4 +1,5 @@
 import type { QueryClient } from "@tanstack/react-query";
+import { hearOneStream } from "./one-stream";
 
 interface Change {
   readonly records: readonly {
@@ -26,18 +27,14 @@ const nameOf = ({ kind, id }: { readonly kind: string; readonly id: string }): s
 
 /** Hears of every change, also by other windows, and lets what shows it be fetched anew. Returns how to stop. */
 export function followChanges(queries: QueryClient, isOwn: (project: string) => boolean): () => void {
-  const source = new EventSource("/api/events");
-  let wasOpen = false;
-  source.addEventListener("open", () => {
-    // What happened while the line was down, as after a sleep or a new start of the server, was not told.
-    if (wasOpen)
+  return hearOneStream("/api/events", "change", (heard) => {
+    if ("missed" in heard) {
       void queries.invalidateQueries({
         predicate: ({ queryKey: [kind, id] }) => kind !== KEYS.project("")[0] || !isOwn(String(id)),
       });
-    wasOpen = true;
-  });
-  source.addEventListener("change", (event: MessageEvent<string>) => {
-    const { records } = JSON.parse(event.data) as Change;
+      return;
+    }
+    const { records } = JSON.parse(heard.message) as Change;
     // At once for all of them: thousands may have been changed together.
     const changed = new Set(records.filter(({ kind, id }) => kind !== "project" || !isOwn(id)).map(nameOf));
     void queries.invalidateQueries({
@@ -52,5 +49,4 @@ export function followChanges(queries: QueryClient, isOwn: (project: string) => 
     if (kinds.has("media")) void queries.invalidateQueries({ queryKey: KEYS.media });
     if (kinds.has("project")) void queries.invalidateQueries({ queryKey: KEYS.projects });
   });
-  return () => source.close();
 }

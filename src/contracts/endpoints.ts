@@ -1,6 +1,7 @@
 import { z } from "zod";
 import {
   EmptySchema,
+  RemovedSchema,
   HealthSchema,
   ModelBodySchema,
   ModelCountsSchema,
@@ -42,6 +43,7 @@ import {
   HistoryRequestSchema,
   MediaBodySchema,
   MediaListSchema,
+  MediaRoomSchema,
   NewDraftSchema,
   NewMediaQuerySchema,
   NewProjectSchema,
@@ -49,6 +51,7 @@ import {
   PlanRequestSchema,
   ProjectBodySchema,
   ProjectListSchema,
+  RemovedMediaSchema,
   RevisionBodySchema,
   RevisionListSchema,
 } from "./projects";
@@ -266,6 +269,19 @@ export const ENDPOINTS: readonly Endpoint[] = [
     query: NewMediaQuerySchema,
     answer: MediaBodySchema,
     status: 201,
+  },
+  {
+    method: "delete",
+    path: "/api/media",
+    summary: "Take sounds away for good that nothing uses, all or none",
+    body: RemovedMediaSchema,
+    answer: RemovedSchema,
+  },
+  {
+    method: "get",
+    path: "/api/media/room",
+    summary: "Sounds of one's own with the room they take, and whether anything uses them",
+    answer: MediaRoomSchema,
   },
   { method: "get", path: "/api/media/{hash}", summary: "The sound itself, as a WAV file", answer: z.unknown() },
   { method: "get", path: "/api/settings", summary: "What the person has set up", answer: SettingsBodySchema },

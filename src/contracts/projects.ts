@@ -72,6 +72,11 @@ export const RevisionBodySchema = z.strictObject({ project: ProjectSchema, revis
 
 export const MediaListSchema = z.strictObject({ media: z.array(MediaRowSchema) });
 export const MediaBodySchema = z.strictObject({ media: MediaRowSchema });
+/** Sounds of one's own with the room that each takes, in bytes, and whether anything uses it. */
+export const MediaRoomSchema = z.strictObject({
+  items: z.array(MediaRowSchema.extend({ bytes: z.int(), used: z.boolean() })),
+});
+export const RemovedMediaSchema = z.strictObject({ hashes: z.array(MediaRowSchema.shape.hash).min(1).max(10_000) });
 export const NewMediaQuerySchema = z.strictObject({ name: z.string().trim().min(1).max(200) });
 
 export const NewDraftSchema = z.strictObject({
@@ -94,5 +99,6 @@ export type PlanRequest = z.infer<typeof PlanRequestSchema>;
 export type PlanBody = z.infer<typeof PlanBodySchema>;
 export type ChangeRequest = z.infer<typeof ChangeRequestSchema>;
 export type MediaBody = z.infer<typeof MediaBodySchema>;
+export type MediaRoom = z.infer<typeof MediaRoomSchema>;
 export type MediaList = z.infer<typeof MediaListSchema>;
 export type NewDraft = z.infer<typeof NewDraftSchema>;

@@ -19,6 +19,8 @@ export const PresetRowSchema = z.strictObject({
   pack: z.string().nullable(),
   /** Tags found by measuring, without those that were taken off. */
   measured: z.array(z.string()),
+  /** Why its sound cannot be read; what stands in its place is empty. */
+  unreadable: z.string().optional(),
 });
 
 /** A preset in the bin. */

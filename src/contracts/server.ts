@@ -33,6 +33,9 @@ export const ModelCountsSchema = z.strictObject({
 export const ModelBodySchema = z.strictObject({ model: ModelSchema });
 export const EmptySchema = z.strictObject({ ok: z.literal(true) });
 
+/** How many were taken away for good. */
+export const RemovedSchema = z.strictObject({ gone: z.int() });
+
 export type Health = z.infer<typeof HealthSchema>;
 export type ModelCounts = z.infer<typeof ModelCountsSchema>;
 export type SettingsBody = z.infer<typeof SettingsBodySchema>;

@@ -16,6 +16,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { answer } from "@/app/testing/routes";
 import { INCLUDED } from "@/core/packs/included";
 import { emptyCard } from "@/core/presets/preset";
+import { loadDemo } from "@/demo/load";
 import { value } from "../testing";
 import { savePreset } from "../use-cases/library";
 import { type OpenContext, openContext, shareContext } from "./context";
@@ -228,5 +229,59 @@ describe("a copy of the library", () => {
     expect((copy.prepare("SELECT count(*) AS n FROM presets").get() as { n: number }).n).toBe(1);
     copy.close();
     expect(existsSync(wal)).toBe(true);
+  });
+});
+
+describe("a document that cannot be read", () => {
+  it("is set aside and shown as such; lists, other sounds and other projects go on", async () => {
+    const opened = await open();
+    const bad = value(await savePreset(opened, preset("Bad"))).id;
+    value(await savePreset(opened, preset("Good")));
+    await loadDemo(opened);
+    const spoil = (id: number) => opened.writer("documents").where({ id }).update({ body: '{"schema":99' });
+    const { document } = (await opened
+      .db<{ preset: string; document: number }>("preset_versions")
+      .where({ preset: bad })
+      .first("document"))!;
+    await spoil(document);
+    const project = (await opened
+      .db<{ id: string; document: number }>("projects")
+      .where({ id: "neap-tide" })
+      .first("document"))!;
+    await spoil(project.document);
+    await opened.writer("documents").where({ id: document }).update({ body: '{"schema":99}' });
+
+    const get = async (path: string) => {
+      const said = vi.spyOn(console, "error").mockImplementation(() => undefined);
+      const response = await answer(path);
+      said.mockRestore();
+      return { status: response.status, body: (await response.json()) as Record<string, unknown> };
+    };
+    const page = (await get("/api/presets?limit=500")).body as {
+      total: number;
+      items: { id: string; unreadable?: string }[];
+    };
+    expect(page.items).toHaveLength(page.total);
+    expect(page.items.filter((item) => item.unreadable !== undefined)).toMatchObject([
+      { id: bad, unreadable: "This document has schema 99; this Diathesis reads up to 1. Use a newer one." },
+    ]);
+    expect((await get(`/api/presets/${bad}`)).status).toBe(200);
+    const detail = await get(`/api/presets/${bad}?version=1`);
+    expect(detail).toMatchObject({ status: 503, body: { error: { code: "storage" } } });
+    expect((await get("/api/projects")).status).toBe(200);
+    expect(await get("/api/projects/neap-tide")).toMatchObject({
+      status: 503,
+      body: { error: { message: expect.stringContaining("The project “Neap Tide” cannot be read") as string } },
+    });
+    for (const path of [
+      "/api/models/counts",
+      "/api/near-copies",
+      "/api/naming",
+      "/api/presets/rim-and-air",
+      "/api/media/room",
+    ])
+      expect((await get(path)).status, path).toBe(200);
+    await opened.close();
+    expect((await open()).search).toBeDefined();
   });
 });

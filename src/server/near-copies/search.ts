@@ -19,6 +19,15 @@ const READING = 0.7;
 /** Presets between one word of progress and the next. */
 const OFTEN = 500;
 
+/** null for what has nothing to compare, or cannot be read. */
+function readNearness(id: string, fingerprint: string, body: string): Nearness | null {
+  try {
+    return nearnessOf({ id, fingerprint, content: liftContent(JSON.parse(body)) });
+  } catch {
+    return null;
+  }
+}
+
 /**
  * Presets of one's own that are set the same, or nearly, read by a connection of its own: it may run in another thread. It
  * waits for nothing, and holds up whatever else runs in its thread.
@@ -39,7 +48,7 @@ export function searchNearCopies(
     let read = 0;
     for (const row of db.prepare(`SELECT p.id, v.fingerprint, d.body ${from} ORDER BY p.row`).iterate()) {
       const { id, fingerprint, body } = row as { id: string; fingerprint: string; body: string };
-      const nearness = nearnessOf({ id, fingerprint, content: liftContent(JSON.parse(body)) });
+      const nearness = readNearness(id, fingerprint, body);
       if (nearness) found.push(nearness);
       if (++read % OFTEN === 0) onProgress((READING * read) / n);
     }

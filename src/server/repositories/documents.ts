@@ -1,3 +1,4 @@
+import { Unreadable } from "../data/faults";
 import type { Executor } from "../data/transaction";
 
 /** Plain JSON by number; who owns a number knows what it is. */
@@ -10,3 +11,13 @@ export const replaceDocument = (db: Executor, id: number, document: unknown): Pr
   db("documents")
     .where({ id })
     .update({ body: JSON.stringify(document) });
+
+/** A stored document in today's form. Throws `Unreadable`, in words, for what cannot be read as what it was written as. */
+export function readDocument<T>(body: string, lift: (document: unknown) => T, what: string): T {
+  try {
+    return lift(JSON.parse(body));
+  } catch (error) {
+    const why = error instanceof SyntaxError ? "it is no whole document any more." : (error as Error).message;
+    throw new Unreadable(`${what} cannot be read: ${why} Take an earlier version or a backup; all else is untouched.`);
+  }
+}

@@ -1,7 +1,9 @@
 import type { Knex } from "knex";
 import type { PresetRow } from "@/contracts/records";
-import type { Card, PresetKind } from "@/core/presets/preset";
+import { EMPTY_CHAIN } from "@/core/chains/chain";
+import type { Card, Content, PresetKind } from "@/core/presets/preset";
 import { liftContent } from "@/core/presets/migrations";
+import { CONTENT_SCHEMA } from "@/core/presets/version";
 import { measuredTags } from "@/core/library/measured-tags";
 import type { Inside } from "@/core/search/entry";
 import type { Executor } from "../data/transaction";
@@ -22,13 +24,25 @@ export interface StoredPreset {
 
 export const toRow = (stored: StoredPreset): PresetRow => toRowWith(stored, JSON.parse(stored.card) as Card);
 
+/** A content, or why it cannot be read: one bad document is set aside, and the list that it stands in goes on. */
+function readContent(body: string): { readonly content: Content; readonly unreadable?: string } {
+  try {
+    return { content: liftContent(JSON.parse(body)) };
+  } catch (error) {
+    const why = error instanceof SyntaxError ? "It is no whole document any more." : (error as Error).message;
+    return { content: NOTHING, unreadable: why };
+  }
+}
+
+const NOTHING: Content = { kind: "chain", schema: CONTENT_SCHEMA, chain: EMPTY_CHAIN };
+
 const toRowWith = (stored: StoredPreset, card: Card): PresetRow => ({
   id: stored.id,
   kind: stored.kind,
   card,
   cardRevision: stored.card_revision,
   version: stored.version,
-  content: liftContent(JSON.parse(stored.body)),
+  ...readContent(stored.body),
   savedAt: stored.saved_at,
   usedAt: stored.used_at,
   pack: stored.pack,

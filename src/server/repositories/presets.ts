@@ -7,6 +7,7 @@ import { type Inside, insideOf } from "@/core/search/entry";
 import { fold } from "@/core/search/words";
 import { statementsOf } from "../data/statements";
 import type { Executor } from "../data/transaction";
+import { readDocument } from "./documents";
 import { type StoredPreset, toRow, withDocuments } from "./preset-rows";
 import { type Statements, holdAgain, indexLater, insertHeld, insertIndex } from "./preset-search";
 
@@ -33,7 +34,9 @@ export async function findVersion(db: Executor, id: string, version: number): Pr
     .join("documents as d", "d.id", "v.document")
     .where({ "v.preset": id, "v.version": version })
     .first("v.version", "v.saved_at", "d.body")) as { version: number; saved_at: string; body: string } | undefined;
-  return row ? { version: row.version, savedAt: row.saved_at, content: liftContent(JSON.parse(row.body)) } : null;
+  if (!row) return null;
+  const content = readDocument(row.body, liftContent, `Version ${row.version} of this sound`);
+  return { version: row.version, savedAt: row.saved_at, content };
 }
 
 export async function listVersions(db: Executor, id: string): Promise<readonly VersionRow[]> {

@@ -3,11 +3,13 @@ import { processorsOf } from "@/core/chains/chain";
 import type { Project } from "@/core/projects/project";
 import { liftProject } from "@/core/projects/migrations";
 import type { Step } from "@/core/recall/step";
+import { Unreadable } from "../data/faults";
 import type { Executor } from "../data/transaction";
-import { insertDocument, replaceDocument } from "./documents";
+import { insertDocument, readDocument, replaceDocument } from "./documents";
 
 interface StoredProject {
   readonly id: string;
+  readonly name: string;
   readonly kind: "project" | "draft";
   readonly revision: number;
   readonly draft_preset: string | null;
@@ -25,16 +27,28 @@ export interface ProjectRecord {
   readonly document: number;
 }
 
+/** As `findProject`, where one that cannot be read is passed over among many. */
+export const findReadable = (db: Executor, id: string): Promise<ProjectRecord | null> =>
+  findProject(db, id).catch((error: unknown) => {
+    if (error instanceof Unreadable) return null;
+    throw error;
+  });
+
 export async function findProject(db: Executor, id: string): Promise<ProjectRecord | null> {
   const stored = (await db("projects as p")
     .join("documents as d", "d.id", "p.document")
     .where("p.id", id)
-    .first("p.id", "p.kind", "p.revision", "p.draft_preset", "p.draft_version", "p.document", "d.body")) as
+    .first("p.id", "p.name", "p.kind", "p.revision", "p.draft_preset", "p.draft_version", "p.document", "d.body")) as
     | StoredProject
     | undefined;
   if (!stored) return null;
   const draft = stored.kind === "draft" ? { preset: stored.draft_preset, version: stored.draft_version } : null;
-  return { project: liftProject(JSON.parse(stored.body)), revision: stored.revision, draft, document: stored.document };
+  return {
+    project: readDocument(stored.body, liftProject, `The project “${stored.name}”`),
+    revision: stored.revision,
+    draft,
+    document: stored.document,
+  };
 }
 
 const columnsOf = (project: Project) => ({

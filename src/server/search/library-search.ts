@@ -78,7 +78,7 @@ export class LibrarySearch {
       );
       for (const row of rows) {
         // What was taken since the row was read is newer than the row.
-        if (!changed.has(row.row)) index.put(this.entryOf(row));
+        if (!changed.has(row.row)) this.put(index, row);
         await turn();
       }
       after = rows.at(-1)?.row ?? 0;
@@ -138,9 +138,8 @@ export class LibrarySearch {
     if (folders) this.folders = byId(folders);
     for (const [project, presets] of uses) this.usesOf.set(project, presets);
     for (const row of rows) {
-      const entry = row.binned_at === null ? this.entryOf(row) : null;
       for (const index of this.next ? [this.index, this.next.index] : [this.index])
-        if (entry) index.put(entry);
+        if (row.binned_at === null) this.put(index, row);
         else index.remove(row.row);
       this.next?.changed.add(row.row);
       await turn();
@@ -188,6 +187,15 @@ export class LibrarySearch {
     const names: string[] = [];
     for (let at = this.folders.get(folder ?? ""); at; at = this.folders.get(at.parent ?? "")) names.push(at.name);
     return names;
+  }
+
+  /** One row that cannot be read is left out, and said where the server is watched; all others are found. */
+  private put(index: LibraryIndex, row: IndexRow): void {
+    try {
+      index.put(this.entryOf(row));
+    } catch (error) {
+      console.error(`The card of the preset ${row.id} cannot be read: ${(error as Error).message}`);
+    }
   }
 
   private entryOf(row: IndexRow): IndexEntry {

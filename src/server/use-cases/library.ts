@@ -13,7 +13,7 @@ import { type Outcome, RolledBack, catchRolledBack, failure } from "../failure";
 import * as folders from "../repositories/folders";
 import * as presets from "../repositories/presets";
 import { listHolding, listMerged } from "../repositories/preset-lists";
-import { findProject, listUses } from "../repositories/projects";
+import { findReadable, listUses } from "../repositories/projects";
 import { takingTurns } from "../turns";
 import { folderCalled } from "./filing/folders";
 import { readOnly } from "./filing/steps";
@@ -27,8 +27,9 @@ export async function getPreset({ db }: Context, id: string, version?: number): 
   const chosen = version === undefined ? null : await presets.findVersion(db, id, version);
   if (version !== undefined && !chosen)
     return failure("notFound", `“${newest.card.name}” has no version ${version}.`, { path: "version" });
+  const { unreadable: _, ...readable } = newest;
   const preset: PresetRow = chosen
-    ? { ...newest, version: chosen.version, content: chosen.content, savedAt: chosen.savedAt }
+    ? { ...readable, version: chosen.version, content: chosen.content, savedAt: chosen.savedAt }
     : newest;
   const merged = await listMerged(db, id);
   const uses = await Promise.all([id, ...merged.map((m) => m.id)].map((one) => usesOf(db, one)));
@@ -45,9 +46,9 @@ async function usesOf(db: Executor, preset: string): Promise<readonly Use[]> {
   const rows = await listUses(db, preset);
   const uses: Use[] = [];
   for (const row of rows) {
-    const record = await findProject(db, row.project);
+    const record = await findReadable(db, row.project);
     const strip = record ? findStrip(record.project, row.strip) : null;
-    const saved = await presets.findVersion(db, preset, row.version);
+    const saved = await presets.findVersion(db, preset, row.version).catch(() => null);
     if (!record || !strip || !saved) continue;
     uses.push({
       project: row.project,

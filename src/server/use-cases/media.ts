@@ -1,12 +1,21 @@
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex } from "@noble/hashes/utils.js";
+import type { MediaRoom } from "@/contracts/projects";
 import type { MediaRow } from "@/contracts/records";
 import { readWav } from "@/core/formats/wav/wav";
 import { ok } from "@/core/result";
 import type { Context } from "../data/context";
 import { inTransaction } from "../data/transaction";
-import { type Outcome, failure } from "../failure";
-import { findMedia, findMediaBytes, insertMedia, listMedia } from "../repositories/media";
+import { type Outcome, catchRolledBack, failure, refuse } from "../failure";
+import {
+  deleteMedia,
+  findMedia,
+  findMediaBytes,
+  hashesInUse,
+  insertMedia,
+  listMedia,
+  sizesOfMedia,
+} from "../repositories/media";
 
 /** In seconds. A loop to judge by, or one sound of a sampler, is shorter. */
 const LONGEST = 60;
@@ -34,4 +43,35 @@ export async function keepMedia(context: Context, name: string, bytes: Uint8Arra
 export async function mediaBytes({ db }: Context, hash: string): Promise<Outcome<Uint8Array>> {
   const bytes = await findMediaBytes(db, hash);
   return bytes ? ok(bytes) : failure("notFound", "This sound is not here.");
+}
+
+/** Every sound of one's own with the room that it takes, and whether anything uses it. */
+export async function mediaRoom({ db }: Context): Promise<MediaRoom> {
+  const [rows, sizes, used] = [await listMedia(db), await sizesOfMedia(db), await hashesInUse(db)];
+  return { items: rows.map((row) => ({ ...row, bytes: sizes.get(row.hash) ?? 0, used: used.has(row.hash) })) };
+}
+
+/** Takes sounds away for good that nothing uses, all or none: no project, no version of a preset, no change before. */
+export function removeMedia(context: Context, hashes: readonly string[]): Promise<Outcome<{ gone: number }>> {
+  return catchRolledBack(async () =>
+    ok(
+      await inTransaction(context, async (tx, note) => {
+        const used = await hashesInUse(tx);
+        for (const [at, hash] of hashes.entries()) {
+          const media = await findMedia(tx, hash);
+          if (!media) refuse("notFound", "This sound is not here.", { path: `hashes[${at}]` });
+          if (used.has(hash))
+            refuse(
+              "refused",
+              `“${media?.name ?? ""}” is used by a preset or a project, or by a change that can be undone.`,
+              {
+                path: `hashes[${at}]`,
+              },
+            );
+          note({ kind: "media", id: hash });
+        }
+        return { gone: await deleteMedia(tx, hashes) };
+      }),
+    ),
+  );
 }

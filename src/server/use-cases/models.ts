@@ -4,13 +4,13 @@ import { MODELS } from "@/core/processors/models";
 import { NOTHING_SOUGHT, parseQuery } from "@/core/search/query";
 import { layersOf } from "@/core/strips/strip";
 import type { Context } from "../data/context";
-import { findProject, listProjects } from "../repositories/projects";
+import { findReadable, listProjects } from "../repositories/projects";
 
 /** Strips of all projects that have each model, by its id. */
 async function countUses({ db }: Context): Promise<ReadonlyMap<string, number>> {
   const uses = new Map<string, number>();
   for (const { id } of await listProjects(db)) {
-    const record = await findProject(db, id);
+    const record = await findReadable(db, id);
     for (const strip of record?.project.strips ?? []) {
       const processors = [...layersOf(strip).map((l) => l.instrument), ...processorsOf(strip.inserts)];
       for (const model of new Set(processors.map((p) => p.model))) uses.set(model, (uses.get(model) ?? 0) + 1);

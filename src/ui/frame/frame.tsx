@@ -6,6 +6,7 @@ import { useActionKeys, useActions } from "../actions/actions";
 import { Opening } from "../kit/bits";
 import { useWordsWanted, wantWords } from "../kit/say";
 import { ListeningBar } from "../listening/listening-bar";
+import { useMediaSheet } from "../listening/materials";
 import { useOpenProject } from "../projects/open-project";
 import { historyActions } from "../projects/history";
 import { useSave } from "../save/save";
@@ -20,6 +21,7 @@ import { type Theme, setTheme, themeNow, useTheme } from "./theme";
 const SaveSheet = lazy(() => import("../save/save-sheet").then((m) => ({ default: m.SaveSheet })));
 const ShortcutsSheet = lazy(() => import("./shortcuts-sheet").then((m) => ({ default: m.ShortcutsSheet })));
 
+const MediaSheet = lazy(() => import("../listening/media-sheet").then((m) => ({ default: m.MediaSheet })));
 const Words = lazy(() => import("./words").then((m) => ({ default: m.Words })));
 
 /** From the first press on the place for words stands ready: it could not be fetched to say that the server has gone. */
@@ -40,6 +42,7 @@ function useFirstPress(act: () => void): void {
 function Sheets() {
   const request = useSave((s) => s.request);
   const shortcuts = useShortcuts((s) => s.open);
+  const media = useMediaSheet((s) => s.open);
   const words = useWordsWanted((w) => w.wanted);
   useFirstPress(wantWords);
   return (
@@ -51,6 +54,7 @@ function Sheets() {
         )}
       </Suspense>
       <Suspense fallback={<Opening />}>{shortcuts && <ShortcutsSheet />}</Suspense>
+      <Suspense fallback={<Opening />}>{media && <MediaSheet />}</Suspense>
     </>
   );
 }

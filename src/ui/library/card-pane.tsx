@@ -46,7 +46,13 @@ export function CardPane({ preset, tempo, onFolder }: CardProps) {
   const chosen = { ...preset, version: shownVersion };
   return (
     <aside aria-label="Card" className="flex h-full flex-col bg-card">
-      <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto px-[18px] pt-4 pb-3">
+      <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto px-[18px] pt-4 pb-3 [overflow-wrap:anywhere]">
+        {shown?.unreadable !== undefined && (
+          <p role="alert" className="border-alert border-l-[3px] bg-alert-tint px-3 py-2">
+            Its sound cannot be read: {shown.unreadable} Take an earlier version below, or a backup; all else is
+            untouched.
+          </p>
+        )}
         <div>
           <p className="text-small text-soft">
             {KIND_NAMES[preset.kind]} · version {shownVersion}

@@ -144,6 +144,7 @@ function WideRow({ preset, tempo }: RowProps) {
           {card.name}
         </span>
         <span className="truncate text-small text-soft">
+          {preset.unreadable !== undefined && <span className="text-alert">cannot be read · </span>}
           {[card.purpose, card.origin.artist ?? preset.pack ?? "own"].filter((w) => w !== "").join(" · ")}
         </span>
       </span>

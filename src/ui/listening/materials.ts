@@ -1,5 +1,6 @@
 "use client";
 
+import { create } from "zustand";
 import { cutText } from "@/core/names/cut";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
@@ -14,6 +15,9 @@ export interface MaterialName {
   readonly id: string;
   readonly name: string;
 }
+
+/** Whether the sheet with the sounds of one's own is open. */
+export const useMediaSheet = create<{ readonly open: boolean }>(() => ({ open: false }));
 
 /** The generated pieces, and the person's own. */
 export function useMaterials(): readonly MaterialName[] {

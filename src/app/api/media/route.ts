@@ -1,7 +1,7 @@
-import { NewMediaQuerySchema } from "@/contracts/projects";
+import { NewMediaQuerySchema, RemovedMediaSchema } from "@/contracts/projects";
 import { ok } from "@/core/result";
-import { readQuery, readWavBody, route } from "@/server/http/route";
-import { allMedia, keepMedia } from "@/server/use-cases/media";
+import { readJson, readQuery, readWavBody, route } from "@/server/http/route";
+import { allMedia, keepMedia, removeMedia } from "@/server/use-cases/media";
 
 export const GET = (): Promise<Response> => route(async (context) => ok({ media: await allMedia(context) }));
 
@@ -14,3 +14,9 @@ export const POST = (request: Request): Promise<Response> =>
     const kept = await keepMedia(context, query.value.name, body.value);
     return kept.ok ? ok({ media: kept.value }) : kept;
   }, 201);
+
+export const DELETE = (request: Request): Promise<Response> =>
+  route(async (context) => {
+    const body = await readJson(request, RemovedMediaSchema);
+    return body.ok ? removeMedia(context, body.value.hashes) : body;
+  });

@@ -65,19 +65,50 @@ function findChunks(view: DataView): Chunks {
 
 const NO_CHUNKS: Chunks = { format: null, data: null };
 
+/** Kinds of samples that are not read, by the number of their format (RFC 2361). */
+const OTHER_KINDS: Readonly<Record<number, string>> = {
+  2: "ADPCM",
+  6: "A-law",
+  7: "µ-law",
+  17: "IMA ADPCM",
+  80: "MPEG",
+  85: "MP3",
+};
+
+/** What stands at the head of files that are no plain WAV. */
+const OTHER_FILES: Readonly<Record<string, string>> = {
+  RF64: "This is an RF64 file, which is WAV beyond 4 GB.",
+  BW64: "This is a BW64 file, which is WAV beyond 4 GB.",
+  RIFX: "This is a RIFX file, which is WAV with its bytes the other way round.",
+  FORM: "This is an AIFF file.",
+  fLaC: "This is a FLAC file.",
+  OggS: "This is an Ogg file.",
+};
+
+const SAVE_AS = "Save it as plain WAV of 16, 24 or 32 bit.";
+
+/** Why samples of a format are not read; null where they are. */
+function whyNotRead({ tag, bits, sampleRate, channels }: Format): string | null {
+  const kind = OTHER_KINDS[tag] ?? (tag === PCM || tag === FLOAT ? `${bits} bit` : `format ${tag}`);
+  if (!SAMPLES[`${tag} ${bits}`]) return `This WAV file is of a kind that is not read: ${kind}. ${SAVE_AS}`;
+  if (sampleRate < 1000 || sampleRate > 768_000) return `A sample rate of ${sampleRate} Hz is not read.`;
+  return channels < 1 || channels > 2 ? `The file has ${channels} channels; one or two can be read.` : null;
+}
+
 const isWave = (view: DataView): boolean =>
   view.byteLength >= HEADER && word(view, 0) === "RIFF" && word(view, 8) === "WAVE";
 
 /** Reads 16, 24 and 32 bit WAV and floats, one or two channels; mono stands on both sides. The error is a sentence. */
 export function readWav(bytes: Uint8Array): Result<StereoSound, string> {
-  const none = fail("This is no WAV file that can be read.");
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const other = view.byteLength >= 4 ? OTHER_FILES[word(view, 0)] : undefined;
+  if (other) return fail(`${other} ${SAVE_AS}`);
   const { format, data } = isWave(view) ? findChunks(view) : NO_CHUNKS;
-  if (!format || !data) return none;
+  if (!format || !data) return fail("This is no WAV file that can be read.");
+  const why = whyNotRead(format);
+  if (why !== null) return fail(why);
   const { tag, channels, sampleRate, bits } = format;
-  const read = SAMPLES[`${tag} ${bits}`];
-  if (!read || sampleRate < 1000 || sampleRate > 768_000) return none;
-  if (channels < 1 || channels > 2) return fail(`The file has ${channels} channels; one or two can be read.`);
+  const read = SAMPLES[`${tag} ${bits}`]!;
   const frame = (channels * bits) / 8;
   const length = Math.floor(data.size / frame);
   const [left, right] = [new Float32Array(length), new Float32Array(length)];

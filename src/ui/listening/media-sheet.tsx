@@ -1,0 +1,111 @@
+"use client";
+
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import { formatNumber } from "@/core/units/format";
+import { Loading } from "../kit/bits";
+import { Button } from "../kit/button";
+import { formatDate } from "../kit/dates";
+import { Refused } from "../kit/field";
+import { say } from "../kit/say";
+import { Sheet } from "../kit/sheet";
+import { useMediaSheet } from "./materials";
+
+/** "12.4 MB". */
+const formatRoom = (bytes: number): string => `${formatNumber(bytes / 1e6, bytes < 1e7 ? 1 : 0)} MB`;
+
+const sum = (sizes: readonly number[]): number => sizes.reduce((a, b) => a + b, 0);
+const sounds = (n: number): string => `${n} sound${n === 1 ? "" : "s"}`;
+
+/** Sounds of one's own: the room they take, what of it nothing uses, and the way to have it back. */
+export function MediaSheet() {
+  const queries = useQueryClient();
+  const room = useQuery({ queryKey: [...KEYS.media, "room"], queryFn: api.mediaRoom, gcTime: 0 });
+  const [sure, setSure] = useState<readonly string[]>([]);
+  const [refused, setRefused] = useState<string | null>(null);
+  const items = room.data?.items ?? [];
+  const unused = items.filter((item) => !item.used);
+  const close = () => useMediaSheet.setState({ open: false });
+  const remove = async () => {
+    try {
+      const { gone } = await api.removeMedia(sure);
+      say(`${sounds(gone)} ${gone === 1 ? "is" : "are"} gone for good`);
+      setRefused(null);
+    } catch (error) {
+      setRefused(error instanceof Error ? error.message : String(error));
+    }
+    setSure([]);
+    await queries.invalidateQueries({ queryKey: KEYS.media });
+  };
+  return (
+    <Sheet
+      open
+      onClose={close}
+      title="Sounds of your own"
+      aside={room.data ? `${sounds(items.length)}, ${formatRoom(sum(items.map((item) => item.bytes)))}` : ""}
+      className="w-[640px]"
+    >
+      {room.isPending && <Loading what="Looking for what uses them" />}
+      {room.error && <Refused>{room.error.message}</Refused>}
+      {room.data && items.length === 0 && (
+        <p className="text-soft">There are none yet. Drop a sound on the listening bar, or choose one there.</p>
+      )}
+      <ul className="max-h-[380px] overflow-auto">
+        {items.map((item) => (
+          <li
+            key={item.hash}
+            className="grid min-h-11 grid-cols-[1fr_72px_88px] items-center gap-3 border-rule border-b"
+          >
+            <span className="grid min-w-0">
+              <span className="name truncate" title={item.name}>
+                {item.name}
+              </span>
+              <span className="text-small text-soft">
+                {formatNumber(item.seconds, 1)} s · kept {formatDate(item.addedAt)} ·{" "}
+                {item.used ? "used" : "nothing uses it"}
+              </span>
+            </span>
+            <span className="num text-right">{formatRoom(item.bytes)}</span>
+            {item.used ? (
+              <span />
+            ) : (
+              <Button small aria-label={`Remove ${item.name}`} onClick={() => setSure([item.hash])}>
+                Remove…
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+      {refused && <Refused>{refused}</Refused>}
+      {sure.length > 0 && (
+        <p role="alert" className="border-alert border-l-[3px] bg-alert-tint px-3 py-2">
+          {sure.length === 1
+            ? `“${items.find((item) => item.hash === sure[0])?.name ?? ""}” will be gone for good.`
+            : `${sounds(sure.length)} that nothing uses will be gone for good.`}{" "}
+          No undo brings {sure.length === 1 ? "it" : "them"} back.
+        </p>
+      )}
+      <div className="flex justify-end gap-2">
+        {sure.length > 0 ? (
+          <>
+            <Button className="mr-auto text-alert" onClick={() => void remove()}>
+              Yes, remove {sure.length === 1 ? "it" : "them"}
+            </Button>
+            <Button onClick={() => setSure([])}>Keep</Button>
+          </>
+        ) : (
+          unused.length > 1 && (
+            <Button className="mr-auto" onClick={() => setSure(unused.map((item) => item.hash))}>
+              Remove all {unused.length} that nothing uses ({formatRoom(sum(unused.map((item) => item.bytes)))})…
+            </Button>
+          )
+        )}
+        <Button main onClick={close}>
+          Close
+        </Button>
+      </div>
+    </Sheet>
+  );
+}
