@@ -2,6 +2,7 @@ import { eqVsNative, firstLoad, knobToSound, loopRender, openBrowser } from "./b
 import { chainCost } from "./chain";
 import { type Figure, print } from "./figure";
 import { importMany } from "./import";
+import { kills } from "./kills";
 import { largeLibrary } from "./library";
 import { openLibrary } from "./open";
 import { agreement, silentTail } from "./sound";
@@ -26,6 +27,7 @@ const ROWS: readonly [names: readonly string[], measure: () => Promise<readonly 
   [["save"], async () => [await save()]],
   [["search-100k", "search-100k-ms", "search-overlap", "facets-100k", "page-100k", "memory-100k"], largeLibrary],
   [["near-100k", "worst-wait"], waits],
+  [["kills"], async () => [await kills()]],
   [["import"], async () => [await importMany()]],
   [
     ["open", "scroll-100k-late"],

@@ -38,6 +38,21 @@ describe("a WAV file", () => {
     if (!read.ok) throw new Error(read.error);
     for (let i = 0; i < 999; i++) expect(Math.abs(read.value.left[i]! - SOUND.left[i]!)).toBeLessThan(1.3e-7);
   });
+  it("of a kind that is not read is named", () => {
+    const why = (bytes: Uint8Array) => {
+      const read = readWav(bytes);
+      return read.ok ? null : read.error;
+    };
+    expect(why(fileOf([1, 1, 8], [0, 1, 2, 3]))).toContain("not read: 8 bit. Save it as plain WAV");
+    expect(why(fileOf([6, 1, 8], [0, 1]))).toContain("A-law");
+    expect(why(fileOf([7, 1, 8], [0, 1]))).toContain("µ-law");
+    expect(why(fileOf([99, 1, 16], [0, 1]))).toContain("format 99");
+    expect(why(fileOf([1, 6, 16], [0, 1]))).toContain("6 channels");
+    const rf64 = fileOf([1, 1, 16], [0, 1]);
+    rf64.set([..."RF64"].map((c) => c.charCodeAt(0)));
+    expect(why(rf64)).toContain("RF64");
+    expect(why(Uint8Array.of(1, 2))).toContain("no WAV file");
+  });
   it("of 16 bits and one channel stands on both sides; chunks that are not known are passed by", () => {
     const list = [..."LIST"].map((c) => c.charCodeAt(0)).concat([3, 0, 0, 0, 1, 2, 3, 0]);
     const read = readWav(fileOf([1, 1, 16], [0, 0x40, 0, 0xc0], list));
