@@ -14,6 +14,9 @@ export interface Server {
   readonly kill9: () => Promise<void>;
   /** Starts it again on the same folder and port. */
   readonly start: () => Promise<void>;
+  /** Tells it to end, and waits until it has. */
+  readonly end: () => Promise<void>;
+  /** Ends it and takes its folder away. */
   readonly stop: () => Promise<void>;
 }
 
@@ -65,6 +68,10 @@ export async function createServer(port: number, withDemo: boolean): Promise<Ser
     },
     async start() {
       running = await spawnServer(folder, port);
+    },
+    async end() {
+      running.child.kill("SIGTERM");
+      await gone(running.child);
     },
     async stop() {
       running.child.kill("SIGTERM");

@@ -107,7 +107,7 @@ test("ten tabs all work and hear of each other, also when the one that listened 
   const tabs = await Promise.all(Array.from({ length: 10 }, () => context.newPage()));
   for (const tab of tabs) {
     await tab.goto(`${server.url}/library?q=sextet`);
-    await expect(tab.getByText("Nothing is found")).toBeVisible();
+    await expect(tab.getByText("No sound matches")).toBeVisible();
   }
   const save = async (name: string) => {
     const { preset } = (await (await fetch(`${server.url}/api/presets/quintet-blend`)).json()) as {

@@ -38,9 +38,15 @@ interface Body {
   readonly revision: number;
 }
 
+interface KeptPreset {
+  version: number;
+  rating: number;
+  pair: string | null;
+}
+
 /** What was acknowledged, as it must be found again. */
 class Kept {
-  readonly presets = new Map<string, { version: number; rating: number; pair: string | null }>();
+  readonly presets = new Map<string, KeptPreset>();
   readonly binned = new Set<string>();
   revision = 0;
   writes = 0;
@@ -53,114 +59,130 @@ const preset = (name: string) => ({
   card: { name, folder: null, tags: ["kept"], purpose: "", rating: 0, notes: "", origin: {} },
 });
 
-/** Writes of every kind, one after the other, until the server is gone. */
-function writers(kept: Kept, random: () => number): readonly (() => Promise<void>)[] {
-  const own = (n: number) =>
-    [...kept.presets.keys()].filter((id) => !kept.binned.has(id)).filter((_, at) => at % 3 === n);
-  const save = async () => {
-    for (let n = 0; ; n++) {
-      const made = await ask<Detail>("POST", "/api/presets", { preset: preset(`One ${n}`) });
-      if (!made) return;
-      kept.presets.set(made.preset.id, { version: 1, rating: 0, pair: null });
-      kept.writes += 1;
-    }
-  };
-  const saveTwo = async () => {
-    for (let n = 0; ; n++) {
-      const two = { presets: [preset(`Pair ${n} a`), preset(`Pair ${n} b`)] };
-      const made = await ask<{ presets: Detail["preset"][] }>("POST", "/api/presets/batch", two);
-      if (!made) return;
-      const [a, b] = made.presets.map((p) => p.id) as [string, string];
-      kept.presets.set(a, { version: 1, rating: 0, pair: b });
-      kept.presets.set(b, { version: 1, rating: 0, pair: a });
-      kept.writes += 1;
-    }
-  };
-  const change = async () => {
-    for (;;) {
-      const [id] = own(0).slice(-1);
-      const known = id === undefined ? undefined : kept.presets.get(id);
-      if (id === undefined || !known) {
-        await new Promise((resolve) => setTimeout(resolve, 5));
-        if (!(await ask("GET", "/api/health"))) return;
-        continue;
-      }
-      const now = await ask<Detail>("GET", `/api/presets/${id}`);
-      if (!now) return;
-      const { version, cardRevision } = now.preset;
-      if (!(await ask("PUT", `/api/presets/${id}/content`, { baseVersion: version, content: CONTENT }))) return;
-      known.version = version + 1;
-      const rating = 1 + Math.floor(random() * 5);
-      const changes = [{ id, baseCard: cardRevision, card: { rating } }];
-      if (!(await ask("PATCH", "/api/presets", { changes }))) return;
-      known.rating = rating;
-      kept.writes += 2;
-      const [gone] = own(1).slice(-1);
-      if (gone === undefined) continue;
-      if (!(await ask("DELETE", `/api/presets/${gone}`))) return;
-      kept.binned.add(gone);
-      kept.writes += 1;
-    }
-  };
-  const turn = async () => {
-    for (let n = 0; ; n++) {
-      const now = await ask<Body>("GET", "/api/projects/neap-tide");
-      const fader = now?.project.strips.find((strip) => strip.id === "patch-bass")?.level.fader;
-      if (!now || fader === undefined) return;
-      const step = {
-        id: `s${n}`,
-        cell: { strip: "patch-bass", part: "level" },
-        needs: [],
-        kind: "setLevel",
-        from: { fader, mute: false },
-        to: { fader: -Math.round(random() * 300) / 10, mute: false },
-      };
-      const done = await ask<Body>("POST", "/api/projects/neap-tide/changes", {
-        baseRevision: now.revision,
-        label: "Fader",
-        steps: [step],
-      });
-      if (!done) return;
-      kept.revision = done.revision;
-      kept.writes += 1;
-    }
-  };
-  return [save, saveTwo, change, turn];
+/** One kind of write, over and over until the server is gone. */
+type Writer = (kept: Kept, random: () => number) => Promise<void>;
+
+/** A third of what stands in the list, so that two writers do not meet; the newest of it. */
+const newestOf = (kept: Kept, third: number): string | undefined =>
+  [...kept.presets.keys()].filter((id, at) => !kept.binned.has(id) && at % 3 === third).at(-1);
+
+const save: Writer = async (kept) => {
+  for (let n = 0; ; n++) {
+    const made = await ask<Detail>("POST", "/api/presets", { preset: preset(`One ${n}`) });
+    if (!made) return;
+    kept.presets.set(made.preset.id, { version: 1, rating: 0, pair: null });
+    kept.writes += 1;
+  }
+};
+
+const saveTwo: Writer = async (kept) => {
+  for (let n = 0; ; n++) {
+    const two = { presets: [preset(`Pair ${n} a`), preset(`Pair ${n} b`)] };
+    const made = await ask<{ presets: Detail["preset"][] }>("POST", "/api/presets/batch", two);
+    if (!made) return;
+    const [a, b] = made.presets.map((p) => p.id) as [string, string];
+    kept.presets.set(a, { version: 1, rating: 0, pair: b });
+    kept.presets.set(b, { version: 1, rating: 0, pair: a });
+    kept.writes += 1;
+  }
+};
+
+/** Saves another version and rates it; false where the server is gone. */
+async function changeOne(kept: Kept, id: string, random: () => number): Promise<boolean> {
+  const known = kept.presets.get(id)!;
+  const now = await ask<Detail>("GET", `/api/presets/${id}`);
+  if (!now) return false;
+  const { version, cardRevision } = now.preset;
+  if (!(await ask("PUT", `/api/presets/${id}/content`, { baseVersion: version, content: CONTENT }))) return false;
+  known.version = version + 1;
+  const rating = 1 + Math.floor(random() * 5);
+  const changes = [{ id, baseCard: cardRevision, card: { rating } }];
+  if (!(await ask("PATCH", "/api/presets", { changes }))) return false;
+  known.rating = rating;
+  kept.writes += 2;
+  return true;
 }
 
-/** What was acknowledged and is not there, or is there by half. */
-async function lostIn(kept: Kept, start: Body): Promise<readonly string[]> {
+const change: Writer = async (kept, random) => {
+  for (;;) {
+    const id = newestOf(kept, 0);
+    if (id === undefined) {
+      await new Promise((resolve) => setTimeout(resolve, 5));
+      if (!(await ask("GET", "/api/health"))) return;
+    } else if (!(await changeOne(kept, id, random))) return;
+  }
+};
+
+const throwAway: Writer = async (kept) => {
+  for (;;) {
+    await new Promise((resolve) => setTimeout(resolve, 15));
+    const id = newestOf(kept, 1);
+    if (id === undefined) {
+      if (!(await ask("GET", "/api/health"))) return;
+    } else {
+      if (!(await ask("DELETE", `/api/presets/${id}`))) return;
+      kept.binned.add(id);
+      kept.writes += 1;
+    }
+  }
+};
+
+const turn: Writer = async (kept, random) => {
+  for (let n = 0; ; n++) {
+    const now = await ask<Body>("GET", "/api/projects/neap-tide");
+    const fader = now?.project.strips.find((strip) => strip.id === "patch-bass")?.level.fader;
+    if (!now || fader === undefined) return;
+    const to = { fader: -Math.round(random() * 300) / 10, mute: false };
+    const cell = { strip: "patch-bass", part: "level" };
+    const steps = [{ id: `s${n}`, cell, needs: [], kind: "setLevel", from: { fader, mute: false }, to }];
+    const request = { baseRevision: now.revision, label: "Fader", steps };
+    const done = await ask<Body>("POST", "/api/projects/neap-tide/changes", request);
+    if (!done) return;
+    kept.revision = done.revision;
+    kept.writes += 1;
+  }
+};
+
+const WRITERS = [save, saveTwo, change, throwAway, turn];
+
+async function lostOfProject(kept: Kept, start: Body): Promise<readonly string[]> {
   const lost: string[] = [];
   const now = await ask<Body>("GET", "/api/projects/neap-tide");
   // One change may have reached the disk without its answer having left.
   const ahead = (now?.revision ?? -1) - kept.revision;
-  if (ahead < 0 || ahead > 1) lost.push(`revision ${now?.revision} of ${kept.revision}`);
+  if (ahead < 0 || ahead > 1) lost.push(`revision ${kept.revision}`);
   kept.revision = now?.revision ?? kept.revision;
   // Taking back every revision gives the project of the beginning: the log and the project agree.
   const first = await ask<Body>("GET", "/api/projects/neap-tide/revisions/0");
   if (JSON.stringify(first?.project) !== JSON.stringify(start.project))
     lost.push("the log and the project do not agree");
-  for (const [id, { version, rating, pair }] of kept.presets) {
-    if (kept.binned.has(id)) continue;
-    const detail = await ask<Detail>("GET", `/api/presets/${id}`);
-    if (!detail) {
-      // Thrown away without an answer that it was: then it is in the bin.
-      const bin = await ask<{ items: { id: string }[] }>("GET", "/api/bin");
-      if (bin?.items.some((item) => item.id === id)) kept.binned.add(id);
-      else lost.push(`preset ${id}`);
-      continue;
-    }
-    const { preset: found } = detail;
-    if (found.version < version || found.version > version + 1) lost.push(`version ${version} of ${id}`);
-    if (found.card.rating < rating && found.card.rating === 0) lost.push(`rating of ${id}`);
-    if (pair !== null && !kept.binned.has(pair) && !(await ask("GET", `/api/presets/${pair}`)))
-      lost.push(`half of ${id}`);
-    Object.assign(kept.presets.get(id)!, { version: found.version, rating: found.card.rating });
-  }
-  // Of pairs both are there or none, answered or not.
-  const page = await ask<{ items: { card: Card }[] }>("GET", "/api/presets?q=pair&limit=500");
-  if (!page) lost.push("the list");
   return lost;
+}
+
+/** What was thrown away is in the bin, answered or not. */
+async function lostOfBin(kept: Kept): Promise<readonly string[]> {
+  const bin = new Set((await ask<{ items: { id: string }[] }>("GET", "/api/bin"))?.items.map((item) => item.id));
+  for (const id of kept.presets.keys()) if (bin.has(id)) kept.binned.add(id);
+  return [...kept.binned].filter((id) => kept.presets.has(id) && !bin.has(id)).map((id) => `${id} out of the bin`);
+}
+
+async function lostOfPresets(kept: Kept): Promise<readonly string[]> {
+  const lost: string[] = [];
+  for (const [id, known] of kept.presets) {
+    if (kept.binned.has(id)) continue;
+    const found = (await ask<Detail>("GET", `/api/presets/${id}`))?.preset ?? null;
+    const fault = faultOf(known, found) ?? (known.pair === null || kept.presets.has(known.pair) ? null : "half");
+    if (fault !== null) lost.push(`${fault} of ${id}`);
+    if (found) Object.assign(known, { version: found.version, rating: found.card.rating });
+  }
+  return lost;
+}
+
+/** What of a preset is not as it was acknowledged; one change may have come in without its answer. */
+function faultOf(known: KeptPreset, found: Detail["preset"] | null): string | null {
+  if (!found) return "all";
+  if (found.version < known.version || found.version > known.version + 1) return "a version";
+  return found.card.rating === 0 && known.rating > 0 ? "the rating" : null;
 }
 
 /** Ends the server at random moments under mixed writes: what was acknowledged is there, whole. */
@@ -178,15 +200,17 @@ export async function kills(): Promise<Figure> {
     kept.revision = start.revision;
     for (let round = 0; round < ROUNDS; round++) {
       const before = kept.writes;
-      const writing = writers(kept, random).map((write) => write());
+      const writing = WRITERS.map((write) => write(kept, random));
       while (kept.writes === before) await new Promise((resolve) => setTimeout(resolve, 2));
       await new Promise((resolve) => setTimeout(resolve, random() * 120));
       await kill(child);
       await Promise.all(writing);
       child = await serve(folder, PORT);
-      lost.push(...(await lostIn(kept, start)));
+      lost.push(...(await lostOfProject(kept, start)), ...(await lostOfBin(kept)), ...(await lostOfPresets(kept)));
       // What was looked after so often needs not be asked for in every round to come.
       for (const id of [...kept.presets.keys()].slice(0, -60)) kept.presets.delete(id);
+      for (const known of kept.presets.values())
+        if (known.pair !== null && !kept.presets.has(known.pair)) known.pair = null;
     }
     await kill(child);
   } finally {

@@ -3,11 +3,21 @@ import type { ApiError } from "@/contracts/errors";
 /** Why a database is not opened, in words for the person who started the server. */
 export class DatabaseRefused extends Error {}
 
+/**
+ * Of errors that say in their own words what is wrong. A code and no class is asked for: the server and the route handlers are
+ * built apart, and what one throws is of no class that the other knows.
+ */
+const IN_WORDS = "STORAGE_IN_WORDS";
+
 /** The file that was opened is not the one that stands in its place any more. */
-export class LibraryGone extends Error {}
+export class LibraryGone extends Error {
+  readonly code = IN_WORDS;
+}
 
 /** A document that is in the store cannot be read as what it was written as. */
-export class Unreadable extends Error {}
+export class Unreadable extends Error {
+  readonly code = IN_WORDS;
+}
 
 const DISK_FULL = "The disk is full. Nothing was changed; make room on it and do it again.";
 const BUSY = "Another program holds the library's file. Nothing was changed; close it, or do it again in a moment.";
@@ -42,8 +52,8 @@ const FAULTS: readonly (readonly [begins: string, code: ApiError["code"], words:
 
 /** A fault of the storage in words, with the way out; null for what is none. */
 export function findStorageFault(error: unknown): ApiError | null {
-  if (error instanceof LibraryGone || error instanceof Unreadable) return { code: "storage", message: error.message };
   const code = error instanceof Error && "code" in error ? String(error.code) : "";
+  if (code === IN_WORDS) return { code: "storage", message: (error as Error).message };
   const known = FAULTS.find(([begins]) => code.startsWith(begins));
   return known ? { code: known[1], message: known[2] } : null;
 }

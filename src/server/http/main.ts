@@ -33,9 +33,10 @@ const LISTENING: Readonly<Record<string, (port: number) => string>> = {
   EACCES: (port) => `Port ${port} may not be used by you. Set PORT to one above 1023.`,
 };
 
-function listen({ server }: Front, port: number): void {
+function listen({ server }: Front, port: number, context: OpenContext): void {
   server.on("error", (error: NodeJS.ErrnoException) => {
-    giveUp(LISTENING[error.code ?? ""]?.(port) ?? `It cannot serve on port ${port}: ${error.message}`);
+    const why = LISTENING[error.code ?? ""]?.(port) ?? `It cannot serve on port ${port}: ${error.message}`;
+    void context.close().finally(() => giveUp(why));
   });
   server.listen(port, HOST, () => console.log(`Diathesis is at http://${HOST}:${port}  (data in ${FOLDER})`));
 }
@@ -72,7 +73,7 @@ async function main(): Promise<void> {
   await app.prepare();
   const front = new Front(port, app.getRequestHandler());
   endBySignal(front, context);
-  listen(front, port);
+  listen(front, port, context);
 }
 
 main().catch((error: unknown) => {

@@ -1,13 +1,12 @@
 import type { BinnedRow, MergedRow, PresetRow } from "@/contracts/records";
-import type { Card, Content, PresetKind } from "@/core/presets/preset";
-import { liftContent } from "@/core/presets/migrations";
+import type { Card, PresetKind } from "@/core/presets/preset";
 import { numberedStem } from "@/core/names/pattern";
 import type { Inside } from "@/core/search/entry";
 import { fold } from "@/core/search/words";
 import { statementsOf } from "../data/statements";
 import type { Executor } from "../data/transaction";
 import { takingTurns } from "../turns";
-import { type StoredPreset, newest, toRow, withDocuments } from "./preset-rows";
+import { type StoredPreset, toRow, withDocuments } from "./preset-rows";
 
 /** Presets, but for those in the bin, that have one inside. */
 export async function listHolding(db: Executor, held: string): Promise<readonly { id: string; name: string }[]> {
@@ -31,31 +30,6 @@ export const listMerged = async (db: Executor, into: string): Promise<readonly M
 /** Whether others were put into one. */
 export const hasMerged = async (db: Executor, into: string): Promise<boolean> =>
   (await db<{ id: string; merged_into: string }>("presets").where({ merged_into: into }).first("id")) !== undefined;
-
-/** Every preset of one's own with its content and fingerprint, a chunk at a time. */
-export async function* everyContent(
-  db: Executor,
-): AsyncGenerator<{ id: string; content: Content; fingerprint: string }> {
-  const CHUNK = 1000;
-  for (let after = 0; ; ) {
-    const rows = await newest(db)
-      .whereNull("p.binned_at")
-      .whereNull("p.pack")
-      .where("p.row", ">", after)
-      .orderBy("p.row")
-      .limit(CHUNK)
-      .select<{ row: number; id: string; body: string; fingerprint: string }[]>(
-        "p.row",
-        "p.id",
-        "d.body",
-        "v.fingerprint",
-      );
-    for (const { id, body, fingerprint: mark } of rows)
-      yield { id, content: liftContent(JSON.parse(body)), fingerprint: mark };
-    after = rows.at(-1)?.row ?? 0;
-    if (rows.length < CHUNK) return;
-  }
-}
 
 /** A pack's presets as they are here, by id. */
 export async function listOfPack(
