@@ -6,6 +6,7 @@ import { said } from "@/app/testing/said";
 import { INCLUDED } from "@/core/packs/included";
 import { value } from "@/server/testing";
 import { patchCards } from "@/server/use-cases/filing/cards";
+import { makeFolder } from "@/server/use-cases/filing/folders";
 import { savePresets } from "@/server/use-cases/library";
 import { touch } from "../actions/last-touched";
 import { useLibraryHistory } from "./use-library-history";
@@ -72,6 +73,21 @@ describe("undo and redo of the filing", () => {
     for (let n = 0; n < 3; n++) press("undo");
     await waitFor(() => expect(said).toHaveLength(3));
     expect(said.toSorted()).toEqual(["Taken back: Rate 1", "Taken back: Rate 2", "Taken back: Rate 3"]);
+  });
+
+  it("say what they pass over, and the next press goes on", async () => {
+    await rate(1);
+    const nave = value(await makeFolder(house.context, { name: "Nave", parent: null }));
+    value(await savePresets(house.context, { presets: [presetOf(CONTENT, { name: "In it", folder: nave.id })] }));
+    const { now, press } = open();
+    await waitFor(() => expect(now("undo").title).toBe("Undo: Make folder “Nave”"));
+    press("undo");
+    await waitFor(() =>
+      expect(said).toEqual(["Passed over: Make folder “Nave”. “Nave” holds something by now; it stays."]),
+    );
+    await waitFor(() => expect(now("undo").title).toBe("Undo: Rate 1"));
+    press("undo");
+    await waitFor(() => expect(said.at(-1)).toBe("Taken back: Rate 1"));
   });
 
   it("leave their keys to a project that was touched last", async () => {

@@ -9,7 +9,7 @@ import { cx } from "../kit/class-names";
 import { Num } from "../kit/number";
 import { Segments } from "../kit/segments";
 import { Toggle } from "../kit/toggle";
-import { type MaterialName, useMaterials, useOwnMaterial } from "./materials";
+import { type MaterialName, useMaterials, useMediaSheet, useOwnMaterial } from "./materials";
 import { MetersButton } from "./meters-button";
 import {
   type Sound,
@@ -31,6 +31,10 @@ const nextMaterial = (materials: readonly MaterialName[], current: string): stri
 
 /** Stands in the list of materials for choosing a file. */
 const CHOOSE = "choose";
+/** Stands there for what is done with the sounds of one's own. */
+const KEPT = "kept";
+
+const openKept = () => useMediaSheet.setState({ open: true });
 
 function useListeningActions(materials: readonly MaterialName[]): void {
   const { playing, processed, side, match, material, a, b } = useListening();
@@ -73,6 +77,13 @@ function useListeningActions(materials: readonly MaterialName[]): void {
         group,
         keys: ["N"],
         run: () => void setMaterial(nextMaterial(materials, material)),
+      },
+      {
+        id: "own-sounds",
+        title: "Sounds of your own: the room they take",
+        group,
+        keys: [],
+        run: openKept,
       },
     ],
     "everywhere",
@@ -126,6 +137,7 @@ export function ListeningBar() {
           value={material}
           onChange={(event) => {
             if (event.target.value === CHOOSE) file.current?.click();
+            else if (event.target.value === KEPT) openKept();
             else void setMaterial(event.target.value);
           }}
           className="-ml-1 w-full cursor-pointer appearance-none truncate rounded-card bg-card px-1 text-ink hover:bg-sunk"
@@ -136,6 +148,7 @@ export function ListeningBar() {
             </option>
           ))}
           <option value={CHOOSE}>A sound of your own…</option>
+          <option value={KEPT}>Your sounds and the room they take…</option>
         </select>
         <input
           ref={file}

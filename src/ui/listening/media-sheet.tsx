@@ -11,6 +11,7 @@ import { formatDate } from "../kit/dates";
 import { Refused } from "../kit/field";
 import { say } from "../kit/say";
 import { Sheet } from "../kit/sheet";
+import { OWN_MATERIAL, useListening } from "./listening";
 import { useMediaSheet } from "./materials";
 
 /** "12.4 MB". */
@@ -26,7 +27,9 @@ export function MediaSheet() {
   const [sure, setSure] = useState<readonly string[]>([]);
   const [refused, setRefused] = useState<string | null>(null);
   const items = room.data?.items ?? [];
-  const unused = items.filter((item) => !item.used);
+  const heard = useListening((l) => l.material);
+  const isHeard = (hash: string) => heard === OWN_MATERIAL + hash;
+  const unused = items.filter((item) => !item.used && !isHeard(item.hash));
   const close = () => useMediaSheet.setState({ open: false });
   const remove = async () => {
     try {
@@ -64,11 +67,11 @@ export function MediaSheet() {
               </span>
               <span className="text-small text-soft">
                 {formatNumber(item.seconds, 1)} s · kept {formatDate(item.addedAt)} ·{" "}
-                {item.used ? "used" : "nothing uses it"}
+                {item.used ? "used" : isHeard(item.hash) ? "heard now" : "nothing uses it"}
               </span>
             </span>
             <span className="num text-right">{formatRoom(item.bytes)}</span>
-            {item.used ? (
+            {item.used || isHeard(item.hash) ? (
               <span />
             ) : (
               <Button small aria-label={`Remove ${item.name}`} onClick={() => setSure([item.hash])}>
