@@ -10,7 +10,8 @@ import { type Step, invertSteps } from "@/core/recall/step";
 import { ok } from "@/core/result";
 import type { Context } from "../data/context";
 import { type Executor, inTransaction } from "../data/transaction";
-import { type Failure, type Outcome, RolledBack, catchRolledBack, failure } from "../failure";
+import { type Failure, type Outcome, RolledBack, catchRolledBack, failure, refuse } from "../failure";
+import { takingTurns } from "../turns";
 import { touchPresets } from "../repositories/presets";
 import * as projects from "../repositories/projects";
 
@@ -60,17 +61,24 @@ const staleProject = (record: projects.ProjectRecord, base: number): Failure =>
     },
   ).error;
 
-function applyChecked(record: projects.ProjectRecord, steps: readonly Step[]): Project {
-  const applied = applySteps(record.project, steps);
-  if (!applied.ok) {
-    const at = steps.indexOf(applied.error.step);
-    throw new RolledBack(
-      failure("refused", applied.error.reason, { path: `steps[${at}]`, detail: { step: applied.error.step.id } }).error,
-    );
+/** Steps that are taken in one go; between one such stretch and the next others have their turn. */
+const STRETCH = 100;
+
+async function applyChecked(record: projects.ProjectRecord, steps: readonly Step[]): Promise<Project> {
+  const turn = takingTurns();
+  let { project } = record;
+  for (let from = 0; from < steps.length; from += STRETCH) {
+    const applied = applySteps(project, steps.slice(from, from + STRETCH));
+    if (!applied.ok) {
+      const at = steps.indexOf(applied.error.step);
+      refuse("refused", applied.error.reason, { path: `steps[${at}]`, detail: { step: applied.error.step.id } });
+    }
+    project = applied.value;
+    await turn();
   }
-  const problem = findProjectProblem(applied.value);
-  if (problem) throw new RolledBack(failure("refused", problem.message, { path: problem.path }).error);
-  return applied.value;
+  const problem = findProjectProblem(project);
+  if (problem) refuse("refused", problem.message, { path: problem.path });
+  return project;
 }
 
 /** The presets that a change brings in: they were used now. */
@@ -116,7 +124,7 @@ async function commit(
         const record = await projects.findProject(tx, id);
         if (!record) throw new RolledBack(noProject(id).error);
         const made = await gesture(record, tx);
-        const project = applyChecked(record, made.steps);
+        const project = await applyChecked(record, made.steps);
         const at = context.now().toISOString();
         const revision = await projects.appendRevision(tx, record, project, { ...made, at });
         const used = record.draft || made.undoes !== undefined ? [] : presetsIn(made.steps);
@@ -167,11 +175,13 @@ export async function getRevision(
   if (!record) return noProject(id);
   if (n < 0 || n > record.revision)
     return failure("notFound", `“${record.project.name}” has revisions 0 to ${record.revision}.`, { path: "n" });
+  const turn = takingTurns();
   let project = record.project;
   for (const later of await projects.listRevisions(db, id, n)) {
     const back = applySteps(project, invertSteps(later.steps));
     if (!back.ok) throw new Error(`Revision ${later.n} of ${id} cannot be taken back: ${back.error.reason}`);
     project = back.value;
+    await turn();
   }
   return ok({ project, revision: n });
 }

@@ -240,6 +240,24 @@ describe("filing", () => {
   });
 });
 
+describe("folders", () => {
+  it("600 deep in each other are listed with their counts, each looked at once", async () => {
+    const [one] = await all();
+    for (let n = 0; n < 600; n++) {
+      const parent = n === 0 ? null : `deep-${n - 1}`;
+      await context.writer("folders").insert({ id: `deep-${n}`, name: `Deep ${n}`, parent });
+    }
+    const card = { ...one!.card, name: "At the bottom", folder: "deep-599" };
+    value(await savePreset(context, { preset: { kind: one!.kind, content: one!.content, card } }));
+    const deep = (await listFolders(context)).filter((f) => f.id.startsWith("deep-"));
+    expect(deep.map((f) => f.id)).toEqual(Array.from({ length: 600 }, (_, n) => `deep-${n}`));
+    expect(new Set(deep.map((f) => f.count))).toEqual(new Set([1]));
+    expect((await findPresets(context, { folder: "deep-0" })).total).toBe(0);
+    value(await changeFolder(context, "deep-0", { name: "Shallow" }));
+    expect((await findPresets(context, { folder: "deep-0" })).items.map((p) => p.card.name)).toEqual(["At the bottom"]);
+  });
+});
+
 describe("near copies", () => {
   it("are found by their values, and merged with tags, versions and uses; undo parts them again", async () => {
     const original = value(await getPreset(context, "two-to-one")).preset;

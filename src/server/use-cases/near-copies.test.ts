@@ -1,0 +1,80 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { INCLUDED } from "@/core/packs/included";
+import { emptyCard } from "@/core/presets/preset";
+import type { NearCopies } from "@/core/library/near-copies";
+import { type OpenContext, openContext } from "../data/context";
+import { value } from "../testing";
+import { savePreset } from "./library";
+import { listNearCopies } from "./near-copies";
+
+/* How a search that takes long is asked for, with one that goes as far as it is let. */
+
+interface Running {
+  readonly within: number;
+  readonly signal: AbortSignal;
+  readonly progress: (share: number) => void;
+  readonly end: (groups: readonly NearCopies[]) => void;
+  readonly fail: (error: Error) => void;
+}
+
+let folder: string;
+let context: OpenContext;
+let searches: Running[];
+
+beforeEach(async () => {
+  searches = [];
+  folder = mkdtempSync(join(tmpdir(), "diathesis-near-"));
+  context = await openContext(folder, {
+    runNearCopies: ({ within }, progress, signal) =>
+      new Promise((end, fail) => searches.push({ within, signal, progress, end, fail })),
+  });
+});
+
+afterEach(async () => {
+  vi.useRealTimers();
+  await context.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const { content } = INCLUDED.presets[0]!;
+const save = async () =>
+  value(await savePreset(context, { preset: { kind: content.kind, content, card: emptyCard("Rim") } })).id;
+
+describe("a search for near copies", () => {
+  it("tells how far it is while it is asked for, and then what it found, with no more of a group than can be shown", async () => {
+    const ids: string[] = [];
+    for (let n = 0; n < 25; n++) ids.push(await save());
+    expect(await listNearCopies(context, 0.01)).toEqual({ progress: 0, total: 0, groups: null });
+    searches[0]!.progress(0.4);
+    expect((await listNearCopies(context, 0.01)).progress).toBe(0.4);
+    searches[0]!.end([{ ids, distance: 0 }]);
+    const { total, groups } = await listNearCopies(context, 0.01);
+    expect([total, groups![0]!.count, groups![0]!.presets.length]).toEqual([1, 25, 20]);
+    // The same is not searched for again, until something has changed.
+    expect(searches).toHaveLength(1);
+    await save();
+    expect((await listNearCopies(context, 0.01)).groups).toBeNull();
+    expect(searches).toHaveLength(2);
+  });
+
+  it("ends when another is asked for, and when nobody asks any more", async () => {
+    await listNearCopies(context, 0.01);
+    await listNearCopies(context, 0.1);
+    expect(searches.map((s) => [s.within, s.signal.aborted])).toEqual([
+      [0.01, true],
+      [0.1, false],
+    ]);
+    await vi.waitFor(() => expect(searches[1]!.signal.aborted).toBe(true), { timeout: 8000, interval: 100 });
+  });
+
+  it("that breaks down says so, and the next one begins anew", async () => {
+    await listNearCopies(context, 0);
+    searches[0]!.fail(new Error("out of memory"));
+    await expect(listNearCopies(context, 0)).rejects.toThrow("out of memory");
+    expect((await listNearCopies(context, 0)).groups).toBeNull();
+    expect(searches).toHaveLength(2);
+  });
+});
