@@ -3,7 +3,7 @@ import Database from "better-sqlite3";
 import { type NearCopies, type Nearness, findNearCopies, nearnessOf } from "@/core/library/near-copies";
 import { liftContent } from "@/core/presets/migrations";
 import { DATABASE_FILE } from "../data/library-file";
-import { setPragmas } from "../data/database";
+import { setPragmas } from "../data/pragmas";
 
 export interface NearCopiesJob {
   /** The data folder. */
