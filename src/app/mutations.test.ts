@@ -282,12 +282,12 @@ describe("what was acknowledged", () => {
       "ß",
       "\\",
       '"',
-      "\ud83e",
-      "\udd81",
       "\u{10ffff}",
       " ",
     ];
-    const text = () => Array.from({ length: Math.floor(random() * 12) }, () => pick(signs, random)).join("");
+    /** Half a letter, in one of ten. */
+    const half = () => (random() < 0.1 ? pick(["\ud83e", "\udd81"], random) : "");
+    const text = () => Array.from({ length: Math.floor(random() * 12) }, () => pick(signs, random)).join("") + half();
     let kept = 0;
     for (let n = 0; n < 300; n++) {
       const [notes, purpose, tag] = [text(), text(), text()];
@@ -312,6 +312,7 @@ describe("what was acknowledged", () => {
       expect({ ...preset.card, tags: [] }).toEqual({ ...card, tags: [] });
       expect(preset.card.tags).toEqual([tag.trim()]);
     }
-    expect(kept).toBeGreaterThan(20);
+    expect(kept).toBeGreaterThan(100);
+    expect(kept).toBeLessThan(300);
   });
 });
