@@ -2,6 +2,7 @@ import type { z } from "zod";
 import { type ApiError, ERROR_STATUS } from "@/contracts/errors";
 import { parseWith } from "@/core/documents/problem";
 import { fail, ok, type Result } from "@/core/result";
+import { jsonAnswer } from "./answer";
 import { parseInTurns, parseJson } from "./json";
 import { findStorageFault } from "../data/faults";
 import { type Context, sharedContext } from "../data/context";
@@ -20,7 +21,7 @@ function answerFault(error: unknown): Response {
 export async function route<T>(work: (context: Context) => Promise<Outcome<T>>, status = 200): Promise<Response> {
   try {
     const outcome = await work(sharedContext());
-    return outcome.ok ? Response.json(outcome.value, { status }) : answerError(outcome.error);
+    return outcome.ok ? jsonAnswer(outcome.value, status) : answerError(outcome.error);
   } catch (error) {
     return answerFault(error);
   }
