@@ -3,7 +3,7 @@ import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type House, openHouse } from "@/app/testing/house";
 import { said } from "@/app/testing/said";
-import { writeWav } from "@/core/formats/wav/wav";
+import { toneFile } from "@/app/testing/sounds";
 import { value } from "@/server/testing";
 import { openDraft } from "@/server/use-cases/drafts";
 import { allMedia, keepMedia } from "@/server/use-cases/media";
@@ -24,11 +24,7 @@ beforeEach(async () => {
 
 afterEach(() => house.close());
 
-const keep = async (name: string, at: number) => {
-  const samples = Float32Array.from({ length: 48_000 }, (_, n) => Math.sin(n * at) / 2);
-  const sound = { left: samples, right: samples, sampleRate: 48_000 };
-  return value(await keepMedia(house.context, name, writeWav(sound))).hash;
-};
+const keep = async (name: string, pitch: number) => value(await keepMedia(house.context, name, toneFile(pitch))).hash;
 const names = async () => (await allMedia(house.context)).map((row) => row.name).toSorted();
 const press = (name: RegExp) => fireEvent.click(screen.getByRole("button", { name }));
 
