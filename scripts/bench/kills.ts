@@ -8,6 +8,8 @@ import type { Figure } from "./figure";
 import { kill, serve } from "./server";
 
 const ROUNDS = 200;
+/** Every so many rounds the log is walked to its beginning. */
+const WHOLE_LOG = 20;
 const PORT = 4991;
 const URL = `http://127.0.0.1:${PORT}`;
 
@@ -145,13 +147,14 @@ const turn: Writer = async (kept, random) => {
 
 const WRITERS = [save, saveTwo, change, throwAway, turn];
 
-async function lostOfProject(kept: Kept, start: Body): Promise<readonly string[]> {
+async function lostOfProject(kept: Kept, start: Body, round: number): Promise<readonly string[]> {
   const lost: string[] = [];
   const now = await ask<Body>("GET", "/api/projects/neap-tide");
   // One change may have reached the disk without its answer having left.
   const ahead = (now?.revision ?? -1) - kept.revision;
   if (ahead < 0 || ahead > 1) lost.push(`revision ${kept.revision}`);
   kept.revision = now?.revision ?? kept.revision;
+  if (round % WHOLE_LOG !== 0) return lost;
   // Taking back every revision gives the project of the beginning: the log and the project agree.
   const first = await ask<Body>("GET", "/api/projects/neap-tide/revisions/0");
   if (JSON.stringify(first?.project) !== JSON.stringify(start.project))
@@ -206,9 +209,13 @@ export async function kills(): Promise<Figure> {
       await kill(child);
       await Promise.all(writing);
       child = await serve(folder, PORT);
-      lost.push(...(await lostOfProject(kept, start)), ...(await lostOfBin(kept)), ...(await lostOfPresets(kept)));
+      lost.push(
+        ...(await lostOfProject(kept, start, round)),
+        ...(await lostOfBin(kept)),
+        ...(await lostOfPresets(kept)),
+      );
       // What was looked after so often needs not be asked for in every round to come.
-      for (const id of [...kept.presets.keys()].slice(0, -60)) kept.presets.delete(id);
+      for (const id of [...kept.presets.keys()].slice(0, -30)) kept.presets.delete(id);
       for (const known of kept.presets.values())
         if (known.pair !== null && !kept.presets.has(known.pair)) known.pair = null;
     }
