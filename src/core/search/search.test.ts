@@ -18,8 +18,27 @@ import {
   writeFilters,
 } from "./query";
 import { slipsAllowed, slipsToBegin, wordsOf } from "./words";
+import { ValueTable } from "./values";
 
 const begins = (word: string) => ({ word, whole: false });
+
+describe("several values of a field", () => {
+  it("mean any of them, each by the beginning of any word", () => {
+    const table = new ValueTable();
+    const names = ["Rim and air", "Airlock", "Wide air", "x-ray", ""];
+    for (const name of names) table.add({ name: [name] });
+    const found = (text: string) => {
+      const asked = table.ask(parseQuery(text).terms[0]!);
+      return names.filter((_, slot) => table.says(slot, asked));
+    };
+    expect(found("name:air")).toEqual(["Rim and air", "Airlock", "Wide air"]);
+    expect(found("name:rim,wi")).toEqual(["Rim and air", "Wide air"]);
+    expect(found("name:ray,q")).toEqual(["x-ray"]);
+    expect(found('name:"wide air",airl')).toEqual(["Airlock", "Wide air"]);
+    expect(found("name:ir,im")).toEqual([]);
+    expect(found("-name:air")).toEqual(["x-ray", ""]);
+  });
+});
 
 describe("a search of more than anyone means", () => {
   it("looks for the first 64 different words, in fields too, and says what it left out", () => {

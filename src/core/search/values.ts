@@ -32,6 +32,29 @@ function asking(value: TermValue): (said: Said) => boolean {
   }
 }
 
+/** Whether a text has a word that begins with one of those sought: each of its words is held against those of its letter only. */
+function askingAny(sought: readonly string[]): (said: Said) => boolean {
+  const byLetter = new Map<string, string[]>();
+  for (const word of sought) {
+    const alike = byLetter.get(word[0] ?? "");
+    if (alike) alike.push(word);
+    else byLetter.set(word[0] ?? "", [word]);
+  }
+  return ({ words }) => {
+    for (let at = 1; at > 0; at = words.indexOf(" ", at) + 1)
+      if (byLetter.get(words[at] ?? "")?.some((word) => words.startsWith(word, at))) return true;
+    return false;
+  };
+}
+
+/** Whether a text says any of some values. */
+function askingFor(values: readonly TermValue[]): (said: Said) => boolean {
+  const single = values.flatMap((value) => (value.is === "words" && value.words.length === 1 ? value.words : []));
+  const others = values.filter((value) => value.is !== "words" || value.words.length !== 1).map(asking);
+  const any = askingAny(single);
+  return (said) => any(said) || others.some((says) => says(said));
+}
+
 /** Facets that are counted for a list; names and folders of every preset would only be long. */
 export const FACETS: readonly Field[] = FIELD_NAMES.filter((f) => f !== "name" && f !== "folder");
 const OTHERS: readonly Field[] = FIELD_NAMES.filter((f) => !FACETS.includes(f));
@@ -124,11 +147,8 @@ export class ValueTable {
 
   ask({ field, not, values }: Term): Asked {
     const marks = new Uint8Array(this.texts.length);
-    const wanted = values.map(asking);
-    for (const number of this.fields.get(field)!.values()) {
-      const said = this.said[number]!;
-      if (wanted.some((says) => says(said))) marks[number] = 1;
-    }
+    const says = askingFor(values);
+    for (const number of this.fields.get(field)!.values()) if (says(this.said[number]!)) marks[number] = 1;
     return { marks, not };
   }
 
