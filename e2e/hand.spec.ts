@@ -104,6 +104,8 @@ test("a plan does what is left on: a row off, a part off, values only", async ({
   await page.getByRole("radio", { name: "Values only" }).click();
   await expect(page.getByText("Bass: VCA compressor has no partner here; its values are left out.")).toBeVisible();
   await page.getByRole("button", { name: /^Apply \d+ changes$/ }).click();
+  // The ledger opens once the change is kept; the plan has a row of that name, too.
+  await expect(page).toHaveURL(/\/projects\/slate-and-rain$/);
   await expect(page.getByRole("row", { name: /Soprano/ })).toContainText("no plugins");
   const { project } = (await (await fetch(`${server.url}/api/projects/slate-and-rain`)).json()) as {
     project: {
