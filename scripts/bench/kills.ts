@@ -43,7 +43,6 @@ interface Body {
 interface KeptPreset {
   version: number;
   rating: number;
-  pair: string | null;
 }
 
 /** What was acknowledged, as it must be found again. */
@@ -52,6 +51,9 @@ class Kept {
   readonly binned = new Set<string>();
   revision = 0;
   writes = 0;
+  /** Pairs that were sent, and a word that only the last of them has. */
+  pairs = 0;
+  lastPair = "";
 }
 
 const CONTENT = DEMO_PRESETS[0]!.versions.at(-1)!;
@@ -72,19 +74,19 @@ const save: Writer = async (kept) => {
   for (let n = 0; ; n++) {
     const made = await ask<Detail>("POST", "/api/presets", { preset: preset(`One ${n}`) });
     if (!made) return;
-    kept.presets.set(made.preset.id, { version: 1, rating: 0, pair: null });
+    kept.presets.set(made.preset.id, { version: 1, rating: 0 });
     kept.writes += 1;
   }
 };
 
 const saveTwo: Writer = async (kept) => {
-  for (let n = 0; ; n++) {
-    const two = { presets: [preset(`Pair ${n} a`), preset(`Pair ${n} b`)] };
+  for (;;) {
+    kept.lastPair = `pair${++kept.pairs}`;
+    const two = { presets: [preset(`${kept.lastPair} left`), preset(`${kept.lastPair} right`)] };
     const made = await ask<{ presets: Detail["preset"][] }>("POST", "/api/presets/batch", two);
     if (!made) return;
-    const [a, b] = made.presets.map((p) => p.id) as [string, string];
-    kept.presets.set(a, { version: 1, rating: 0, pair: b });
-    kept.presets.set(b, { version: 1, rating: 0, pair: a });
+    for (const { id } of made.presets) kept.presets.set(id, { version: 1, rating: 0 });
+    kept.lastPair = "";
     kept.writes += 1;
   }
 };
@@ -174,11 +176,18 @@ async function lostOfPresets(kept: Kept): Promise<readonly string[]> {
   for (const [id, known] of kept.presets) {
     if (kept.binned.has(id)) continue;
     const found = (await ask<Detail>("GET", `/api/presets/${id}`))?.preset ?? null;
-    const fault = faultOf(known, found) ?? (known.pair === null || kept.presets.has(known.pair) ? null : "half");
+    const fault = faultOf(known, found);
     if (fault !== null) lost.push(`${fault} of ${id}`);
     if (found) Object.assign(known, { version: found.version, rating: found.card.rating });
   }
   return lost;
+}
+
+/** The pair that was on its way when the power went is there whole, or not at all. */
+async function lostOfPair({ lastPair }: Kept): Promise<readonly string[]> {
+  if (lastPair === "") return [];
+  const found = await ask<{ total: number }>("GET", `/api/presets?q=${encodeURIComponent(`"${lastPair}"`)}`);
+  return found?.total === 0 || found?.total === 2 ? [] : [`half of ${lastPair}`];
 }
 
 /** What of a preset is not as it was acknowledged; one change may have come in without its answer. */
@@ -211,13 +220,12 @@ export async function kills(): Promise<Figure> {
       child = await serve(folder, PORT);
       lost.push(
         ...(await lostOfProject(kept, start, round)),
+        ...(await lostOfPair(kept)),
         ...(await lostOfBin(kept)),
         ...(await lostOfPresets(kept)),
       );
       // What was looked after so often needs not be asked for in every round to come.
       for (const id of [...kept.presets.keys()].slice(0, -30)) kept.presets.delete(id);
-      for (const known of kept.presets.values())
-        if (known.pair !== null && !kept.presets.has(known.pair)) known.pair = null;
     }
     await kill(child);
   } finally {

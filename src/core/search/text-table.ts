@@ -16,7 +16,7 @@ const B = 0.75;
 const LEAST_IDF = 1e-6;
 
 /** Words of one search whose slips are forgiven: each is held against every word that there is. */
-const MOST_CORRECTED = 8;
+const MOST_CORRECTED = 4;
 
 /** Which letters a word has, as bits; several letters share one. */
 function lettersOf(word: string): number {
@@ -164,21 +164,43 @@ export class TextTable {
    * (1994), each word's weights in the place of its count; higher is better. `rankOf` holds until the next search.
    */
   rank(sought: readonly SoughtWord[]): Slots & { rankOf: (slot: number) => number; corrected: readonly Corrected[] } {
-    const corrected: Corrected[] = [];
+    const { lists, corrected } = this.read(sought);
     let found: Slots = { slots: new Int32Array(0), count: 0 };
-    for (const [at, word] of sought.entries()) {
+    for (const [at, words] of lists.entries()) {
       if (at > 0 && found.count === 0) break;
+      found = this.addUp(this.weigh(words), at);
+    }
+    this.base += sought.length + 1;
+    const list = this.ranks;
+    return { ...found, rankOf: (slot) => list[slot]!, corrected };
+  }
+
+  /**
+   * The words of the table that each sought one means, and which of those had slips. The rarest come first: where many
+   * are sought, most slots are out before the words that all have are weighed, and where one means nothing, all are.
+   */
+  private read(sought: readonly SoughtWord[]) {
+    const corrected: Corrected[] = [];
+    const lists: (readonly string[])[] = [];
+    for (const word of sought) {
       let meant = this.meant(word);
       if (meant.length === 0 && !word.whole && corrected.length < MOST_CORRECTED) {
         meant = this.nearest(word);
         const [read] = meant;
         if (read !== undefined) corrected.push({ typed: word.word, read });
       }
-      found = this.addUp(this.weigh(meant), at);
+      if (meant.length === 0) return { lists: [meant], corrected };
+      lists.push(meant);
     }
-    this.base += sought.length + 1;
-    const list = this.ranks;
-    return { ...found, rankOf: (slot) => list[slot]!, corrected };
+    const counts = new Map(lists.map((words) => [words, this.standing(words)]));
+    return { lists: lists.toSorted((a, b) => counts.get(a)! - counts.get(b)!), corrected };
+  }
+
+  /** How often some words stand, in dead slots too. */
+  private standing(words: readonly string[]): number {
+    let count = 0;
+    for (const word of words) count += this.postings.get(word)!.slots.length;
+    return count;
   }
 
   /** 1 for each slot that has any of the words. */
