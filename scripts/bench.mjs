@@ -4,14 +4,15 @@ import { bin, install, run } from "./install.mjs";
 // One JSON line per figure: npm run bench [-- --only NAME]
 install();
 build();
-const out = ".build/bench.mjs";
 run(bin("esbuild"), [
-  "scripts/bench/main.ts",
+  "bench=scripts/bench/main.ts",
+  "bench-plain=scripts/bench/plain.worker.ts",
   "--bundle",
-  `--outfile=${out}`,
+  "--outdir=.build",
+  "--out-extension:.js=.mjs",
   "--format=esm",
   "--platform=node",
   "--packages=external",
   "--log-level=warning",
 ]);
-run(process.execPath, [out, ...process.argv.slice(2)]);
+run(process.execPath, [".build/bench.mjs", ...process.argv.slice(2)]);

@@ -1,5 +1,6 @@
 import { IncomingMessage } from "node:http";
 import { BODY_LIMIT } from "./gate";
+import { HANDED_AS } from "./handed";
 
 export type Body =
   | { readonly whole: Buffer }
@@ -52,16 +53,15 @@ export class BodyStore {
   }
 }
 
-/** The same request with its body already here, for a handler that reads streams. */
-export function replay(request: IncomingMessage, body: Buffer): IncomingMessage {
+/** The same request for a handler that asks where its body is, see `bodyOf`: nothing is left to be read from its line. */
+export function withoutBody(request: IncomingMessage, handedAs: string): IncomingMessage {
   const again = new IncomingMessage(request.socket);
   again.method = request.method;
   again.url = request.url;
-  again.headers = request.headers;
-  again.rawHeaders = request.rawHeaders;
+  again.headers = { ...request.headers, "content-length": "0", [HANDED_AS]: handedAs };
+  delete again.headers["transfer-encoding"];
   again.httpVersion = request.httpVersion;
   again.complete = true;
-  again.push(body);
   again.push(null);
   return again;
 }

@@ -1,10 +1,12 @@
 import { once } from "node:events";
+import type { IncomingMessage } from "node:http";
 import { type AddressInfo, type Socket, connect } from "node:net";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { ErrorBodySchema } from "@/contracts/errors";
 import { BODIES_CEILING } from "./body";
 import { Front, type Handler } from "./front";
 import { BODY_LIMIT } from "./gate";
+import { HANDED_AS, bodyOf, handOver, takeBack } from "./handed";
 
 /* Real sockets, with a handler in the place of the application. */
 
@@ -25,9 +27,15 @@ async function open(handle: Handler): Promise<void> {
   await new Promise<void>((resolve) => front.server.listen(port, "127.0.0.1", resolve));
 }
 
+/** How large the body is that a handler finds. */
+async function sizeOf(request: IncomingMessage): Promise<number> {
+  const name = String(request.headers[HANDED_AS]);
+  const body = await bodyOf(new Request("http://127.0.0.1", { headers: { [HANDED_AS]: name } }));
+  return body.length;
+}
+
 const hello: Handler = async (request, response) => {
-  let size = 0;
-  for await (const chunk of request) size += (chunk as Buffer).length;
+  const size = request.method === "GET" ? Number(HANDED_AS in request.headers) : await sizeOf(request);
   response.end(`hello ${size}`);
 };
 
@@ -102,6 +110,17 @@ describe("whatever reaches the socket", () => {
     const taken = await send(`${head("POST", "/api/folders", ...more, "Content-Length: 4")}abcd`);
     expect(taken.answers.map((a) => a.status)).toEqual([100, 200]);
     expect(taken.answers[1]!.body).toContain("hello 4");
+  });
+
+  it("cannot ask for the body of another", async () => {
+    await open(hello);
+    const secret = handOver(new Uint8Array(99));
+    const asks = [`${HANDED_AS}: ${secret}`, "Connection: close"];
+    const read = await send(head("GET", "/api/presets", ...asks));
+    expect(read.answers[0]!.body).toContain("hello 0");
+    const written = await send(`${head("POST", "/api/folders", ...asks, "Content-Length: 4")}abcd`);
+    expect(written.answers[0]!.body).toContain("hello 4");
+    expect(takeBack(secret)).toBe(true);
   });
 });
 

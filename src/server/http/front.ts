@@ -2,8 +2,9 @@ import { randomBytes } from "node:crypto";
 import { type IncomingMessage, STATUS_CODES, type Server, type ServerResponse, createServer } from "node:http";
 import type { Socket } from "node:net";
 import type { Duplex } from "node:stream";
-import { type Body, BodyStore, replay } from "./body";
+import { type Body, BodyStore, withoutBody } from "./body";
 import { type Refusal, bringsBody, checkHead, contentPolicy, refusal, tooLarge, tooMuchAtOnce } from "./gate";
+import { HANDED_AS, handOver, takeBack } from "./handed";
 
 /** What a line says when nobody is left at its other end. */
 const GONE = ["ECONNRESET", "EPIPE", "HPE_INVALID_EOF_STATE"];
@@ -108,6 +109,7 @@ export class Front {
     if (refused) return this.refuse(request, response, refused);
     const policy = contentPolicy(randomBytes(16).toString("base64"));
     headers["content-security-policy"] = policy;
+    delete headers[HANDED_AS];
     response.setHeader("Content-Security-Policy", policy);
     response.setHeader("X-Content-Type-Options", "nosniff");
     response.setHeader("Referrer-Policy", "no-referrer");
@@ -122,9 +124,11 @@ export class Front {
       const body = await this.bodies.read(request);
       if ("cut" in body) return;
       if (!("whole" in body)) return this.refuse(request, response, whyNotTaken(body));
+      const handedAs = handOver(body.whole);
       try {
-        await this.handle(replay(request, body.whole), response);
+        await this.handle(withoutBody(request, handedAs), response);
       } finally {
+        takeBack(handedAs);
         this.bodies.letGo(body.whole);
       }
     } finally {

@@ -3,6 +3,7 @@ import { type ApiError, ERROR_STATUS } from "@/contracts/errors";
 import { parseWith } from "@/core/documents/problem";
 import { fail, ok, type Result } from "@/core/result";
 import { jsonAnswer } from "./answer";
+import { bodyOf } from "./handed";
 import { parseInTurns, parseJson } from "./json";
 import { findStorageFault } from "../data/faults";
 import { type Context, sharedContext } from "../data/context";
@@ -43,7 +44,7 @@ export async function bytesRoute(type: string, work: (context: Context) => Promi
 export async function readWavBody(request: Request): Promise<Result<Uint8Array, ApiError>> {
   const type = request.headers.get("content-type") ?? "";
   if (!/^audio\/(x-)?wav\b/i.test(type)) return fail({ code: "wrongType", message: "Send a WAV file, as audio/wav." });
-  return ok(new Uint8Array(await request.arrayBuffer()));
+  return ok(await bodyOf(request));
 }
 
 /** The body as the schema describes it, or why not: the type, the JSON, or the field. */
@@ -51,7 +52,7 @@ export async function readJson<T>(request: Request, schema: z.ZodType<T>): Promi
   const type = request.headers.get("content-type") ?? "";
   if (!/^application\/json\b/i.test(type))
     return fail({ code: "wrongType", message: "Send JSON, as application/json." });
-  const data = await parseJson(new Uint8Array(await request.arrayBuffer()));
+  const data = await parseJson(await bodyOf(request));
   return data.ok ? understood(await parseInTurns(schema, data.value)) : data;
 }
 

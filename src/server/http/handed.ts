@@ -1,0 +1,28 @@
+/*
+ * Bodies that are here already, for whoever answers. Put through the streams of the application a large one would be copied
+ * three times over, and hold others up meanwhile. The front and the routes are built apart and share one list by name.
+ */
+
+const SHARED = Symbol.for("diathesis.bodies");
+type Shared = typeof globalThis & { [SHARED]?: Map<string, Uint8Array> };
+const handed = ((globalThis as Shared)[SHARED] ??= new Map<string, Uint8Array>());
+
+/** Says where in the list a body is. From outside it says nothing: the front takes it away from every request. */
+export const HANDED_AS = "x-diathesis-body";
+
+let count = 0;
+
+/** Puts a body where `bodyOf` finds it, until it is taken back; returns what the header must say. */
+export function handOver(body: Uint8Array): string {
+  const key = String(++count);
+  handed.set(key, body);
+  return key;
+}
+
+export const takeBack = (key: string): boolean => handed.delete(key);
+
+/** The whole body of a request; one that came past the front is read from its stream. */
+export async function bodyOf(request: Pick<Request, "headers" | "arrayBuffer">): Promise<Uint8Array> {
+  const body = handed.get(request.headers.get(HANDED_AS) ?? "");
+  return body ?? new Uint8Array(await request.arrayBuffer());
+}
