@@ -152,6 +152,8 @@ export async function largeLibrary(): Promise<readonly Figure[]> {
     await context.close();
     // As it is found when it is opened: built from what is on disk.
     context = await openContext(folder);
+    // SQLite's own search as fast as it can be: its index in one part.
+    await context.writer.raw("INSERT INTO preset_search (preset_search) VALUES ('optimize')");
     const raw = new Database(join(folder, DATABASE_FILE), { readonly: true });
     const figures = [
       ...(await searchRows(context, raw)),

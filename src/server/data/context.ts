@@ -2,6 +2,7 @@ import { EventEmitter } from "node:events";
 import { randomBytes } from "node:crypto";
 import type { Knex } from "knex";
 import { type RunNearCopies, runHere } from "../near-copies/run";
+import { mergeSome } from "../repositories/preset-search";
 import { LibrarySearch } from "../search/library-search";
 import { openDatabase, openReader } from "./database";
 import { LibraryFile } from "./library-file";
@@ -42,15 +43,25 @@ export const mintId = (): string => randomBytes(12).toString("base64url");
 
 /** Nothing was written for so long, in milliseconds. */
 const IDLE = 1000;
+/** It is put off no longer than this by what is written meanwhile, in milliseconds. */
+const LONGEST_UNSETTLED = 10_000;
+/** Between two steps of the tidying, for whoever wants to write. */
+const PAUSE = 4;
 
 /**
- * What was written stands in a file beside the library's for a while. Once all is quiet it is brought over, so that whoever
- * copies the one file has everything.
+ * What was written stands in a file beside the library's for a while, and its words in a part of the durable index of their
+ * own. Once all is quiet the parts are merged, and all is brought over, so that whoever copies the one file has everything.
  */
-function settling(writer: Knex, file: LibraryFile): { settle: () => void; stop: () => void } {
+function settling(writer: Knex, file: LibraryFile): { settle: () => void; stop: () => Promise<void> } {
   let timer: NodeJS.Timeout | undefined;
+  let since: number | null = null;
+  let isOver = false;
   const bringOver = async () => {
     try {
+      do {
+        file.check();
+        await new Promise((resolve) => setTimeout(resolve, PAUSE));
+      } while (!isOver && (await mergeSome(writer)));
       file.check();
       await writer.raw("PRAGMA wal_checkpoint(TRUNCATE)");
     } catch (error) {
@@ -58,12 +69,22 @@ function settling(writer: Knex, file: LibraryFile): { settle: () => void; stop: 
       console.error(error instanceof Error ? error.message : error);
     }
   };
+  let running = Promise.resolve();
   return {
     settle() {
       clearTimeout(timer);
-      timer = setTimeout(() => void bringOver(), IDLE).unref();
+      since ??= Date.now();
+      const wait = Math.min(IDLE, Math.max(0, since + LONGEST_UNSETTLED - Date.now()));
+      timer = setTimeout(() => {
+        since = null;
+        running = running.then(bringOver);
+      }, wait).unref();
     },
-    stop: () => clearTimeout(timer),
+    stop() {
+      clearTimeout(timer);
+      isOver = true;
+      return running;
+    },
   };
 }
 
@@ -83,7 +104,7 @@ export async function openContext(
     const events = new EventEmitter<{ change: [{ seq: number; records: readonly ChangedRecord[] }] }>();
     events.setMaxListeners(200);
     const close = async () => {
-      stop();
+      await stop();
       await search.settled();
       await db.destroy();
       await writer.destroy();

@@ -72,8 +72,9 @@ export const MIGRATIONS: readonly NamedMigration[] = [
         WHERE merged_into IS NOT NULL
           AND merged_into NOT IN (SELECT id FROM presets WHERE merged_into IS NULL)
       `);
-      // Written down in smaller pieces: each is merged while others wait.
-      await db.raw("INSERT INTO preset_search (preset_search, rank) VALUES ('hashsize', 131072)");
+      // What is added is merged in small steps once all is quiet; only far beyond that in the middle of a write.
+      await db.raw("INSERT INTO preset_search (preset_search, rank) VALUES ('automerge', 0)");
+      await db.raw("INSERT INTO preset_search (preset_search, rank) VALUES ('crisismerge', 1000)");
       await db.raw("CREATE INDEX presets_by_host ON presets (merged_into) WHERE merged_into IS NOT NULL");
     },
     down: forwardOnly,

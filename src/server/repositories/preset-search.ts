@@ -86,6 +86,23 @@ export async function indexWaiting(tx: Executor): Promise<void> {
   }
 }
 
+/** Pages that are merged in one go: some ten milliseconds' work. */
+const MERGED_AT_ONCE = 16;
+
+/**
+ * Merges a little of what transactions have added to the durable index each by itself; false when nothing is left to do. FTS5
+ * would do it in the middle of an insert, whenever enough has come together: of a large library for more than a second.
+ */
+export function mergeSome(db: Knex): Promise<boolean> {
+  return db.transaction(async (tx) => {
+    const statement = await statementsOf(tx);
+    const changes = () => (statement("SELECT total_changes() AS n").get() as { n: number }).n;
+    const before = changes();
+    statement(`INSERT INTO preset_search (preset_search, rank) VALUES ('merge', ${MERGED_AT_ONCE})`).run();
+    return changes() - before > 1;
+  });
+}
+
 export function insertIndex(statement: Statements, row: number | bigint, card: Card, inside: Inside): void {
   const { name, tags, purpose, origin } = searchText(card, inside);
   statement("INSERT INTO preset_search (rowid, name, tags, purpose, origin) VALUES (?, ?, ?, ?, ?)").run(

@@ -10,7 +10,7 @@ import { type OpenContext, openContext } from "../data/context";
 import { inTransaction } from "../data/transaction";
 import { insertPreset } from "../repositories/presets";
 import { rowsInOrder } from "../repositories/preset-lists";
-import { searchDurably } from "../repositories/preset-search";
+import { mergeSome, searchDurably } from "../repositories/preset-search";
 import { findPresets } from "../use-cases/find-presets";
 import { deletePreset, patchCards } from "../use-cases/filing/cards";
 import { makeFolder } from "../use-cases/filing/folders";
@@ -155,4 +155,28 @@ describe("the index in memory", () => {
     expect(unclear).toHaveLength(1);
     expect(items.map((p) => p.card.name)).toEqual(["Cello, wood and rosin"]);
   });
+});
+
+it("leaves the durable index in parts while it is written to, and merges them in small steps", async () => {
+  const parts = async (): Promise<number> => {
+    const [found] = await context.db.raw<{ n: number }[]>("SELECT count(DISTINCT segid) AS n FROM preset_search_idx");
+    return found!.n;
+  };
+  const card = { folder: null, tags: ["warm"], purpose: "voice", rating: 0, notes: "", origin: {} } as const;
+  for (let n = 0; n < 40; n++)
+    await inTransaction(context, (tx) =>
+      insertPreset(tx, {
+        id: `part-${n}`,
+        content: CONTENTS[0]!,
+        card: { ...card, tags: [...card.tags], name: `Part ${n}` },
+        at: "2026-11-27T10:00:00.000Z",
+      }),
+    );
+  const before = await searchDurably(context.db, ["warm"], 40);
+  expect(await parts()).toBeGreaterThanOrEqual(40);
+  let steps = 0;
+  while (await mergeSome(context.writer)) steps += 1;
+  expect(steps).toBeGreaterThan(0);
+  expect(await parts()).toBeLessThan(10);
+  expect(await searchDurably(context.db, ["warm"], 40)).toEqual(before);
 });
