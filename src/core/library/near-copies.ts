@@ -37,15 +37,32 @@ const equal = (a: Value | undefined, b: Value | undefined): boolean => JSON.stri
 /** What a band or a tap is switched on by, beside its other values. */
 const SWITCHES = ["used", "on"];
 
-/** False for a value of a band or a tap that is switched off. */
-function isHeard({ values }: Processor, id: string): boolean {
-  const [unit, name = ""] = id.split(".");
-  return SWITCHES.includes(name) || SWITCHES.every((one) => values[`${unit}.${one}`] !== 0);
+/** A parameter, and what must be on for it to count. */
+interface Ruled {
+  readonly spec: ParamSpec;
+  readonly switches: readonly string[];
 }
 
+/** By model; read once, for a library of many. */
+const RULED = new Map<string, readonly Ruled[]>();
+
+function paramsOf(model: string): readonly Ruled[] {
+  const known = RULED.get(model);
+  if (known) return known;
+  const params = (findModel(model)?.params ?? []).map((spec) => {
+    const [unit, name = ""] = spec.id.split(".");
+    return { spec, switches: SWITCHES.includes(name) ? [] : SWITCHES.map((one) => `${unit}.${one}`) };
+  });
+  RULED.set(model, params);
+  return params;
+}
+
+/** False for a value of a band or a tap that is switched off. */
+const isHeard = ({ values }: Processor, { switches }: Ruled): boolean => switches.every((one) => values[one] !== 0);
+
 function processorsApart(a: Processor, b: Processor): number {
-  const heard = (findModel(a.model)?.params ?? []).filter(({ id }) => isHeard(a, id) || isHeard(b, id));
-  const ways = heard.map((spec) => apart(spec, a.values[spec.id], b.values[spec.id]));
+  const heard = paramsOf(a.model).filter((param) => isHeard(a, param) || isHeard(b, param));
+  const ways = heard.map(({ spec }) => apart(spec, a.values[spec.id], b.values[spec.id]));
   return Math.max(a.enabled === b.enabled ? 0 : 1, ...ways);
 }
 
@@ -79,9 +96,10 @@ export function nearnessOf({ id, content, fingerprint }: Copyable): Nearness | n
   const point: number[] = [];
   for (const processor of processors) {
     exact.push(processor.enabled ? "on" : "off");
-    for (const spec of findModel(processor.model)?.params ?? []) {
+    for (const param of paramsOf(processor.model)) {
+      const { spec } = param;
       const value = processor.values[spec.id];
-      if (!isHeard(processor, spec.id)) {
+      if (!isHeard(processor, param)) {
         exact.push("-");
         point.push(0);
       } else if (value === undefined || isNoteLength(value) || spec.choices) exact.push(JSON.stringify(value) ?? "");
