@@ -51,7 +51,7 @@ function useNearCopies(percent: number) {
 function Progress({ progress, onStop }: { readonly progress: number; readonly onStop: () => void }) {
   return (
     <div className="flex items-center gap-3">
-      <progress aria-label="Comparing all sounds" className="h-[6px] flex-1 accent-live" max={1} value={progress} />
+      <progress aria-label="Comparing all sounds" className="h-[4px] flex-1" max={1} value={progress} />
       <span className="num-small w-[36px] text-right text-soft">{Math.round(100 * progress)} %</span>
       <Button small onClick={onStop}>
         Stop

@@ -14,8 +14,9 @@ import { Sheet } from "../kit/sheet";
 import { OWN_MATERIAL, useListening } from "./listening";
 import { useMediaSheet } from "./materials";
 
-/** "12.4 MB". */
-const formatRoom = (bytes: number): string => `${formatNumber(bytes / 1e6, bytes < 1e7 ? 1 : 0)} MB`;
+/** "12.4 MB", "40 kB". */
+const formatRoom = (bytes: number): string =>
+  bytes < 1e5 ? `${formatNumber(bytes / 1e3, 0)} kB` : `${formatNumber(bytes / 1e6, bytes < 1e7 ? 1 : 0)} MB`;
 
 const sum = (sizes: readonly number[]): number => sizes.reduce((a, b) => a + b, 0);
 const sounds = (n: number): string => `${n} sound${n === 1 ? "" : "s"}`;
@@ -47,7 +48,7 @@ export function MediaSheet() {
       open
       onClose={close}
       title="Sounds of your own"
-      aside={room.data ? `${sounds(items.length)}, ${formatRoom(sum(items.map((item) => item.bytes)))}` : ""}
+      aside={items.length > 0 ? `${sounds(items.length)}, ${formatRoom(sum(items.map((item) => item.bytes)))}` : ""}
       className="w-[640px]"
     >
       {room.isPending && <Loading what="Looking for what uses them" />}
