@@ -108,19 +108,20 @@ async function ratings(served: Served): Promise<string> {
 }
 
 /** Work that takes long, by name; what it sends is made ready first. */
-type Heavy = readonly [name: string, prepare: (served: Served) => Promise<() => Promise<unknown>>];
+type Work = () => Promise<unknown>;
+type Heavy = readonly [name: string, prepare: (served: Served) => Work | Promise<Work>];
 
 const HEAVY: readonly Heavy[] = [
-  ["near copies", async (served) => () => findNear(served, 0.05)],
+  ["near copies", (served) => () => findNear(served, 0.05)],
   [
     "hostile searches",
-    async (served) => async () => {
+    (served) => async () => {
       for (const query of HOSTILE) await send(served, "GET", `/api/presets?${query}`);
     },
   ],
   [
     "large bodies",
-    async (served) => {
+    (served) => {
       const bodies = LARGE.map(([method, path, body]) => [method, path, body()] as const);
       return async () => {
         for (const [method, path, body] of bodies) await send(served, method, path, body);
@@ -129,7 +130,7 @@ const HEAVY: readonly Heavy[] = [
   ],
   [
     "many saved",
-    async (served) => {
+    (served) => {
       const body = many();
       return () => send(served, "POST", "/api/presets/batch", body);
     },
@@ -148,12 +149,12 @@ const HEAVY: readonly Heavy[] = [
   // A folder high up: what is in it and below is found by other words, and half of the index is dead by then.
   [
     "index rebuilt",
-    async (served) => async () => {
+    (served) => async () => {
       for (let n = 0; n < 12; n++)
         await send(served, "PATCH", `/api/folders/f${n}`, JSON.stringify({ name: `Renamed ${n}` }));
     },
   ],
-  ["naming", async (served) => () => send(served, "GET", "/api/naming")],
+  ["naming", (served) => () => send(served, "GET", "/api/naming")],
 ];
 
 /** The longest wait beside each heavy request, and near copies of a library of which half is of one model. */
