@@ -1,11 +1,5 @@
-import {
-  type Chain,
-  type ChainNode,
-  EMPTY_CHAIN,
-  type Lane,
-  type Processor,
-  completeProcessor,
-} from "@/core/chains/chain";
+import { type Chain, type ChainNode, EMPTY_CHAIN, type Lane, type Processor } from "@/core/chains/chain";
+import { completeProcessor } from "@/core/chains/complete";
 import { switchForAll } from "@/core/chains/macros";
 import type { Content } from "@/core/presets/preset";
 import type { Values } from "@/core/processors/param-spec";

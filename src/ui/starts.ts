@@ -3,7 +3,8 @@
 import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import { type From, type Processor, processorsOf } from "@/core/chains/chain";
+import type { From, Processor } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import { beginAs } from "@/core/presets/as-strip";
 import { type Content, chainOf, withFrom } from "@/core/presets/preset";
 import { defaultValues } from "@/core/processors/model";

@@ -2,8 +2,8 @@ import { getSpec } from "../processors/model";
 import { findModel } from "../processors/models";
 import type { Value } from "../processors/param-spec";
 import type { StripKind } from "../strips/strip";
-import { type Chain, type ChainNode, type Processor, processorName, processorsOf } from "./chain";
-import { type Place, findNode, listsIn } from "./tree";
+import { type Chain, type ChainNode, type Processor, processorName } from "./chain";
+import { processorsOf, type Place, findNode, listsIn } from "./tree";
 
 /** What mends a remark, in one step of the hand. */
 export type Mend =

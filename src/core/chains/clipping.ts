@@ -1,6 +1,8 @@
 import { z } from "zod";
 import { type Result, fail, ok } from "../result";
-import { type Chain, type ChainNode, EMPTY_CHAIN, type Macro, completeChain, findChainProblem } from "./chain";
+import { type Chain, type ChainNode, EMPTY_CHAIN, type Macro } from "./chain";
+import { completeChain } from "./complete";
+import { findChainProblem } from "./problems";
 import { withoutLostTargets } from "./macros";
 import { ChainSchema, MacrosSchema } from "./schema";
 import { findNode, keysIn, rekeyed } from "./tree";

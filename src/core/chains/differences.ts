@@ -1,7 +1,7 @@
 import equal from "fast-deep-equal";
 import type { ParamId, Value } from "../processors/param-spec";
-import { type Chain, type ChainNode, type From, type Lane, type Processor, mapProcessor, processorsOf } from "./chain";
-import { lanesOf, nodesIn } from "./tree";
+import type { Chain, ChainNode, From, Lane, Processor } from "./chain";
+import { mapProcessor, processorsOf, lanesOf, nodesIn } from "./tree";
 
 /** One way in which a chain is not as it was saved. */
 export type Difference =

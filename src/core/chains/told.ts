@@ -1,10 +1,10 @@
 import { getSpec } from "../processors/model";
 import { findModel } from "../processors/models";
 import { formatLevel, formatPan, formatPlain } from "../units/format";
-import { type Chain, findProcessor, nodeName, processorName, processorsOf } from "./chain";
+import { type Chain, nodeName, processorName } from "./chain";
+import { findProcessor, processorsOf, findLane, findNode } from "./tree";
 import type { Difference } from "./differences";
 import { LANE_LEVEL } from "./params";
-import { findLane, findNode } from "./tree";
 
 /** A difference in words. */
 export interface Told {

@@ -4,11 +4,22 @@ import { EFFECTS } from "../processors/models";
 import { noise } from "../processors/testing";
 import { WIRED, processor } from "../recall/testing/wired";
 import { beatsPerMinute } from "../units/quantities";
-import { EMPTY_CHAIN, findChainProblem, processorsOf } from "./chain";
+import { EMPTY_CHAIN } from "./chain";
+import { findChainProblem } from "./problems";
+import {
+  processorsOf,
+  findMisplaced,
+  findNode,
+  keysIn,
+  mapNode,
+  mapProcessors,
+  rekeyed,
+  withNode,
+  withoutNode,
+} from "./tree";
 import { differencesOf, describeDifferences } from "./differences";
 import { hearChain } from "./hear";
 import { isSplit } from "./heard-chain";
-import { findMisplaced, findNode, keysIn, mapNode, mapProcessors, rekeyed, withNode, withoutNode } from "./tree";
 
 const TEMPO = beatsPerMinute(120);
 

@@ -195,3 +195,14 @@ export const withNode = (chain: Chain, node: ChainNode, { within, after }: Place
     const at = after === null ? 0 : nodes.findIndex((n) => n.key === after) + 1;
     return [...nodes.slice(0, at), node, ...nodes.slice(at)];
   });
+
+/** The processors in the order in which the sound meets them; lanes one after the other. */
+export const processorsOf = (chain: Chain): readonly Processor[] =>
+  nodesIn(chain.nodes).filter((node) => node.type === "processor");
+
+export const findProcessor = (chain: Chain, key: string): Processor | null =>
+  processorsOf(chain).find((p) => p.key === key) ?? null;
+
+/** The chain with one of its processors replaced; the same chain where no processor has that key. */
+export const mapProcessor = (chain: Chain, key: string, change: (processor: Processor) => Processor): Chain =>
+  mapNode(chain, key, (node) => (node.type === "processor" ? change(node) : node));

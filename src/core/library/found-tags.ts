@@ -1,4 +1,5 @@
-import { type Processor, processorsOf } from "../chains/chain";
+import type { Processor } from "../chains/chain";
+import { processorsOf } from "../chains/tree";
 import { type Content, chainOf } from "../presets/preset";
 import { dynamicsDesignOf, eqDesignOf, shaperDesignOf } from "../processors/designs";
 import { levelCurve } from "../processors/equaliser/eq-design";

@@ -1,4 +1,5 @@
-import { type Processor, processorsOf } from "../chains/chain";
+import type { Processor } from "../chains/chain";
+import { processorsOf } from "../chains/tree";
 import { type Content, chainOf } from "../presets/preset";
 import { findModel } from "../processors/models";
 import { type ParamSpec, type Value, positionOf } from "../processors/param-spec";

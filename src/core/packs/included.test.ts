@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { processorsOf } from "../chains/chain";
+import { processorsOf } from "../chains/tree";
 import { fingerprint } from "../presets/fingerprint";
 import { chainOf, completeContent, findContentProblem } from "../presets/preset";
 import { CardSchema, ContentSchema } from "../presets/schema";

@@ -1,13 +1,7 @@
 import type { z } from "zod";
-import {
-  type Chain,
-  type From,
-  EMPTY_CHAIN,
-  completeChain,
-  completeProcessor,
-  findChainProblem,
-  findProcessorProblem,
-} from "../chains/chain";
+import { type Chain, type From, EMPTY_CHAIN } from "../chains/chain";
+import { completeChain, completeProcessor } from "../chains/complete";
+import { findChainProblem, findProcessorProblem } from "../chains/problems";
 import type { Problem } from "../documents/problem";
 import { completeStrip, findStripProblem } from "../strips/strip";
 import type { CardSchema, ContentSchema, OriginSchema } from "./schema";

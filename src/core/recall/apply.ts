@@ -1,6 +1,8 @@
 import equal from "fast-deep-equal";
-import { type Chain, type ChainNode, type Lane, type Processor, findProcessor, mapProcessor } from "../chains/chain";
+import type { Chain, ChainNode, Lane, Processor } from "../chains/chain";
 import {
+  findProcessor,
+  mapProcessor,
   findLane,
   findList,
   findMisplaced,
@@ -12,6 +14,7 @@ import {
   withNode,
   withoutNode,
 } from "../chains/tree";
+
 import { MOST_NODES, MOST_STRIPS } from "../documents/limits";
 import { type Project, findStrip } from "../projects/project";
 import { type Result, fail, ok, unreachable } from "../result";

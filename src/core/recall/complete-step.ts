@@ -1,5 +1,6 @@
-import { EMPTY_CHAIN, completeChain } from "../chains/chain";
-import type { ChainNode } from "../chains/chain";
+import { EMPTY_CHAIN, type ChainNode } from "../chains/chain";
+import { completeChain } from "../chains/complete";
+
 import { completeSource, completeStrip } from "../strips/strip";
 import type { Step } from "./step";
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { type ChainNode, findChainProblem } from "../chains/chain";
+import type { ChainNode } from "../chains/chain";
+import { findChainProblem } from "../chains/problems";
 import { ChainSchema } from "../chains/schema";
 import { MOST_NODES, MOST_STRIPS } from "../documents/limits";
 import { type Project, findProjectProblem } from "../projects/project";

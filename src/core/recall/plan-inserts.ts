@@ -1,6 +1,7 @@
 import equal from "fast-deep-equal";
-import { type Chain, type ChainNode, type Macro, type Processor, processorName, processorsOf } from "../chains/chain";
-import { keysIn, rekeyed } from "../chains/tree";
+import { type Chain, type ChainNode, type Macro, type Processor, processorName } from "../chains/chain";
+import { processorsOf, keysIn, rekeyed } from "../chains/tree";
+
 import type { Step } from "./step";
 
 export const INSERT_MODES = ["replace", "before", "after", "values"] as const;

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { type Chain, type Processor, findChainProblem } from "../chains/chain";
+import type { Chain, Processor } from "../chains/chain";
+import { findChainProblem } from "../chains/problems";
 import { asInPluginPresets, describeDifferences, differencesOf, partnersOf } from "../chains/differences";
 import { defaultValues } from "../processors/model";
 import { getModel } from "../processors/models";

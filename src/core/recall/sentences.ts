@@ -1,5 +1,6 @@
-import { type Chain, type From, findProcessor, nodeName, processorName, processorsOf } from "../chains/chain";
-import { findLane, findNode } from "../chains/tree";
+import { type Chain, type From, nodeName, processorName } from "../chains/chain";
+import { findProcessor, processorsOf, findLane, findNode } from "../chains/tree";
+
 import { findSpec } from "../processors/model";
 import { findModel } from "../processors/models";
 import { type Project, describeOutput, findStrip } from "../projects/project";

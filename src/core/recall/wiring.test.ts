@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { findChainProblem } from "../chains/chain";
+import { findChainProblem } from "../chains/problems";
 import { findNode } from "../chains/tree";
-import type { Project } from "../projects/project";
-import { getStrip } from "../projects/project";
+import { type Project, getStrip } from "../projects/project";
+
 import { createStrip } from "../strips/strip";
 import { applySteps } from "./apply";
 import * as gestures from "./gestures";

@@ -1,4 +1,5 @@
-import { processorName, processorsOf } from "../chains/chain";
+import { processorName } from "../chains/chain";
+import { processorsOf } from "../chains/tree";
 import { foundTags } from "../library/found-tags";
 import { measuredTags } from "../library/measured-tags";
 import { OWN } from "../packs/pack";

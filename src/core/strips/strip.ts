@@ -1,14 +1,7 @@
 import type { z } from "zod";
-import {
-  type Chain,
-  EMPTY_CHAIN,
-  type Processor,
-  completeChain,
-  completeProcessor,
-  findChainProblem,
-  findProcessorProblem,
-  processorName,
-} from "../chains/chain";
+import { type Chain, EMPTY_CHAIN, type Processor, processorName } from "../chains/chain";
+import { completeChain, completeProcessor } from "../chains/complete";
+import { findChainProblem, findProcessorProblem } from "../chains/problems";
 import type { STRIP_KINDS } from "../chains/schema";
 import type { Problem } from "../documents/problem";
 import { findModel } from "../processors/models";

@@ -1,5 +1,5 @@
 import type { ProjectRow, RevisionRow } from "@/contracts/records";
-import { processorsOf } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import type { Project } from "@/core/projects/project";
 import { liftProject } from "@/core/projects/migrations";
 import type { Step } from "@/core/recall/step";

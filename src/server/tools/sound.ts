@@ -1,7 +1,9 @@
 import { readFileSync, writeFileSync } from "node:fs";
 import { resolve } from "node:path";
 import { z } from "zod";
-import { type Chain, completeChain, findChainProblem } from "@/core/chains/chain";
+import type { Chain } from "@/core/chains/chain";
+import { completeChain } from "@/core/chains/complete";
+import { findChainProblem } from "@/core/chains/problems";
 import { hearChain } from "@/core/chains/hear";
 import { ChainSchema } from "@/core/chains/schema";
 import { parseWith } from "@/core/documents/problem";

@@ -1,6 +1,7 @@
 import { asStrip } from "@/core/presets/as-strip";
 import type { NewDraft, ProjectBody } from "@/contracts/projects";
-import { completeProcessor, processorsOf } from "@/core/chains/chain";
+import { completeProcessor } from "@/core/chains/complete";
+import { processorsOf } from "@/core/chains/tree";
 import { type Content, withFrom } from "@/core/presets/preset";
 import { CONTENT_SCHEMA } from "@/core/presets/version";
 import { findModel } from "@/core/processors/models";

@@ -1,6 +1,6 @@
 import type { NewPreset, NewPresets, PresetDetail } from "@/contracts/library";
 import type { PresetRow, Use } from "@/contracts/records";
-import { processorsOf } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import { differencesOf } from "@/core/chains/differences";
 import { type Card, type Content, chainOf, completeContent, findContentProblem } from "@/core/presets/preset";
 import { findStrip } from "@/core/projects/project";

@@ -1,5 +1,5 @@
 import type { ModelCounts } from "@/contracts/server";
-import { processorsOf } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import { MODELS } from "@/core/processors/models";
 import { NOTHING_SOUGHT, parseQuery } from "@/core/search/query";
 import { layersOf } from "@/core/strips/strip";

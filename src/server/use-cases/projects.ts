@@ -1,7 +1,7 @@
 import type { ChangeRequest, NewProject, ProjectBody } from "@/contracts/projects";
 import type { History, ProjectRow, RevisionRow } from "@/contracts/records";
 import { walkHistory, wordsOfHistory } from "@/core/documents/history";
-import { processorsOf } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import { type Project, completeProject, findProjectProblem } from "@/core/projects/project";
 import { PROJECT_SCHEMA } from "@/core/projects/schema";
 import { applySteps } from "@/core/recall/apply";

@@ -3,8 +3,9 @@
 import { useRouter } from "next/navigation";
 import { useEffect, useRef } from "react";
 import type { PresetRow } from "@/contracts/records";
-import { findProcessor, nodeName } from "@/core/chains/chain";
-import { findNode } from "@/core/chains/tree";
+import { nodeName } from "@/core/chains/chain";
+import { findProcessor, findNode } from "@/core/chains/tree";
+
 import { MODELS, findModel } from "@/core/processors/models";
 import { Empty, Loading } from "../kit/bits";
 import { Button } from "../kit/button";

@@ -1,5 +1,6 @@
 import type { PresetRow } from "@/contracts/records";
-import { type Chain, type ChainNode, type Processor, processorsOf } from "@/core/chains/chain";
+import type { Chain, ChainNode, Processor } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import { freshClipping } from "@/core/chains/clipping";
 import { chainOf, withFrom } from "@/core/presets/preset";
 import * as gestures from "@/core/recall/gestures";

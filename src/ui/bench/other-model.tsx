@@ -3,7 +3,8 @@
 import { Menu } from "../kit/menu";
 import { Replace } from "lucide-react";
 import { useState } from "react";
-import { type Processor, mapProcessor, processorName } from "@/core/chains/chain";
+import { type Processor, processorName } from "@/core/chains/chain";
+import { mapProcessor } from "@/core/chains/tree";
 import { type Box, lineOf } from "@/core/plots/axes";
 import { eqPath } from "@/core/plots/equaliser";
 import { type Carrying, carryValues } from "@/core/processors/carry";

@@ -1,10 +1,11 @@
 "use client";
 
-import { type Chain, type Lane, nodeName, type Processor, processorsOf, type Split } from "@/core/chains/chain";
+import { type Chain, type Lane, nodeName, type Processor, type Split } from "@/core/chains/chain";
+import { processorsOf, type Place, findList, findNode, mapNode, nodesIn } from "@/core/chains/tree";
 import { clip, freshClipping, parseClipping, writeClipping } from "@/core/chains/clipping";
 import type { Difference } from "@/core/chains/differences";
-import { type Place, findList, findNode, mapNode, nodesIn } from "@/core/chains/tree";
-import { type PresetRow } from "@/contracts/records";
+
+import type { PresetRow } from "@/contracts/records";
 import { chainOf, withFrom } from "@/core/presets/preset";
 import { getModel } from "@/core/processors/models";
 import * as gestures from "@/core/recall/gestures";

@@ -6,17 +6,8 @@ import { useSearchParams } from "next/navigation";
 import { useEffect, useEffectEvent, useMemo, useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import {
-  type Chain,
-  type ChainNode,
-  EMPTY_CHAIN,
-  type From,
-  type Processor,
-  findProcessor,
-  mapProcessor,
-  processorName,
-  processorsOf,
-} from "@/core/chains/chain";
+import { type Chain, type ChainNode, EMPTY_CHAIN, type From, type Processor, processorName } from "@/core/chains/chain";
+import { findProcessor, mapProcessor, processorsOf, findNode, mapLane, nodesIn } from "@/core/chains/tree";
 import { type Difference, asInPluginPresets, differencesOf, partnersOf } from "@/core/chains/differences";
 import { getSpec } from "@/core/processors/model";
 import { findModel, getModel } from "@/core/processors/models";
@@ -24,7 +15,7 @@ import type { ParamId, Value } from "@/core/processors/param-spec";
 import { type Content, chainOf, withFrom } from "@/core/presets/preset";
 import * as gestures from "@/core/recall/gestures";
 import type { Step } from "@/core/recall/step";
-import { findNode, mapLane, nodesIn } from "@/core/chains/tree";
+
 import { type Strip, chainAt } from "@/core/strips/strip";
 import { formatPlain } from "@/core/units/format";
 import { rememberBench, useHand, useTakeProject } from "../frame/hand";

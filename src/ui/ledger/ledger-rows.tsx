@@ -1,9 +1,9 @@
 "use client";
 
 import { FADER } from "@/core/strips/params";
-import { type MouseEvent } from "react";
+import type { MouseEvent } from "react";
 import { type Project, describeOutput, depthOf } from "@/core/projects/project";
-import { processorsOf } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import { positionOf } from "@/core/processors/param-spec";
 import { type Strip, describeSource, formatFader, formatPanPart } from "@/core/strips/strip";
 import { Empty } from "../kit/bits";

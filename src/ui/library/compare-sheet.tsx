@@ -8,7 +8,7 @@ import { KEYS } from "@/clients/events";
 import { type Difference, describeDifferences, differencesOf } from "@/core/chains/differences";
 import { tellDifference } from "@/core/chains/told";
 import { type Content, chainOf } from "@/core/presets/preset";
-import { processorsOf } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import {
   type Output,
   PARTS,

@@ -5,7 +5,7 @@ import { useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { Naming } from "@/contracts/library";
-import { processorsOf } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import { NAMING_FAULTS } from "@/core/library/naming";
 import { LONGEST_NAME } from "@/core/names/pattern";
 import { chainOf } from "@/core/presets/preset";

@@ -6,7 +6,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { NearCopies } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
-import { processorsOf } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import { describeDifferences, differencesOf } from "@/core/chains/differences";
 import { chainOf } from "@/core/presets/preset";
 import { Button } from "../kit/button";

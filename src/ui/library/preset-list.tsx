@@ -3,7 +3,7 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { type CSSProperties, type RefObject, useEffect, useRef } from "react";
 import type { PresetRow } from "@/contracts/records";
-import { processorsOf } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import { KIND_NAMES, chainOf } from "@/core/presets/preset";
 import { cx } from "../kit/class-names";
 import { formatDay } from "../kit/dates";

@@ -3,7 +3,8 @@
 import { Popover } from "radix-ui";
 import { type RefObject, useEffect, useRef } from "react";
 import { useShallow } from "zustand/react/shallow";
-import { EMPTY_CHAIN, processorsOf } from "@/core/chains/chain";
+import { EMPTY_CHAIN } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import { FREQUENCY_LINES, frequencyX, lineOf, pathOf } from "@/core/plots/axes";
 import { findModel } from "@/core/processors/models";
 import { formatNumber } from "@/core/units/format";

@@ -1,7 +1,8 @@
 "use client";
 
 import type { PlanBody } from "@/contracts/projects";
-import { type Processor, processorsOf } from "@/core/chains/chain";
+import type { Processor } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import { type Project, describeOutput, findStrip } from "@/core/projects/project";
 import { PART_NAMES, type PartName, type Strip, describeSource, formatFader, formatPanPart } from "@/core/strips/strip";
 import { Shapes } from "../kit/shape";

@@ -7,7 +7,7 @@ import { Keys, press } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
 import { goTo, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
-import { processorsOf } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { changeProject, getProject, undo } from "@/server/use-cases/projects";

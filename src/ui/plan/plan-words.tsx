@@ -1,7 +1,8 @@
 "use client";
 
 import type { PlanBody } from "@/contracts/projects";
-import { processorName, processorsOf } from "@/core/chains/chain";
+import { processorName } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import { type Project, findStrip } from "@/core/projects/project";
 import type { Question } from "@/core/recall/plan";
 import { findSpec } from "@/core/processors/model";

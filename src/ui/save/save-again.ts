@@ -3,7 +3,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import { type Chain, type From, processorsOf } from "@/core/chains/chain";
+import type { Chain, From } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import type { Content } from "@/core/presets/preset";
 import { saveChain, saveStrip } from "@/core/presets/save";
 import * as gestures from "@/core/recall/gestures";

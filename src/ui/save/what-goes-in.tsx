@@ -1,7 +1,8 @@
 "use client";
 
 import type { ReactNode } from "react";
-import { type Processor, processorName, processorsOf } from "@/core/chains/chain";
+import { type Processor, processorName } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import type { Content } from "@/core/presets/preset";
 import { describeOutput } from "@/core/projects/project";
 import { PARTS, PART_NAMES, type PartName, describeLevel, formatPanPart, layersOf } from "@/core/strips/strip";

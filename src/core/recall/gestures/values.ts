@@ -1,5 +1,6 @@
-import { type Processor, findProcessor } from "../../chains/chain";
-import { findLane, findNode } from "../../chains/tree";
+import type { Processor } from "../../chains/chain";
+import { findProcessor, findLane, findNode } from "../../chains/tree";
+
 import type { ParamId, Value } from "../../processors/param-spec";
 import type { Step } from "../step";
 import equal from "fast-deep-equal";

@@ -3,7 +3,9 @@ import { cleanup, fireEvent, render, screen, waitFor, within } from "@testing-li
 import { useState } from "react";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { drag, furnish, layOut, layOutPlot } from "@/app/testing/furnish";
-import { type Processor, completeProcessor, findProcessorProblem } from "@/core/chains/chain";
+import type { Processor } from "@/core/chains/chain";
+import { completeProcessor } from "@/core/chains/complete";
+import { findProcessorProblem } from "@/core/chains/problems";
 import { type Model, getSpec } from "@/core/processors/model";
 import { MODELS, getModel } from "@/core/processors/models";
 import type { Values } from "@/core/processors/param-spec";

@@ -3,7 +3,7 @@
 import { Trash2, Upload } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useRef } from "react";
-import { processorsOf } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import { noteName } from "@/core/processors/instrument/models";
 import { getModel } from "@/core/processors/models";
 import type { Layer } from "@/core/strips/strip";

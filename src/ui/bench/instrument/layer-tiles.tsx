@@ -2,7 +2,8 @@
 
 import { Menu } from "../../kit/menu";
 import { Plus } from "lucide-react";
-import { processorName, processorsOf } from "@/core/chains/chain";
+import { processorName } from "@/core/chains/chain";
+import { processorsOf } from "@/core/chains/tree";
 import { MODELS } from "@/core/processors/models";
 import { cx } from "../../kit/class-names";
 import { Shape, Shapes } from "../../kit/shape";

@@ -2,9 +2,10 @@
 
 import equal from "fast-deep-equal";
 import { useEffect, useState } from "react";
-import { processorName, processorsOf } from "@/core/chains/chain";
+import { processorName } from "@/core/chains/chain";
+import { processorsOf, findNode } from "@/core/chains/tree";
 import { type Mend, checkChain } from "@/core/chains/check";
-import { findNode } from "@/core/chains/tree";
+
 import { defaultValues } from "@/core/processors/model";
 import { getModel } from "@/core/processors/models";
 import * as gestures from "@/core/recall/gestures";
