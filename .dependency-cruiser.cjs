@@ -12,7 +12,7 @@ module.exports = {
       name: "no-cycles",
       severity: "error",
       from: {},
-      to: { circular: true, viaOnly: { dependencyTypesNot: ["type-only"] } },
+      to: { circular: true },
     },
     layer("core-imports-nothing-above", "^src/core/", []),
     layer("contracts-import-core", "^src/contracts/", ["^src/core/"]),
@@ -51,7 +51,7 @@ module.exports = {
   ],
   options: {
     doNotFollow: { path: "node_modules" },
-    tsPreCompilationDeps: false,
+    tsPreCompilationDeps: true,
     tsConfig: { fileName: "tsconfig.json" },
     enhancedResolveOptions: { exportsFields: ["exports"], conditionNames: ["import", "node", "default"] },
   },

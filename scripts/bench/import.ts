@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import Database from "better-sqlite3";
 import { NewPresetsSchema } from "../../src/contracts/library";
-import { openContext } from "../../src/server/data/context";
+import { openContext } from "../../src/server/store/open";
 import { DATABASE_FILE } from "../../src/server/data/library-file";
 import { savePresets } from "../../src/server/use-cases/library";
 import { type Figure, median } from "./figure";

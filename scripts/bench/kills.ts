@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { DEMO_PRESETS } from "../../src/demo/library";
 import { loadDemo } from "../../src/demo/load";
 import { seededRandom } from "../../src/core/random";
-import { openContext } from "../../src/server/data/context";
+import { openContext } from "../../src/server/store/open";
 import type { Figure } from "./figure";
 import { kill, serve } from "./server";
 

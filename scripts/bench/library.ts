@@ -1,9 +1,10 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import Database from "better-sqlite3";
-import { type OpenContext, openContext } from "../../src/server/data/context";
+import type { OpenContext } from "../../src/server/store/context";
+import { openContext } from "../../src/server/store/open";
 import { DATABASE_FILE } from "../../src/server/data/library-file";
-import { inTransaction } from "../../src/server/data/transaction";
+import { inTransaction } from "../../src/server/store/transaction";
 import { insertFolder } from "../../src/server/repositories/folders";
 import { insertPreset } from "../../src/server/repositories/presets";
 import { searchDurably } from "../../src/server/repositories/preset-search";

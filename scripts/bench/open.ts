@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import type { Browser, Page } from "@playwright/test";
 import { spawnServer } from "../../e2e/server";
-import { openContext } from "../../src/server/data/context";
+import { openContext } from "../../src/server/store/open";
 import { type Figure, median, ratioOf } from "./figure";
 import { MANY, fill } from "./library";
 

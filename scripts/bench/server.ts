@@ -1,7 +1,7 @@
 import { type ChildProcess, spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { join } from "node:path";
-import { openContext } from "../../src/server/data/context";
+import { openContext } from "../../src/server/store/open";
 import { fill } from "./library";
 
 /** The server as it ships, in a process of its own. */

@@ -1,7 +1,7 @@
 import { closeSync, fdatasyncSync, mkdtempSync, openSync, readFileSync, rmSync, writeSync } from "node:fs";
 import { join } from "node:path";
-import { openContext } from "../../src/server/data/context";
-import { inTransaction } from "../../src/server/data/transaction";
+import { openContext } from "../../src/server/store/open";
+import { inTransaction } from "../../src/server/store/transaction";
 import { insertPreset } from "../../src/server/repositories/presets";
 import { DEMO_PRESETS } from "../../src/demo/library";
 import { emptyCard } from "../../src/core/presets/preset";

@@ -7,7 +7,9 @@ import { ErrorBodySchema } from "@/contracts/errors";
 import { writeWav } from "@/core/formats/wav/wav";
 import { emptyCard } from "@/core/presets/preset";
 import { loadDemo } from "@/demo/load";
-import { type OpenContext, openContext, shareContext } from "@/server/data/context";
+import type { OpenContext } from "@/server/store/context";
+import { openContext } from "@/server/store/open";
+import { shareContext } from "@/server/store/shared";
 import { answer, routeFiles } from "./testing/routes";
 
 let folder: string;

@@ -11,7 +11,9 @@ import { INCLUDED } from "@/core/packs/included";
 import { emptyCard } from "@/core/presets/preset";
 import { type Random, seededRandom } from "@/core/random";
 import { loadDemo } from "@/demo/load";
-import { type OpenContext, openContext, shareContext } from "@/server/data/context";
+import type { OpenContext } from "@/server/store/context";
+import { openContext } from "@/server/store/open";
+import { shareContext } from "@/server/store/shared";
 import { DATABASE_FILE } from "@/server/data/library-file";
 import { answer } from "./testing/routes";
 

@@ -1,7 +1,7 @@
-import type { Card } from "@/core/presets/preset";
-import { emptyCard } from "@/core/presets/preset";
-import type { Context } from "@/server/data/context";
-import { inTransaction } from "@/server/data/transaction";
+import { type Card, emptyCard } from "@/core/presets/preset";
+
+import type { Context } from "@/server/store/context";
+import { inTransaction } from "@/server/store/transaction";
 import { insertFolder } from "@/server/repositories/folders";
 import { appendVersion, insertPreset, touchPresets } from "@/server/repositories/presets";
 import { insertProject } from "@/server/repositories/projects";

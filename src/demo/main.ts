@@ -1,6 +1,6 @@
 import { existsSync, rmSync } from "node:fs";
 import { join, resolve } from "node:path";
-import { openContext } from "@/server/data/context";
+import { openContext } from "@/server/store/open";
 import { DATABASE_FILE } from "@/server/data/library-file";
 import { DatabaseRefused } from "@/server/data/faults";
 import { FolderInUse, lockFolder } from "@/server/data/lock";

@@ -7,7 +7,9 @@ import type { ReactElement, ReactNode } from "react";
 import { type Card, type Content, emptyCard } from "@/core/presets/preset";
 import { furnish } from "./furnish";
 import { answer, urlOf } from "./routes";
-import { type OpenContext, openContext, shareContext } from "@/server/data/context";
+import type { OpenContext } from "@/server/store/context";
+import { openContext } from "@/server/store/open";
+import { shareContext } from "@/server/store/shared";
 
 /*
  * The interface in front of the real routes and a real store, without a browser and without a network: what a screen asks

@@ -1,8 +1,4 @@
 import type { Knex } from "knex";
-import { liftContent } from "@/core/presets/migrations";
-import { insideOf } from "@/core/search/entry";
-import { rederive } from "../repositories/preset-search";
-import { refingerprint } from "../repositories/presets";
 
 export interface NamedMigration {
   readonly name: string;
@@ -13,7 +9,10 @@ export interface NamedMigration {
 const forwardOnly = () =>
   Promise.reject(new Error("Migrations go forward only; take the copy that was made beforehand."));
 
-/** Append only: what has been applied somewhere is never edited. */
+/**
+ * Append only: what has been applied somewhere is never edited. Each holds all that it needs, for good: today's code means
+ * something else tomorrow. What is derived from documents is made anew once after all of them: see `deriveAgain`.
+ */
 export const MIGRATIONS: readonly NamedMigration[] = [
   {
     name: "001-library-and-projects",
@@ -44,15 +43,14 @@ export const MIGRATIONS: readonly NamedMigration[] = [
   },
   {
     name: "007-found-and-held",
-    up: async (db) => {
-      await db.raw(
+    up: (db) =>
+      db.raw(
         "CREATE TABLE preset_holds (held TEXT NOT NULL, preset INTEGER NOT NULL REFERENCES presets(row), PRIMARY KEY (held, preset)) WITHOUT ROWID",
-      );
-      await rederive(db);
-    },
+      ),
     down: forwardOnly,
   },
-  { name: "008-fingerprints", up: refingerprint, down: forwardOnly },
+  // Fingerprints were made anew; see `deriveAgain`, which does so now.
+  { name: "008-fingerprints", up: () => Promise.resolve(), down: forwardOnly },
   {
     // A change of a card looked through a whole table for its rows; nothing reads the one of the tags.
     name: "009-rows-of-a-card",
@@ -99,14 +97,6 @@ async function addInside(db: Knex): Promise<void> {
     'ALTER TABLE presets ADD COLUMN inside TEXT NOT NULL DEFAULT \'{"names":[],"models":[],"families":[],"makers":[]}\'',
   );
   await db.raw("ALTER TABLE presets ADD COLUMN pack TEXT");
-  const rows = await db("presets as p")
-    .join("preset_versions as v", (join) => join.on("v.preset", "p.id").andOn("v.version", "p.version"))
-    .join("documents as d", "d.id", "v.document")
-    .select<{ row: number; body: string }[]>("p.row", "d.body");
-  for (const { row, body } of rows)
-    await db("presets")
-      .where({ row })
-      .update({ inside: JSON.stringify(insideOf(liftContent(JSON.parse(body)))) });
 }
 
 /** Sounds of the person's own, each once, by what is in it. */

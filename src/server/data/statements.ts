@@ -1,5 +1,5 @@
 import type { Database, Statement } from "better-sqlite3";
-import type { Executor } from "./transaction";
+import type { Executor } from "./executor";
 
 const CACHES = new WeakMap<Database, Map<string, Statement>>();
 

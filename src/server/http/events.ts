@@ -1,4 +1,5 @@
-import type { ChangedRecord, Context } from "../data/context";
+import type { ChangedRecord } from "../data/changes";
+import type { Context } from "../store/context";
 
 /** Keeps the line open through whatever closes quiet ones. In milliseconds. */
 const HEARTBEAT = 20_000;

@@ -6,7 +6,8 @@ import { jsonAnswer } from "./answer";
 import { bodyOf } from "./handed";
 import { parseInTurns, parseJson } from "./json";
 import { findStorageFault } from "../data/faults";
-import { type Context, sharedContext } from "../data/context";
+import type { Context } from "../store/context";
+import { sharedContext } from "../store/shared";
 import type { Outcome } from "../failure";
 
 const answerError = (error: ApiError): Response => Response.json({ error }, { status: ERROR_STATUS[error.code] });

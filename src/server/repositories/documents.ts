@@ -1,5 +1,5 @@
 import { Unreadable } from "../data/faults";
-import type { Executor } from "../data/transaction";
+import type { Executor } from "../data/executor";
 
 /** Plain JSON by number; who owns a number knows what it is. */
 export async function insertDocument(db: Executor, document: unknown): Promise<number> {

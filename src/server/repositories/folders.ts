@@ -1,5 +1,5 @@
 import type { Folder } from "@/contracts/records";
-import type { Executor } from "../data/transaction";
+import type { Executor } from "../data/executor";
 
 interface FolderRow {
   readonly id: string;

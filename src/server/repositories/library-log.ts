@@ -1,6 +1,6 @@
 import type { HistoryLink } from "@/core/documents/history";
 import type { LibraryStep } from "@/core/library/step";
-import type { Executor } from "../data/transaction";
+import type { Executor } from "../data/executor";
 
 export interface LogEntry {
   readonly at: string;

@@ -1,5 +1,5 @@
 import type { MediaRow } from "@/contracts/records";
-import type { Executor } from "../data/transaction";
+import type { Executor } from "../data/executor";
 import { takingTurns } from "../turns";
 
 interface StoredMedia {

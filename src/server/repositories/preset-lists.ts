@@ -4,7 +4,7 @@ import { numberedStem } from "@/core/names/pattern";
 import type { Inside } from "@/core/search/entry";
 import { fold } from "@/core/search/words";
 import { statementsOf } from "../data/statements";
-import type { Executor } from "../data/transaction";
+import type { Executor } from "../data/executor";
 import { takingTurns } from "../turns";
 import { type StoredPreset, toRow, withDocuments } from "./preset-rows";
 

@@ -6,7 +6,7 @@ import { liftContent } from "@/core/presets/migrations";
 import { CONTENT_SCHEMA } from "@/core/presets/version";
 import { measuredTags } from "@/core/library/measured-tags";
 import type { Inside } from "@/core/search/entry";
-import type { Executor } from "../data/transaction";
+import type { Executor } from "../data/executor";
 
 export interface StoredPreset {
   readonly row: number;

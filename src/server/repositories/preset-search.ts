@@ -4,7 +4,7 @@ import { liftContent } from "@/core/presets/migrations";
 import { heldPresets } from "@/core/presets/holds";
 import { WEIGHTS, insideOf, searchText, type Inside } from "@/core/search/entry";
 import { statementsOf } from "../data/statements";
-import type { Executor } from "../data/transaction";
+import type { Executor } from "../data/executor";
 import { takingTurns } from "../turns";
 import { newest } from "./preset-rows";
 
@@ -15,35 +15,6 @@ export type Statements = Awaited<ReturnType<typeof statementsOf>>;
 export function insertHeld(statement: Statements, row: number | bigint, content: Content): void {
   for (const held of heldPresets(content))
     statement("INSERT INTO preset_holds (held, preset) VALUES (?, ?)").run(held, row);
-}
-
-/** What is read from documents to be found by, made anew: after the rule by which it is read has changed. */
-export async function rederive(db: Knex): Promise<void> {
-  const CHUNK = 1000;
-  for (let after = 0; ; ) {
-    const rows = (await newest(db)
-      .where("p.row", ">", after)
-      .orderBy("p.row")
-      .limit(CHUNK)
-      .select("p.row", "p.card", "d.body")) as { row: number; card: string; body: string }[];
-    for (const { row, card, body } of rows) {
-      const content = liftContent(JSON.parse(body));
-      await db("presets")
-        .where({ row })
-        .update({ inside: JSON.stringify(insideOf(content)) });
-      await indexCard(db, row, JSON.parse(card) as Card, content);
-    }
-    after = rows.at(-1)?.row ?? 0;
-    if (rows.length < CHUNK) return;
-  }
-}
-
-/** Puts what is read from a document, for the index, in the place of what was there. */
-async function indexCard(db: Executor, row: number, card: Card, content: Content): Promise<void> {
-  const statement = await statementsOf(db);
-  holdAgain(statement, row, content);
-  statement(UNINDEX).run(row);
-  insertIndex(statement, row, card, insideOf(content));
 }
 
 const UNINDEX = "DELETE FROM preset_search WHERE rowid = ?";

@@ -6,7 +6,7 @@ import { fingerprint } from "@/core/presets/fingerprint";
 import { type Inside, insideOf } from "@/core/search/entry";
 import { fold } from "@/core/search/words";
 import { statementsOf } from "../data/statements";
-import type { Executor } from "../data/transaction";
+import type { Executor } from "../data/executor";
 import { readDocument } from "./documents";
 import { type StoredPreset, toRow, withDocuments } from "./preset-rows";
 import { type Statements, holdAgain, indexLater, insertHeld, insertIndex } from "./preset-search";
@@ -88,20 +88,6 @@ export async function insertPreset(
   insertHeld(statement, row, content);
   const measured = [...measuredTags(card, inside)];
   return { id, kind: content.kind, card, cardRevision: 1, version: 1, content, savedAt: at, usedAt, pack, measured };
-}
-
-/** Fingerprints of all versions, made anew: after their rule has changed. */
-export async function refingerprint(db: Executor): Promise<void> {
-  const rows = (await db("preset_versions").select("preset", "version", "document")) as {
-    preset: string;
-    version: number;
-    document: number;
-  }[];
-  for (const { preset, version, document } of rows) {
-    const { body } = (await db("documents").where({ id: document }).first("body")) as { body: string };
-    const print = fingerprint(liftContent(JSON.parse(body)));
-    await db("preset_versions").where({ preset, version }).update({ fingerprint: print });
-  }
 }
 
 interface VersionRecord {

@@ -4,7 +4,7 @@ import type { Project } from "@/core/projects/project";
 import { liftProject } from "@/core/projects/migrations";
 import type { Step } from "@/core/recall/step";
 import { Unreadable } from "../data/faults";
-import type { Executor } from "../data/transaction";
+import type { Executor } from "../data/executor";
 import { insertDocument, readDocument, replaceDocument } from "./documents";
 
 interface StoredProject {

@@ -1,6 +1,6 @@
 import { SettingsSchema } from "@/core/settings/schema";
 import { NO_SETTINGS, type Settings } from "@/core/settings/settings";
-import type { Executor } from "../data/transaction";
+import type { Executor } from "../data/executor";
 
 export interface SettingsRecord {
   readonly settings: Settings;

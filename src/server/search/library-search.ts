@@ -3,9 +3,9 @@ import type { Card } from "@/core/presets/preset";
 import { type IndexEntry, type Inside, searchText, valuesOf } from "@/core/search/entry";
 import { type Found, LibraryIndex, type Request } from "@/core/search/library-index";
 import { type Field, type Query, parseQuery } from "@/core/search/query";
-import type { ChangedRecord } from "../data/context";
+import type { ChangedRecord } from "../data/changes";
 import { statementsOf } from "../data/statements";
-import type { Executor } from "../data/transaction";
+import type { Executor } from "../data/executor";
 import { takingTurns } from "../turns";
 
 interface IndexRow {

@@ -3,7 +3,7 @@ import { getModel, findModel } from "@/core/processors/models";
 import type { Cursor, Sort } from "@/core/search/library-index";
 import { type Query, type Term, parseQuery } from "@/core/search/query";
 import { fold } from "@/core/search/words";
-import type { Context } from "../data/context";
+import type { Context } from "../store/context";
 import { rowsInOrder } from "../repositories/preset-lists";
 
 const DEFAULT_PAGE = 60;

@@ -1,7 +1,7 @@
 import type { Health } from "@/contracts/server";
 import { MODELS } from "@/core/processors/models";
 import { PROJECT_SCHEMA } from "@/core/projects/schema";
-import type { Context } from "../data/context";
+import type { Context } from "../store/context";
 import { countPresets } from "../repositories/preset-lists";
 import { countProjects } from "../repositories/projects";
 

@@ -6,8 +6,10 @@ import { type Card, type Content, chainOf, completeContent, findContentProblem }
 import { findStrip } from "@/core/projects/project";
 import { ok } from "@/core/result";
 import type { Strip } from "@/core/strips/strip";
-import type { Context, Note } from "../data/context";
-import { type Executor, inTransaction } from "../data/transaction";
+import type { Context } from "../store/context";
+import type { Note } from "../data/changes";
+import type { Executor } from "../data/executor";
+import { inTransaction } from "../store/transaction";
 import { type Outcome, RolledBack, catchRolledBack, failure } from "../failure";
 
 import * as folders from "../repositories/folders";

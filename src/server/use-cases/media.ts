@@ -4,8 +4,8 @@ import type { MediaRoom } from "@/contracts/projects";
 import type { MediaRow } from "@/contracts/records";
 import { readWav } from "@/core/formats/wav/wav";
 import { ok } from "@/core/result";
-import type { Context } from "../data/context";
-import { inTransaction } from "../data/transaction";
+import type { Context } from "../store/context";
+import { inTransaction } from "../store/transaction";
 import { type Outcome, catchRolledBack, failure, refuse } from "../failure";
 import {
   deleteMedia,

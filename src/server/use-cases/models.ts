@@ -3,7 +3,7 @@ import { processorsOf } from "@/core/chains/tree";
 import { MODELS } from "@/core/processors/models";
 import { NOTHING_SOUGHT, parseQuery } from "@/core/search/query";
 import { layersOf } from "@/core/strips/strip";
-import type { Context } from "../data/context";
+import type { Context } from "../store/context";
 import { findReadable, listProjects } from "../repositories/projects";
 
 /** Strips of all projects that have each model, by its id. */

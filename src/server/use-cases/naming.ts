@@ -1,6 +1,6 @@
 import type { Naming, TakenNames, WantedNames } from "@/contracts/library";
 import { namingJudge, proposeNames } from "@/core/library/naming";
-import type { Context } from "../data/context";
+import type { Context } from "../store/context";
 import { takingTurns } from "../turns";
 import { listCalled, listNamed, rowsById, rowsInOrder } from "../repositories/preset-lists";
 

@@ -1,6 +1,6 @@
 import type { NearCopies as NearCopiesBody } from "@/contracts/library";
 import type { NearCopies } from "@/core/library/near-copies";
-import type { Context } from "../data/context";
+import type { Context } from "../store/context";
 import { rowsById } from "../repositories/preset-lists";
 import { readSettings } from "../repositories/settings";
 

@@ -1,8 +1,8 @@
 import equal from "fast-deep-equal";
 import type { Pack } from "@/core/packs/pack";
 import { fingerprint } from "@/core/presets/fingerprint";
-import type { Context } from "../data/context";
-import { inTransaction } from "../data/transaction";
+import type { Context } from "../store/context";
+import { inTransaction } from "../store/transaction";
 import { appendVersion, insertPreset, updateCard } from "../repositories/presets";
 import { listOfPack } from "../repositories/preset-lists";
 

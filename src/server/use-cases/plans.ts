@@ -6,7 +6,7 @@ import { sentenceOf } from "@/core/recall/sentences";
 import { type Project, findStrip } from "@/core/projects/project";
 import type { Step } from "@/core/recall/step";
 import { ok } from "@/core/result";
-import type { Context } from "../data/context";
+import type { Context } from "../store/context";
 import { type Outcome, failure } from "../failure";
 import { findPreset, findVersion } from "../repositories/presets";
 import { findProject } from "../repositories/projects";

@@ -1,7 +1,7 @@
 import type { SettingsBody, SettingsChange } from "@/contracts/server";
 import { ok } from "@/core/result";
-import type { Context } from "../data/context";
-import { inTransaction } from "../data/transaction";
+import type { Context } from "../store/context";
+import { inTransaction } from "../store/transaction";
 import { type Outcome, RolledBack, catchRolledBack, failure } from "../failure";
 import { readSettings, writeSettings } from "../repositories/settings";
 

@@ -9,7 +9,7 @@ import { goTo, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
 import { INCLUDED } from "@/core/packs/included";
 import { loadDemo } from "@/demo/load";
-import type { Context } from "@/server/data/context";
+import type { Context } from "@/server/store/context";
 import { value } from "@/server/testing";
 import { findPresets } from "@/server/use-cases/find-presets";
 import { getPreset } from "@/server/use-cases/library";

@@ -1,5 +1,5 @@
 import { eventStream } from "@/server/http/events";
-import { sharedContext } from "@/server/data/context";
+import { sharedContext } from "@/server/store/shared";
 
 export const dynamic = "force-dynamic";
 

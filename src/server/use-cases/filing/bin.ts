@@ -1,8 +1,8 @@
 import type { Gone } from "@/contracts/library";
 import type { BinnedRow } from "@/contracts/records";
 import { ok } from "@/core/result";
-import type { Context } from "../../data/context";
-import { inTransaction } from "../../data/transaction";
+import type { Context } from "../../store/context";
+import { inTransaction } from "../../store/transaction";
 import type { Outcome } from "../../failure";
 import { closeGone } from "../../repositories/library-log";
 import { listBinned, listMerged } from "../../repositories/preset-lists";

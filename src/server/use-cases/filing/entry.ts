@@ -1,7 +1,8 @@
 import type { LibraryStep } from "@/core/library/step";
 import { ok } from "@/core/result";
-import type { Context } from "../../data/context";
-import { type Executor, inTransaction } from "../../data/transaction";
+import type { Context } from "../../store/context";
+import type { Executor } from "../../data/executor";
+import { inTransaction } from "../../store/transaction";
 import { type Outcome, catchRolledBack } from "../../failure";
 import * as log from "../../repositories/library-log";
 import { takingTurns } from "../../turns";

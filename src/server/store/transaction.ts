@@ -1,11 +1,9 @@
 import type { Knex } from "knex";
-import type { ChangedRecord, Context, Note } from "./context";
-import type { Staged } from "../search/library-search";
+import type { ChangedRecord, Note } from "../data/changes";
+import { statementsOf } from "../data/statements";
 import { indexWaiting } from "../repositories/preset-search";
-import { statementsOf } from "./statements";
-
-/** Either the database or a transaction of it. */
-export type Executor = Knex | Knex.Transaction;
+import type { Staged } from "../search/library-search";
+import type { Context } from "./context";
 
 /**
  * Does work in one transaction, which also gets its row in the change sequence. What the work notes is told to the other

@@ -1,0 +1,88 @@
+import type { Knex } from "knex";
+import { liftContent } from "@/core/presets/migrations";
+import { fingerprint } from "@/core/presets/fingerprint";
+import type { Card, Content } from "@/core/presets/preset";
+import { type Inside, insideOf } from "@/core/search/entry";
+import { statementsOf } from "../data/statements";
+import { type Statements, holdAgain, insertIndex } from "./preset-search";
+
+/*
+ * What is read from documents to find and to compare them by: what is inside, which presets are held, the durable index,
+ * fingerprints. It holds nothing that the documents do not.
+ */
+
+/** The number of the rules by which it is made. Raise it where one of them changes: every library is derived anew, once. */
+const RULES = 1;
+
+const CHUNK = 500;
+
+interface Stored {
+  readonly row: number;
+  readonly card: string;
+  readonly inside: string;
+  readonly body: string;
+}
+
+interface StoredVersion {
+  readonly preset: string;
+  readonly version: number;
+  readonly body: string;
+}
+
+/** null for what cannot be read: what was derived from it before stays. */
+function readContent(body: string): Content | null {
+  try {
+    return liftContent(JSON.parse(body));
+  } catch {
+    return null;
+  }
+}
+
+/** Makes everything that is derived anew, where the rules are others than those that it was made by. */
+export async function deriveAgain(db: Knex): Promise<void> {
+  const [made] = await db.raw<{ user_version: number }[]>("PRAGMA user_version");
+  if ((made?.user_version ?? 0) >= RULES) return;
+  await db.transaction(async (tx) => {
+    const statement = await statementsOf(tx);
+    derivePresets(statement);
+    deriveFingerprints(statement);
+    await tx.raw(`PRAGMA user_version = ${RULES}`);
+  });
+}
+
+function derivePresets(statement: Statements): void {
+  statement("INSERT INTO preset_search (preset_search) VALUES ('delete-all')").run();
+  const some = statement(
+    `SELECT p.row, p.card, p.inside, d.body FROM presets p
+     JOIN preset_versions v ON v.preset = p.id AND v.version = p.version
+     JOIN documents d ON d.id = v.document WHERE p.row > ? ORDER BY p.row LIMIT ${CHUNK}`,
+  );
+  const keep = statement("UPDATE presets SET inside = ? WHERE row = ?");
+  for (let after = 0, rows: Stored[]; (rows = some.all(after) as Stored[]).length > 0; after = rows.at(-1)!.row)
+    for (const { row, card, inside, body } of rows) {
+      const content = readContent(body);
+      const now = content ? insideOf(content) : (JSON.parse(inside) as Inside);
+      if (content) {
+        keep.run(JSON.stringify(now), row);
+        holdAgain(statement, row, content);
+      }
+      insertIndex(statement, row, JSON.parse(card) as Card, now);
+    }
+}
+
+function deriveFingerprints(statement: Statements): void {
+  const some = statement(
+    `SELECT v.preset, v.version, d.body FROM preset_versions v JOIN documents d ON d.id = v.document
+     WHERE (v.preset, v.version) > (?, ?) ORDER BY v.preset, v.version LIMIT ${CHUNK}`,
+  );
+  const keep = statement("UPDATE preset_versions SET fingerprint = ? WHERE preset = ? AND version = ?");
+  let last: readonly [string, number] = ["", 0];
+  for (let rows: StoredVersion[]; (rows = some.all(...last) as StoredVersion[]).length > 0; ) {
+    for (const { preset, version, body } of rows) {
+      const content = readContent(body);
+      if (content) keep.run(fingerprint(content), preset, version);
+    }
+    const { preset, version } = rows.at(-1)!;
+    last = [preset, version];
+  }
+}

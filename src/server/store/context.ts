@@ -1,0 +1,27 @@
+import type { EventEmitter } from "node:events";
+import type { Knex } from "knex";
+import type { ChangedRecord } from "../data/changes";
+import type { LibraryFile } from "../data/library-file";
+import type { RunNearCopies } from "../near-copies/run";
+import type { LibrarySearch } from "../search/library-search";
+
+/** What every use-case is handed: the store, the clock, new ids, and the ear of the other windows. */
+export interface Context {
+  /** Reads what was committed last. */
+  readonly db: Knex;
+  /** Writes, in transactions only: see `inTransaction`. */
+  readonly writer: Knex;
+  readonly file: LibraryFile;
+  /** Asks for what was written to be brought into the library's file itself, once nothing more is written for a while. */
+  readonly settle: () => void;
+  readonly folder: string;
+  readonly now: () => Date;
+  readonly mint: () => string;
+  readonly search: LibrarySearch;
+  readonly runNearCopies: RunNearCopies;
+  readonly events: EventEmitter<{ change: [{ seq: number; records: readonly ChangedRecord[] }] }>;
+}
+
+export interface OpenContext extends Context {
+  readonly close: () => Promise<void>;
+}

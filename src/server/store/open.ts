@@ -1,0 +1,56 @@
+import { randomBytes } from "node:crypto";
+import { EventEmitter } from "node:events";
+import type { ChangedRecord } from "../data/changes";
+import { openDatabase, openReader } from "../data/database";
+import { LibraryFile } from "../data/library-file";
+import { type FolderLock, lockFolder } from "../data/lock";
+import { type RunNearCopies, runHere } from "../near-copies/run";
+import { deriveAgain } from "../repositories/derived";
+import { LibrarySearch } from "../search/library-search";
+import type { OpenContext } from "./context";
+import { settling } from "./settling";
+
+/** 96 random bits: no two meet. */
+export const mintId = (): string => randomBytes(12).toString("base64url");
+
+/** Takes the folder's lock, opens and migrates the database. Throws `FolderInUse` or `DatabaseRefused`. */
+export async function openContext(
+  folder: string,
+  { runNearCopies = runHere, anew = false }: { readonly runNearCopies?: RunNearCopies; readonly anew?: boolean } = {},
+): Promise<OpenContext> {
+  const lock: FolderLock = lockFolder(folder, `process ${process.pid}`);
+  try {
+    const writer = await openDatabase(folder, new Date(), { anew });
+    await deriveAgain(writer);
+    const db = openReader(folder);
+    const search = new LibrarySearch();
+    await search.build(db);
+    const file = new LibraryFile(folder);
+    const { settle, stop } = settling(writer, file);
+    const events = new EventEmitter<{ change: [{ seq: number; records: readonly ChangedRecord[] }] }>();
+    events.setMaxListeners(200);
+    const close = async () => {
+      await stop();
+      await search.settled();
+      await db.destroy();
+      await writer.destroy();
+      lock.release();
+    };
+    return {
+      db,
+      writer,
+      file,
+      settle,
+      folder,
+      runNearCopies,
+      now: () => new Date(),
+      mint: mintId,
+      search,
+      events,
+      close,
+    };
+  } catch (error) {
+    lock.release();
+    throw error;
+  }
+}
