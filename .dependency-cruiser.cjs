@@ -40,7 +40,7 @@ module.exports = {
       comment: "The interface never runs kernels or formats itself; it draws what core/plots gives.",
       severity: "error",
       from: { path: "^src/ui/" },
-      to: { path: "^src/core/(dsp|formats)/" },
+      to: { path: "^src/core/(dsp|sound|formats)/" },
     },
     {
       name: "worklet-carries-no-zod",

@@ -1,6 +1,6 @@
 import type { HeardChain } from "@/core/chains/heard-chain";
-import { createAudition } from "@/core/dsp/audition";
-import { renderChain } from "@/core/dsp/render";
+import { createAudition } from "@/core/sound/audition";
+import { renderChain } from "@/core/sound/render";
 import { drumWithCello } from "@/core/materials/drum-with-cello";
 import { noise } from "@/core/processors/testing";
 import { heardValues } from "@/core/processors/model";

@@ -6,7 +6,7 @@ import type { Chain } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import { hearChain } from "@/core/chains/hear";
 import { integratedLoudness } from "@/core/dsp/measure/loudness";
-import { renderChain } from "@/core/dsp/render";
+import { renderChain } from "@/core/sound/render";
 import { writeWav } from "@/core/formats/wav/wav";
 import { type Content, chainOf } from "@/core/presets/preset";
 import { noise } from "@/core/processors/testing";

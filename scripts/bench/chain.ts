@@ -1,6 +1,6 @@
 import type { HeardChain } from "../../src/core/chains/heard-chain";
 import { type Biquad, bell } from "../../src/core/dsp/biquad";
-import { createChainRuntime } from "../../src/core/dsp/chain/chain-runtime";
+import { createChainRuntime } from "../../src/core/sound/chain/chain-runtime";
 import { drumWithCello } from "../../src/core/materials/drum-with-cello";
 import { getModel } from "../../src/core/processors/models";
 import type { Values } from "../../src/core/processors/param-spec";

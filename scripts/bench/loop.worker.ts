@@ -1,4 +1,4 @@
-import { renderChain } from "../../src/core/dsp/render";
+import { renderChain } from "../../src/core/sound/render";
 import { drumWithCello } from "../../src/core/materials/drum-with-cello";
 import { SIX_PROCESSORS } from "./chain";
 

@@ -1,10 +1,13 @@
 import { type Remote, wrap } from "comlink";
 import { type FromWorklet, type ToWorklet, WORKLET_NAME } from "@/contracts/audition";
 import { keyMaterials } from "@/core/chains/heard-chain";
-import type { Meters, Voice } from "@/core/dsp/audition";
-import type { HeardSound } from "@/core/dsp/heard-sound";
+import type { Meters, Voice } from "@/core/sound/audition";
+import type { HeardSound } from "@/core/sound/heard-sound";
 import type { Measurement } from "@/core/dsp/measure/measure";
 import type { SoundService } from "@/workers/sound.worker";
+
+/** What of the sound the interface knows: its words, not how it is made. */
+export type { HeardSound, Measurement, Meters, Voice };
 
 /** The application's rate; projects at other rates are heard as they would be at this one. */
 export const ENGINE_RATE = 48_000;

@@ -1,6 +1,6 @@
 import type { HeardChain } from "@/core/chains/heard-chain";
-import type { Meters, Voice } from "@/core/dsp/audition";
-import type { HeardSound } from "@/core/dsp/heard-sound";
+import type { Meters, Voice } from "@/core/sound/audition";
+import type { HeardSound } from "@/core/sound/heard-sound";
 
 /** What the interface tells the audio worklet. */
 export type ToWorklet =

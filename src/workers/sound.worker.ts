@@ -1,9 +1,9 @@
 import { expose, transfer } from "comlink";
 import { keyMaterials } from "@/core/chains/heard-chain";
-import type { HeardSound } from "@/core/dsp/heard-sound";
-import type { Sample } from "@/core/dsp/instrument/voice";
+import type { HeardSound } from "@/core/sound/heard-sound";
+import type { Sample } from "@/core/sound/instrument/voice";
 import type { Measurement } from "@/core/dsp/measure/measure";
-import type { StereoSound } from "@/core/dsp/render";
+import type { StereoSound } from "@/core/dsp/stereo-sound";
 import { findMaterial } from "@/core/materials/material";
 
 /** Made or fetched once for each rate and kept: a loop is the same samples each time. */
@@ -14,7 +14,7 @@ const recordings = new Map<string, Promise<StereoSound>>();
 const OWN = "own:";
 
 /** Processors come with the first sound that goes through some. */
-const renderer = () => import("@/core/dsp/render");
+const renderer = () => import("@/core/sound/render");
 
 /** Meters come with the first measurement. */
 const meters = () => import("@/core/dsp/measure/measure");
@@ -86,7 +86,7 @@ async function around(sound: HeardSound, sampleRate: number) {
       if (recording) samples.set(sample, recording);
     }
   // Instruments come with the first of them.
-  const play = sound.instrument ? (await import("@/core/dsp/instrument/play-phrase")).playPhrase : null;
+  const play = sound.instrument ? (await import("@/core/sound/instrument/play-phrase")).playPhrase : null;
   return { keys, samples, play };
 }
 

@@ -1,6 +1,6 @@
 import type { LoopPicture, SoundEngine } from "@/clients/sound-engine";
-import type { Meters, Voice } from "@/core/dsp/audition";
-import type { HeardSound } from "@/core/dsp/heard-sound";
+import type { Meters, Voice } from "@/core/sound/audition";
+import type { HeardSound } from "@/core/sound/heard-sound";
 import type { Measurement } from "@/core/dsp/measure/measure";
 
 /*

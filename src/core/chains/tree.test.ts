@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { renderChain } from "../dsp/render";
+import { renderChain } from "../sound/render";
 import { EFFECTS } from "../processors/models";
 import { noise } from "../processors/testing";
 import { WIRED, processor } from "../recall/testing/wired";

@@ -1,4 +1,4 @@
-import type { StereoSound } from "./render";
+import type { StereoSound } from "./stereo-sound";
 
 /** Taps to each side of a sample of the result. */
 const REACH = 24;

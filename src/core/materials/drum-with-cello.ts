@@ -1,4 +1,4 @@
-import type { StereoSound } from "../dsp/render";
+import type { StereoSound } from "../dsp/stereo-sound";
 import { seededRandom } from "../random";
 import { type LoopBuffer, addVoice, createLoopBuffer, finishLoop } from "./loop-buffer";
 

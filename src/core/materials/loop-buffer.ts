@@ -1,4 +1,4 @@
-import type { StereoSound } from "../dsp/render";
+import type { StereoSound } from "../dsp/stereo-sound";
 
 /** A loop under construction: what rings past its end comes round to its start. */
 export interface LoopBuffer {

@@ -1,4 +1,4 @@
-import type { StereoSound } from "../dsp/render";
+import type { StereoSound } from "../dsp/stereo-sound";
 import { drumWithCello } from "./drum-with-cello";
 
 /** Those that our own instruments play come when they are first asked for. */

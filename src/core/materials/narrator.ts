@@ -1,5 +1,5 @@
 import { IDENTITY, bandPass } from "../dsp/biquad";
-import type { StereoSound } from "../dsp/render";
+import type { StereoSound } from "../dsp/stereo-sound";
 import { seededRandom } from "../random";
 import { hertz } from "../units/quantities";
 import { type LoopBuffer, createLoopBuffer, finishLoop } from "./loop-buffer";

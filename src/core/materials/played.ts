@@ -1,8 +1,8 @@
 import type { HeardChain } from "../chains/heard-chain";
 import type { PhraseNote } from "../chains/heard-instrument";
-import { createChainRuntime } from "../dsp/chain/chain-runtime";
-import { InstrumentRuntime } from "../dsp/instrument/instrument-runtime";
-import type { StereoSound } from "../dsp/render";
+import { createChainRuntime } from "../sound/chain/chain-runtime";
+import { InstrumentRuntime } from "../sound/instrument/instrument-runtime";
+import type { StereoSound } from "../dsp/stereo-sound";
 import { heardValues } from "../processors/model";
 import { getModel } from "../processors/models";
 import type { Values } from "../processors/param-spec";

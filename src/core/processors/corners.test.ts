@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { createChainRuntime } from "../dsp/chain/chain-runtime";
+import { createChainRuntime } from "../sound/chain/chain-runtime";
 import { seededRandom } from "../random";
 import { EFFECTS } from "./models";
 import type { ParamSpec } from "./param-spec";

@@ -1,4 +1,4 @@
-import type { KernelFactory } from "../dsp/kernel";
+import type { KernelFactory } from "./kernel";
 import { OVERSAMPLING_LATENCY } from "../dsp/oversampling";
 import { createEcho } from "./delay/echo.kernel";
 import { createMultitapDelay } from "./delay/multitap-delay/kernel";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { HeardProcessor } from "../chains/heard-chain";
-import { createChainRuntime } from "../dsp/chain/chain-runtime";
-import { renderChain } from "../dsp/render";
+import { createChainRuntime } from "../sound/chain/chain-runtime";
+import { renderChain } from "../sound/render";
 import { findKernel } from "./kernels";
 import { type Model, defaultValues } from "./model";
 import { EFFECTS } from "./models";

@@ -1,4 +1,5 @@
-import { type StereoSound, renderChain } from "../dsp/render";
+import { renderChain } from "../sound/render";
+import type { StereoSound } from "../dsp/stereo-sound";
 import { seededRandom } from "../random";
 import { beatsPerMinute } from "../units/quantities";
 import { type HeardValues, type Model, heardValues } from "./model";

@@ -1,15 +1,19 @@
 "use client";
 
 import { create } from "zustand";
-import { type SoundEngine, createSoundEngine } from "@/clients/sound-engine";
+import {
+  type HeardSound,
+  type Measurement,
+  type Meters,
+  type SoundEngine,
+  type Voice,
+  createSoundEngine,
+} from "@/clients/sound-engine";
 import type { Chain } from "@/core/chains/chain";
 import { hearChain } from "@/core/chains/hear";
 import type { HeardInstrument } from "@/core/chains/heard-instrument";
 import { findNode } from "@/core/chains/tree";
-import type { Meters, Voice } from "@/core/dsp/audition";
-import type { HeardSound } from "@/core/dsp/heard-sound";
 import { matchingGains } from "@/core/audition/match";
-import type { Measurement } from "@/core/dsp/measure/measure";
 import { beatsPerMinute } from "@/core/units/quantities";
 
 /** What one side of the listening bar holds. */

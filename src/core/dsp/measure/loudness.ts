@@ -1,5 +1,5 @@
 import type { Biquad } from "../biquad";
-import type { StereoSound } from "../render";
+import type { StereoSound } from "../stereo-sound";
 
 /*
  * Loudness after ITU-R BS.1770-4: K-weighting, mean square in blocks of 400 ms that overlap by three quarters, gated at

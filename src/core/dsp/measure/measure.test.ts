@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { noise, sine, stereoOf } from "../../processors/testing";
-import { type StereoSound, renderLoop } from "../render";
+import { renderLoop } from "../../sound/render";
+import type { StereoSound } from "../stereo-sound";
 import { matchingGains } from "../../audition/match";
 import { integratedLoudness, loudnessRange } from "./loudness";
 import { measure } from "./measure";

@@ -1,5 +1,5 @@
 import { decibelsOf } from "../../units/quantities";
-import type { StereoSound } from "../render";
+import type { StereoSound } from "../stereo-sound";
 import { integratedLoudness, loudnessRange } from "./loudness";
 import { truePeak } from "./true-peak";
 

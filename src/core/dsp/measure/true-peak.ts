@@ -1,5 +1,5 @@
 import { decibelsOf } from "../../units/quantities";
-import type { StereoSound } from "../render";
+import type { StereoSound } from "../stereo-sound";
 
 /*
  * True peak after ITU-R BS.1770-4, Annex 2: four times oversampling, then the highest absolute sample. The filter that

@@ -1,4 +1,4 @@
-import type { StereoSound } from "../../dsp/render";
+import type { StereoSound } from "../../dsp/stereo-sound";
 import { type Result, fail, ok } from "../../result";
 
 /*

@@ -1,7 +1,7 @@
 import { DelayLine } from "../../dsp/delay-line";
 import { FLUSH, GRID, flushed, gridSteps } from "../../dsp/grid";
-import { GridKernel, slopeOf } from "../../dsp/grid-kernel";
-import type { Kernel } from "../../dsp/kernel";
+import { GridKernel, slopeOf } from "../grid-kernel";
+import type { Kernel } from "../kernel";
 import type { HeardValues } from "../model";
 import { ECHO_LONGEST } from "./echo";
 import { dampingCoefficient, levelGain } from "./multitap-delay/design";

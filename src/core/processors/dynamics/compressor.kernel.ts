@@ -1,6 +1,6 @@
-import type { Kernel } from "../../dsp/kernel";
-import { KeyedKernel } from "../../dsp/keyed-kernel";
-import { slopeOf } from "../../dsp/grid-kernel";
+import type { Kernel } from "../kernel";
+import { KeyedKernel } from "../keyed-kernel";
+import { slopeOf } from "../grid-kernel";
 import { decibels, gainOf } from "../../units/quantities";
 import type { HeardValues } from "../model";
 import { fetCurve } from "./fet-compressor";

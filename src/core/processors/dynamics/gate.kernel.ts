@@ -1,8 +1,8 @@
 import { highPass } from "../../dsp/biquad";
 import { GlidingBiquads } from "../../dsp/gliding-biquad";
 import { GRID } from "../../dsp/grid";
-import type { Kernel } from "../../dsp/kernel";
-import { KeyedKernel } from "../../dsp/keyed-kernel";
+import type { Kernel } from "../kernel";
+import { KeyedKernel } from "../keyed-kernel";
 import { decibels, gainOf, hertz } from "../../units/quantities";
 import type { HeardValues } from "../model";
 import { expanderGainAt } from "./gate";

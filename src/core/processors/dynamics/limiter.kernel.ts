@@ -1,5 +1,5 @@
-import { GridKernel, slopeOf } from "../../dsp/grid-kernel";
-import type { Kernel } from "../../dsp/kernel";
+import { GridKernel, slopeOf } from "../grid-kernel";
+import type { Kernel } from "../kernel";
 import { decibels, gainOf } from "../../units/quantities";
 import type { HeardValues } from "../model";
 import { LOOK_AHEAD } from "./limiter";

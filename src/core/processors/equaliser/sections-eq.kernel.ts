@@ -1,7 +1,7 @@
-import type { KernelFactory } from "../../dsp/kernel";
+import type { KernelFactory } from "../kernel";
 import { GlidingBiquads } from "../../dsp/gliding-biquad";
 import { GRID } from "../../dsp/grid";
-import { GridKernel, slopeOf } from "../../dsp/grid-kernel";
+import { GridKernel, slopeOf } from "../grid-kernel";
 import { decibels, gainOf } from "../../units/quantities";
 import type { HeardValues } from "../model";
 import { CONSOLE_EQ_DESIGN } from "./console-eq";

@@ -1,7 +1,7 @@
 import { DelayLine } from "../../dsp/delay-line";
 import { FLUSH, GRID } from "../../dsp/grid";
-import { GridKernel, slopeOf } from "../../dsp/grid-kernel";
-import type { Kernel } from "../../dsp/kernel";
+import { GridKernel, slopeOf } from "../grid-kernel";
+import type { Kernel } from "../kernel";
 import type { HeardValues } from "../model";
 import { levelGain } from "../delay/multitap-delay/design";
 import { CHORUS_SWING, FLANGER_SWING } from "./chorus";

@@ -1,8 +1,8 @@
 import { DelayLine, type Taps, noTaps } from "../../dsp/delay-line";
 import { FeedbackNetwork, primeFrom } from "../../dsp/feedback-network";
 import { FLUSH, GRID, flushed, gridSteps } from "../../dsp/grid";
-import { GridKernel, slopeOf } from "../../dsp/grid-kernel";
-import type { Kernel, KernelFactory } from "../../dsp/kernel";
+import { GridKernel, slopeOf } from "../grid-kernel";
+import type { Kernel, KernelFactory } from "../kernel";
 import { decibels, gainOf } from "../../units/quantities";
 import { levelGain } from "../delay/multitap-delay/design";
 import type { HeardValues } from "../model";

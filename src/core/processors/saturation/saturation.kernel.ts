@@ -1,8 +1,8 @@
 import { type Biquad, bell, highPass, lowPass } from "../../dsp/biquad";
 import { GlidingBiquads } from "../../dsp/gliding-biquad";
 import { GRID } from "../../dsp/grid";
-import { GridKernel, slopeOf } from "../../dsp/grid-kernel";
-import type { Kernel } from "../../dsp/kernel";
+import { GridKernel, slopeOf } from "../grid-kernel";
+import type { Kernel } from "../kernel";
 import { Oversampler } from "../../dsp/oversampler";
 import { OVERSAMPLING, OVERSAMPLING_LATENCY } from "../../dsp/oversampling";
 import { decibels, gainOf, hertz } from "../../units/quantities";

@@ -1,8 +1,8 @@
 import { highPass } from "../../dsp/biquad";
 import { GlidingBiquads } from "../../dsp/gliding-biquad";
 import { GRID } from "../../dsp/grid";
-import { GridKernel, slopeOf } from "../../dsp/grid-kernel";
-import type { Kernel } from "../../dsp/kernel";
+import { GridKernel, slopeOf } from "../grid-kernel";
+import type { Kernel } from "../kernel";
 import { kWeighting } from "../../dsp/measure/loudness";
 import { decibels, gainOf, hertz } from "../../units/quantities";
 import type { HeardValues } from "../model";

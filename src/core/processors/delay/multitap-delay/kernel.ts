@@ -1,6 +1,6 @@
 import { FLUSH, GRID, gridSteps } from "../../../dsp/grid";
-import { GridKernel, slopeOf } from "../../../dsp/grid-kernel";
-import type { Kernel } from "../../../dsp/kernel";
+import { GridKernel, slopeOf } from "../../grid-kernel";
+import type { Kernel } from "../../kernel";
 import type { HeardValues } from "../../model";
 import { dampingCoefficient, levelGain, loopTime, tapGains, tapsOf } from "./design";
 import { LONGEST_MS, TAPS } from "./model";

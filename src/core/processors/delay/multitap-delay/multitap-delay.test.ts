@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { renderChain } from "../../../dsp/render";
+import { renderChain } from "../../../sound/render";
 import { beatsPerMinute } from "../../../units/quantities";
 import { heardValues } from "../../model";
 import type { Values } from "../../param-spec";

@@ -1,6 +1,6 @@
-import { slopeOf } from "../../../dsp/grid-kernel";
-import { KeyedKernel } from "../../../dsp/keyed-kernel";
-import type { Kernel } from "../../../dsp/kernel";
+import { slopeOf } from "../../grid-kernel";
+import { KeyedKernel } from "../../keyed-kernel";
+import type { Kernel } from "../../kernel";
 import { gainOf } from "../../../units/quantities";
 import type { HeardValues } from "../../model";
 import { makeupOf, smoothing, staticCurve } from "./design";

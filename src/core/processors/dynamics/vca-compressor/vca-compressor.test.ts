@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { renderChain } from "../../../dsp/render";
+import { renderChain } from "../../../sound/render";
 import type { Values } from "../../param-spec";
 import { setTo, stereoOf } from "../../testing";
 import { gainAt, makeupOf, staticCurve } from "./design";

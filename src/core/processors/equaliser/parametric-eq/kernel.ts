@@ -1,7 +1,7 @@
 import { IDENTITY } from "../../../dsp/biquad";
 import { FLUSH, GRID } from "../../../dsp/grid";
-import { GridKernel, slopeOf } from "../../../dsp/grid-kernel";
-import type { Kernel } from "../../../dsp/kernel";
+import { GridKernel, slopeOf } from "../../grid-kernel";
+import type { Kernel } from "../../kernel";
 import { decibels, gainOf } from "../../../units/quantities";
 import type { HeardValues } from "../../model";
 import { type Band, SECTIONS_PER_BAND, bandSections, bandsOf } from "./design";

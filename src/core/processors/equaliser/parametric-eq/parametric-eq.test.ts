@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { renderChain } from "../../../dsp/render";
+import { renderChain } from "../../../sound/render";
 import type { Values } from "../../param-spec";
 import { setTo, stereoOf } from "../../testing";
 import { levelCurve } from "../eq-design";

@@ -1,5 +1,5 @@
 import type { HeardNode } from "../../chains/heard-chain";
-import type { KeySignal } from "../kernel";
+import type { KeySignal } from "../../processors/kernel";
 
 /** The most that is processed in one go; larger blocks are cut. */
 export const CHUNK = 128;

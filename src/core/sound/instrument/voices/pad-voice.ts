@@ -1,6 +1,6 @@
 import { envelopeOf } from "../../../processors/instrument/instrument-design";
 import type { HeardValues } from "../../../processors/model";
-import { GRID } from "../../grid";
+import { GRID } from "../../../dsp/grid";
 import { EnvelopeGenerator, TURN, type Voice, pitchOf, polyBlep } from "../voice";
 import { SweptFilter } from "./swept-filter";
 

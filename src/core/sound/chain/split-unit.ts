@@ -1,11 +1,11 @@
 import { type HeardChain, type HeardLane, type HeardNode, type HeardSplit, isSplit } from "../../chains/heard-chain";
 import { hertz } from "../../units/quantities";
-import { highPass, lowPass } from "../biquad";
-import { crossoverAllPass, twice } from "../crossover";
-import { GlidingBiquads } from "../gliding-biquad";
-import { GLIDE, GRID, type Ramp, aimRamp, createRamp, gridSteps, jumpRamp, stepRamp } from "../grid";
-import { slopeOf } from "../grid-kernel";
-import { panGains } from "../pan";
+import { highPass, lowPass } from "../../dsp/biquad";
+import { crossoverAllPass, twice } from "../../dsp/crossover";
+import { GlidingBiquads } from "../../dsp/gliding-biquad";
+import { GLIDE, GRID, type Ramp, aimRamp, createRamp, gridSteps, jumpRamp, stepRamp } from "../../dsp/grid";
+import { slopeOf } from "../../processors/grid-kernel";
+import { panGains } from "../../dsp/pan";
 import { CHUNK, type KeyBus, LaneKeys, type ProcessorState, type Unit, Waiting } from "./unit";
 
 /** What a lane needs of a series; the series makes splits, so it is handed over rather than imported. */

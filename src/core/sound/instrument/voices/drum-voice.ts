@@ -1,6 +1,6 @@
 import type { HeardValues } from "../../../processors/model";
 import { seededRandom } from "../../../random";
-import { panGains } from "../../pan";
+import { panGains } from "../../../dsp/pan";
 import { Fading, TURN, type Voice } from "../voice";
 import { SweptFilter } from "./swept-filter";
 

@@ -238,7 +238,7 @@ describe("layers", () => {
 
 describe("another rate", () => {
   it("changes no pitch", async () => {
-    const { resample } = await import("../resample");
+    const { resample } = await import("../../dsp/resample");
     const tone = { left: SAMPLE.left, right: SAMPLE.right, sampleRate: RATE };
     for (const rate of [44_100, 96_000]) {
       const there = resample(tone, rate);

@@ -1,7 +1,7 @@
 import { type HeardNode, type HeardProcessor, isSplit } from "../../chains/heard-chain";
 import { findKernel } from "../../processors/kernels";
 import type { HeardValues } from "../../processors/model";
-import type { Kernel } from "../kernel";
+import type { Kernel } from "../../processors/kernel";
 import { CHUNK, FADE, type KeyBus, type ProcessorState, type Unit, Waiting } from "./unit";
 
 function createKernel(processor: HeardProcessor, sampleRate: number): Kernel {

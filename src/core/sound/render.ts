@@ -1,15 +1,9 @@
 import type { HeardChain } from "../chains/heard-chain";
 import { createChainRuntime } from "./chain/chain-runtime";
+import type { StereoSound } from "../dsp/stereo-sound";
 import type { HeardSound } from "./heard-sound";
 import type { HeardInstrument } from "../chains/heard-instrument";
 import type { Samples } from "./instrument/instrument-runtime";
-
-/** Two channels of the same length, samples from −1 to 1. */
-export interface StereoSound {
-  readonly left: Float32Array;
-  readonly right: Float32Array;
-  readonly sampleRate: number;
-}
 
 const BLOCK = 4096;
 

@@ -4,8 +4,8 @@ import { type ChainRuntime, type KeyBus, type ProcessorState, createChainRuntime
 import type { HeardSound } from "./heard-sound";
 import { InstrumentRuntime } from "./instrument/instrument-runtime";
 import type { Sample } from "./instrument/voice";
-import type { KeySignal } from "./kernel";
-import type { StereoSound } from "./render";
+import type { KeySignal } from "../processors/kernel";
+import type { StereoSound } from "../dsp/stereo-sound";
 
 /** What is listened to: the loop, or the instrument of A, as it is, or one of two sounds. */
 export type Voice = "dry" | "a" | "b";

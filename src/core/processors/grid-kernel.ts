@@ -1,5 +1,5 @@
-import type { HeardValues } from "../processors/model";
-import { GLIDE, GRID, type Ramp, aimRamp, createRamp, gridSteps, jumpRamp, stepRamp } from "./grid";
+import type { HeardValues } from "./model";
+import { GLIDE, GRID, type Ramp, aimRamp, createRamp, gridSteps, jumpRamp, stepRamp } from "../dsp/grid";
 import type { Kernel } from "./kernel";
 
 /**

@@ -1,7 +1,7 @@
 import type { HeardInstrument, HeardLayer, Phrase } from "../../chains/heard-instrument";
 import { type ChainRuntime, createChainRuntime } from "../chain/chain-runtime";
 import type { ProcessorState } from "../chain/unit";
-import { GRID } from "../grid";
+import { GRID } from "../../dsp/grid";
 import type { Sample, Voice } from "./voice";
 import { BassVoice } from "./voices/bass-voice";
 import { DrumVoice, drumOutput } from "./voices/drum-voice";

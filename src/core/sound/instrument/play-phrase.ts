@@ -1,5 +1,5 @@
 import type { HeardInstrument } from "../../chains/heard-instrument";
-import type { StereoSound } from "../render";
+import type { StereoSound } from "../../dsp/stereo-sound";
 import { InstrumentRuntime, type Samples } from "./instrument-runtime";
 
 /** An instrument's phrase, twice: in the second half what rang on from the first is there. */

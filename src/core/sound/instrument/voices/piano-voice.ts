@@ -1,6 +1,6 @@
 import { BELL_RATIO, pianoIndex } from "../../../processors/instrument/designs";
 import type { HeardValues } from "../../../processors/model";
-import { panGains } from "../../pan";
+import { panGains } from "../../../dsp/pan";
 import { Fading, TURN, type Voice, pitchOf } from "../voice";
 
 /** A sine whose phase another of the same pitch bends, and a tine above it; hit harder it is brighter. */

@@ -1,4 +1,4 @@
-import type { HeardValues } from "../processors/model";
+import type { HeardValues } from "./model";
 
 /** A sound that keys a processor, on the channels that the processor's own sound stands on. */
 export interface KeySignal {

@@ -1,5 +1,5 @@
 import type { HeardChain } from "../../chains/heard-chain";
-import { GRID } from "../grid";
+import { GRID } from "../../dsp/grid";
 import { SeriesUnit } from "./series-unit";
 import { CHUNK, type KeyBus, NO_KEYS, type ProcessorState } from "./unit";
 
