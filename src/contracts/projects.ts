@@ -3,7 +3,7 @@ import { ContentSchema } from "@/core/presets/schema";
 import { ProjectSchema } from "@/core/projects/schema";
 import { INSERT_MODES } from "@/core/recall/plan-inserts";
 import { StepSchema } from "@/core/recall/step-schema";
-import { PARTS } from "@/core/strips/strip";
+import { PARTS } from "@/core/strips/parts";
 import { HistorySchema, MediaRowSchema, ProjectRowSchema, RevisionRowSchema } from "./records";
 
 const Id = z.string().min(1).max(80);

@@ -3,7 +3,9 @@ import { loaded } from "@/core/packs/writing";
 import { chainOf } from "@/core/presets/preset";
 import type { Value } from "@/core/processors/param-spec";
 import type { Project } from "@/core/projects/project";
-import { type Layer, type Strip, type StripKind, createStrip } from "@/core/strips/strip";
+import { type Strip, createStrip } from "@/core/strips/strip";
+import type { Layer } from "@/core/strips/parts/source";
+import type { StripKind } from "@/core/strips/kinds";
 import { DEMO_PRESETS } from "./library";
 
 interface StripLine {

@@ -3,7 +3,7 @@ import { completeProcessor } from "@/core/chains/complete";
 import { switchForAll } from "@/core/chains/macros";
 import type { Content } from "@/core/presets/preset";
 import type { Values } from "@/core/processors/param-spec";
-import type { Layer } from "@/core/strips/strip";
+import type { Layer } from "@/core/strips/parts/source";
 import type { DemoPreset } from "./presets";
 
 /** Sounds of the quay that need more than a row of three plugins: lanes, sections, macros, instruments. */

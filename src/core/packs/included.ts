@@ -3,7 +3,8 @@ import { type Content, emptyCard } from "../presets/preset";
 import { CONTENT_SCHEMA } from "../presets/version";
 import { getModel } from "../processors/models";
 import type { Values } from "../processors/param-spec";
-import { type StripKind, createStrip } from "../strips/strip";
+import { createStrip } from "../strips/strip";
+import type { StripKind } from "../strips/kinds";
 import type { Pack, PackPreset } from "./pack";
 import { called, chain, comp, delay, eq, note, off, set } from "./writing";
 

@@ -1,5 +1,5 @@
 import { nodesIn } from "../chains/tree";
-import { layersOf } from "../strips/strip";
+import { layersOf } from "../strips/parts/source";
 import { type Content, chainOf } from "./preset";
 
 /** The presets that something inside was loaded from: plugins, sections and instruments that are presets by themselves. */

@@ -1,6 +1,8 @@
 import type { Chain } from "../chains/chain";
 import { type Project, findStrip } from "../projects/project";
-import { type Output, type PartName, type SavedStrip, type Strip, stripName } from "../strips/strip";
+import { type SavedStrip, type Strip, stripName } from "../strips/strip";
+import type { Output } from "../strips/parts/routing";
+import type { PartName } from "../strips/parts";
 import type { Content } from "./preset";
 import { CONTENT_SCHEMA } from "./version";
 

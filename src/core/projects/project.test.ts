@@ -4,17 +4,10 @@ import { describe, expect, it } from "vitest";
 import { EMPTY_CHAIN } from "../chains/chain";
 import { INCLUDED } from "../packs/included";
 import { someProject } from "../recall/testing/generators";
-import {
-  type Strip,
-  PARTS,
-  completeStrip,
-  createStrip,
-  describeSource,
-  findStripProblem,
-  isBus,
-  layerOf,
-  partsOf,
-} from "../strips/strip";
+import { type Strip, completeStrip, createStrip, findStripProblem, partsOf } from "../strips/strip";
+import { PARTS } from "../strips/parts";
+import { describeSource, layerOf } from "../strips/parts/source";
+import { isBus } from "../strips/kinds";
 import {
   type Project,
   completeProject,

@@ -1,7 +1,8 @@
 import { EMPTY_CHAIN, type ChainNode } from "../chains/chain";
 import { completeChain } from "../chains/complete";
 
-import { completeSource, completeStrip } from "../strips/strip";
+import { SOURCE } from "../strips/parts/source";
+import { completeStrip } from "../strips/strip";
 import type { Step } from "./step";
 
 const completeNode = (node: ChainNode): ChainNode => completeChain({ ...EMPTY_CHAIN, nodes: [node] }).nodes[0] ?? node;
@@ -16,7 +17,7 @@ export function completeStep(step: Step): Step {
     case "setInserts":
       return { ...step, to: completeChain(step.to) };
     case "setSource":
-      return { ...step, to: completeSource(step.to) };
+      return { ...step, to: SOURCE.complete(step.to) };
     case "placeStrip":
       return step.to ? { ...step, to: { ...step.to, strip: completeStrip(step.to.strip) } } : step;
     default:

@@ -3,15 +3,9 @@ import equal from "fast-deep-equal";
 import type { From, StripRef } from "../chains/chain";
 import { type Content, KIND_NAMES, withFrom } from "../presets/preset";
 import { type Project, findLoop, findStrip, getStrip } from "../projects/project";
-import {
-  type Output,
-  type PartName,
-  type SavedStrip,
-  type Strip,
-  createStrip,
-  partsOf,
-  stripName,
-} from "../strips/strip";
+import { type SavedStrip, type Strip, createStrip, partsOf, stripName } from "../strips/strip";
+import type { Output } from "../strips/parts/routing";
+import type { PartName } from "../strips/parts";
 import { applySteps } from "./apply";
 import { type InsertMode, planInserts } from "./plan-inserts";
 import type { Step } from "./step";

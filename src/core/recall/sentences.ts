@@ -5,7 +5,10 @@ import { findSpec } from "../processors/model";
 import { findModel } from "../processors/models";
 import { type Project, describeOutput, findStrip } from "../projects/project";
 import { LANE_LEVEL } from "../chains/params";
-import { chainAt, describeLevel, formatFader, formatPanPart } from "../strips/strip";
+import { chainAt } from "../strips/strip";
+import { describeLevel, formatFader } from "../strips/parts/level";
+import { describePan } from "../strips/parts/pan";
+
 import { formatLevel, formatPan, formatPlain } from "../units/format";
 import type { Step } from "./step";
 
@@ -80,7 +83,7 @@ function describePart(step: StripPartStep, project: Project): string {
     case "setLevel":
       return `level ${formatFader(step.from)} → ${describeLevel(step.to)}`;
     case "setPan":
-      return `pan ${formatPanPart(step.from)} → ${formatPanPart(step.to)}`;
+      return `pan ${describePan(step.from)} → ${describePan(step.to)}`;
     case "setRouting":
       return `output ${describeOutput(project, step.from.output)} → ${describeOutput(project, step.to.output)}`;
     case "setLook":

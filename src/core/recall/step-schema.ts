@@ -10,7 +10,8 @@ import {
   NodeSchema,
   ValueSchema,
 } from "../chains/schema";
-import { LevelSchema, LookSchema, PanSchema, RoutingSchema, SourceSchema, StripSchema } from "../strips/schema";
+import { PART_SCHEMAS } from "../strips/parts";
+import { StripSchema } from "../strips/schema";
 
 const CellSchema = z.strictObject({
   /** null for the project itself. */
@@ -49,13 +50,13 @@ export const StepSchema = z.discriminatedUnion("kind", [
   z.strictObject({ ...step("setLane", LaneSettingsSchema), ...node }),
   z.strictObject({ ...step("setKeyInput", KeyInputSchema.nullable()), ...node }),
   z.strictObject(step("setMacros", MacrosSchema)),
-  z.strictObject(step("setSource", SourceSchema)),
+  z.strictObject(step("setSource", PART_SCHEMAS.source)),
   z.strictObject(step("setFrom", FromSchema.nullable())),
   z.strictObject(step("setInserts", ChainSchema)),
-  z.strictObject(step("setLevel", LevelSchema)),
-  z.strictObject(step("setPan", PanSchema)),
-  z.strictObject(step("setRouting", RoutingSchema)),
-  z.strictObject(step("setLook", LookSchema)),
+  z.strictObject(step("setLevel", PART_SCHEMAS.level)),
+  z.strictObject(step("setPan", PART_SCHEMAS.pan)),
+  z.strictObject(step("setRouting", PART_SCHEMAS.routing)),
+  z.strictObject(step("setLook", PART_SCHEMAS.look)),
   z.strictObject(step("placeStrip", PlacedStripSchema.nullable())),
   z.strictObject(step("setTempo", z.number().min(20).max(400))),
 ]);

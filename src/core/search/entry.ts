@@ -5,7 +5,7 @@ import { measuredTags } from "../library/measured-tags";
 import { OWN } from "../packs/pack";
 import { type Card, type Content, chainOf } from "../presets/preset";
 import { findModel } from "../processors/models";
-import { layersOf } from "../strips/strip";
+import { layersOf } from "../strips/parts/source";
 import type { Field } from "./query";
 
 /** The parts of a text that is searched, the weightiest first. Words of a name count for more than those of an origin. */

@@ -1,46 +1,11 @@
 import { z } from "zod";
-import { ChainSchema, KeySchema, NameSchema, ProcessorSchema, STRIP_KINDS, StripRefSchema } from "../chains/schema";
-import { FADER, PAN, WIDTH } from "./params";
+import { KeySchema, NameSchema, STRIP_KINDS, StripRefSchema } from "../chains/schema";
+import { FADER, PAN } from "./params";
+import { PART_SCHEMAS } from "./parts";
 
 const ranged = ({ min, max }: { min: number; max: number }) => z.number().min(min).max(max);
-const ChannelsSchema = z.enum(["mono", "stereo"]);
-const KeyRangeSchema = z.strictObject({ low: z.int().min(0).max(127), high: z.int().min(0).max(127) });
 
-const LayerSchema = z.strictObject({
-  key: KeySchema,
-  name: NameSchema,
-  instrument: ProcessorSchema,
-  keys: KeyRangeSchema,
-  velocities: KeyRangeSchema,
-  effects: ChainSchema,
-});
-
-export const SourceSchema = z.discriminatedUnion("type", [
-  z.strictObject({
-    type: z.literal("input"),
-    channels: ChannelsSchema,
-    input: z.string().max(200),
-    gain: z.number().min(-60).max(60),
-    inverted: z.boolean(),
-  }),
-  z.strictObject({ type: z.literal("bus"), channels: ChannelsSchema }),
-  z.strictObject({ type: z.literal("layers"), channels: ChannelsSchema, layers: z.array(LayerSchema).max(32) }),
-  z.strictObject({
-    type: z.literal("output"),
-    channels: ChannelsSchema,
-    strip: StripRefSchema,
-    output: z.int().min(1),
-  }),
-]);
-
-export const LookSchema = z.strictObject({
-  name: NameSchema,
-  colour: z.string().max(40).optional(),
-  icon: z.string().max(40).optional(),
-});
-export const LevelSchema = z.strictObject({ fader: ranged(FADER), mute: z.boolean() });
-export const PanSchema = z.strictObject({ pan: ranged(PAN), width: ranged(WIDTH) });
-export const SendSchema = z.strictObject({
+const SendSchema = z.strictObject({
   key: KeySchema,
   to: StripRefSchema,
   tap: z.enum(["pre", "post"]),
@@ -49,24 +14,15 @@ export const SendSchema = z.strictObject({
   on: z.boolean(),
 });
 
-/** Where a strip's sound goes: a strip, a pair of sockets, or nowhere. */
-export const OutputSchema = z.union([StripRefSchema, z.strictObject({ hardware: NameSchema }), z.null()]);
-export const RoutingSchema = z.strictObject({ output: OutputSchema });
-
 const MediaSchema = z.strictObject({ name: NameSchema, hash: z.string().regex(/^[0-9a-f]{64}$/) });
 
-const parts = {
-  look: LookSchema,
-  source: SourceSchema,
-  inserts: ChainSchema,
+const all = {
+  ...PART_SCHEMAS,
   sends: z.array(SendSchema).max(64),
-  level: LevelSchema,
-  pan: PanSchema,
-  routing: RoutingSchema,
   media: z.array(MediaSchema).max(1000),
 };
 
-export const StripSchema = z.strictObject({ id: KeySchema, kind: z.enum(STRIP_KINDS), ...parts });
+export const StripSchema = z.strictObject({ id: KeySchema, kind: z.enum(STRIP_KINDS), ...all });
 
 /** A strip as a preset holds it: any subset of its parts. */
-export const SavedStripSchema = z.strictObject({ kind: z.enum(STRIP_KINDS), ...z.object(parts).partial().shape });
+export const SavedStripSchema = z.strictObject({ kind: z.enum(STRIP_KINDS), ...z.object(all).partial().shape });

@@ -1,22 +1,12 @@
 import { describe, expect, it } from "vitest";
 import { EMPTY_CHAIN, type Processor, processorName } from "../chains/chain";
 import { FADER } from "./params";
-import {
-  type Layer,
-  type Strip,
-  chainAt,
-  completeStrip,
-  createStrip,
-  describeLevel,
-  describeSource,
-  findStripProblem,
-  formatFader,
-  formatPanPart,
-  isBus,
-  layerOf,
-  layersOf,
-  partsOf,
-} from "./strip";
+import { type Strip, chainAt, completeStrip, createStrip, findStripProblem, partsOf } from "./strip";
+import { describeLevel, formatFader } from "./parts/level";
+import { describePan } from "./parts/pan";
+import { type Layer, describeSource, layerOf, layersOf } from "./parts/source";
+
+import { isBus } from "./kinds";
 
 const KINDS = ["audio", "instrument", "return", "group", "main"] as const;
 
@@ -42,7 +32,7 @@ describe("a strip with nothing set", () => {
       const blank = strip(kind);
       expect(problem(blank), kind).toBeNull();
       expect(blank.inserts).toBe(EMPTY_CHAIN);
-      expect([formatFader(blank.level), formatPanPart(blank.pan)]).toEqual(["0.0", "C"]);
+      expect([formatFader(blank.level), describePan(blank.pan)]).toEqual(["0.0", "C"]);
     }
   });
 
@@ -57,8 +47,8 @@ describe("a strip in words", () => {
   it("says its level, silence and muting, its pan and a width that is not whole", () => {
     expect(formatFader({ fader: -4.5, mute: true })).toBe("−4.5, muted");
     expect(describeLevel({ fader: FADER.min, mute: false })).toBe("−∞ dB");
-    expect(formatPanPart({ pan: -12, width: 100 })).toBe("L 12");
-    expect(formatPanPart({ pan: 0, width: 40 })).toBe("C, width 40 %");
+    expect(describePan({ pan: -12, width: 100 })).toBe("L 12");
+    expect(describePan({ pan: 0, width: 40 })).toBe("C, width 40 %");
   });
 
   it("says what it plays", () => {

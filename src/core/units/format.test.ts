@@ -4,7 +4,7 @@ import { MODELS, getModel } from "../processors/models";
 import { getSpec } from "../processors/model";
 import { type ParamSpec, positionOf, valueAt } from "../processors/param-spec";
 import { FADER, PAN } from "../strips/params";
-import { formatFader } from "../strips/strip";
+import { formatFader } from "../strips/parts/level";
 import { formatHeard, formatNumber, formatPlain, formatValue, parseValue } from "./format";
 import { FEELS, NOTES, beatsOf, findNoteLength, formatNoteLength } from "./note-length";
 import { beatsPerMinute, decibels, decibelsOf, gainOf, millisecondsOf } from "./quantities";

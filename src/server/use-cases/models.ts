@@ -2,7 +2,7 @@ import type { ModelCounts } from "@/contracts/server";
 import { processorsOf } from "@/core/chains/tree";
 import { MODELS } from "@/core/processors/models";
 import { NOTHING_SOUGHT, parseQuery } from "@/core/search/query";
-import { layersOf } from "@/core/strips/strip";
+import { layersOf } from "@/core/strips/parts/source";
 import type { Context } from "../store/context";
 import { findReadable, listProjects } from "../repositories/projects";
 

@@ -1,10 +1,10 @@
 "use client";
 
 import { describeDifferences } from "@/core/chains/differences";
-import { layersOf } from "@/core/strips/strip";
+import { layersOf } from "@/core/strips/parts/source";
 import { Button } from "../kit/button";
 import { HistoryButtons } from "../projects/history";
-import { type Bench as BenchState } from "./use-bench";
+import type { Bench as BenchState } from "./use-bench";
 
 function StateWords({ bench: { reference, differences } }: { readonly bench: BenchState }) {
   if (reference === null) return "not saved";

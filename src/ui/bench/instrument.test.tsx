@@ -7,7 +7,7 @@ import { Keys, press, undo } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
 import { goTo, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
-import { layersOf } from "@/core/strips/strip";
+import { layersOf } from "@/core/strips/parts/source";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { getProject } from "@/server/use-cases/projects";

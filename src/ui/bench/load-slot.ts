@@ -4,7 +4,7 @@ import { processorsOf } from "@/core/chains/tree";
 import { freshClipping } from "@/core/chains/clipping";
 import { chainOf, withFrom } from "@/core/presets/preset";
 import * as gestures from "@/core/recall/gestures";
-import type { Layer } from "@/core/strips/strip";
+import type { Layer } from "@/core/strips/parts/source";
 import { mintKey } from "../projects/mint";
 
 /** What the sounds are for: what is selected, or the whole chain. */

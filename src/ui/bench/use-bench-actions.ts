@@ -1,7 +1,7 @@
 "use client";
 
 import { EFFECTS } from "@/core/processors/models";
-import { layersOf } from "@/core/strips/strip";
+import { layersOf } from "@/core/strips/parts/source";
 import { historyActions } from "../projects/history";
 import { type Action, useActions } from "../actions/actions";
 import { setDifference, useListening } from "../listening/listening";

@@ -11,7 +11,7 @@ import {
   Waypoints,
 } from "lucide-react";
 import type { PresetKind } from "@/core/presets/preset";
-import type { StripKind } from "@/core/strips/strip";
+import type { StripKind } from "@/core/strips/kinds";
 
 const PRESET_ICONS = {
   plugin: Square,

@@ -1,4 +1,4 @@
-import type { StripKind } from "@/core/strips/strip";
+import type { StripKind } from "@/core/strips/kinds";
 
 /** Several strips of a kind. */
 export const STRIP_WORDS: Record<StripKind, string> = {

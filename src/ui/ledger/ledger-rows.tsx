@@ -5,7 +5,10 @@ import type { MouseEvent } from "react";
 import { type Project, describeOutput, depthOf } from "@/core/projects/project";
 import { processorsOf } from "@/core/chains/tree";
 import { positionOf } from "@/core/processors/param-spec";
-import { type Strip, describeSource, formatFader, formatPanPart } from "@/core/strips/strip";
+import type { Strip } from "@/core/strips/strip";
+import { describePan } from "@/core/strips/parts/pan";
+import { describeSource } from "@/core/strips/parts/source";
+import { formatFader } from "@/core/strips/parts/level";
 import { Empty } from "../kit/bits";
 import { cx } from "../kit/class-names";
 import { StripIcon } from "../kit/kind-icon";
@@ -92,7 +95,7 @@ export function Rows({ project, rows, chosen, cursor, gridRef, onChoose, onOpen 
               <span className="num w-[46px] flex-none text-right">{formatFader(strip.level)}</span>
             </span>
             <span role="gridcell" className="num">
-              {formatPanPart(strip.pan)}
+              {describePan(strip.pan)}
             </span>
             <span role="gridcell" className="truncate text-small text-soft">
               {describeOutput(project, strip.routing.output)}

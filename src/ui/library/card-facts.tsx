@@ -2,8 +2,8 @@
 
 import { Fragment } from "react";
 import type { PresetRow } from "@/contracts/records";
-import { type Origin } from "@/core/presets/preset";
-import { type StripKind } from "@/core/strips/strip";
+import type { Origin } from "@/core/presets/preset";
+import type { StripKind } from "@/core/strips/kinds";
 import { orSay } from "../kit/say";
 import { Chip } from "../kit/bits";
 import { formatDate } from "../kit/dates";

@@ -10,7 +10,8 @@ import { type Processor, processorName } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import { KIND_NAMES, chainOf } from "@/core/presets/preset";
 import { summaryOf } from "@/core/processors/summary";
-import { PART_NAMES, partsOf } from "@/core/strips/strip";
+import { partsOf } from "@/core/strips/strip";
+import { PART } from "@/core/strips/parts";
 import { orSay } from "../kit/say";
 import { Button } from "../kit/button";
 import { Key } from "../kit/bits";
@@ -120,7 +121,7 @@ function Inside({ processors, tempo, preset }: InsideProps) {
     <section>
       <h3 className="h2 pb-2">
         Inside, {processors.length} plugin{processors.length === 1 ? "" : "s"}
-        {other.length > 0 && `, also ${other.map((p) => PART_NAMES[p].toLowerCase()).join(", ")}`}
+        {other.length > 0 && `, also ${other.map((p) => PART[p].title.toLowerCase()).join(", ")}`}
       </h3>
       <ul className="grid gap-2">
         {processors.map((processor) => (

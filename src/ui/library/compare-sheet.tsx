@@ -9,16 +9,13 @@ import { type Difference, describeDifferences, differencesOf } from "@/core/chai
 import { tellDifference } from "@/core/chains/told";
 import { type Content, chainOf } from "@/core/presets/preset";
 import { processorsOf } from "@/core/chains/tree";
-import {
-  type Output,
-  PARTS,
-  PART_NAMES,
-  type PartName,
-  type SavedStrip,
-  describeLevel,
-  describeSource,
-  formatPanPart,
-} from "@/core/strips/strip";
+import type { SavedStrip } from "@/core/strips/strip";
+import { PART, PARTS, type PartName } from "@/core/strips/parts";
+import { describeLevel } from "@/core/strips/parts/level";
+import { describePan } from "@/core/strips/parts/pan";
+import type { Output } from "@/core/strips/parts/routing";
+
+import { describeSource } from "@/core/strips/parts/source";
 import { Button } from "../kit/button";
 import { Loading } from "../kit/bits";
 import { formatDate } from "../kit/dates";
@@ -63,7 +60,7 @@ function partLines(left: Content, right: Content): readonly Line[] {
   const [a, b] = [left.strip, right.strip];
   return PARTS.filter((part) => part !== "inserts" && !equal(a[part], b[part])).map((part) => {
     const [from, to] = [partWords(a, part), partWords(b, part)];
-    return { what: PART_NAMES[part], from, to: from === to ? "changed" : to };
+    return { what: PART[part].title, from, to: from === to ? "changed" : to };
   });
 }
 
@@ -80,7 +77,7 @@ function partWords(strip: SavedStrip, part: PartName): string {
   if (strip[part] === undefined) return "not held";
   if (part === "source" && source) return describeSource({ kind: strip.kind, source });
   if (part === "level" && level) return describeLevel(level);
-  if (part === "pan" && pan) return formatPanPart(pan);
+  if (part === "pan" && pan) return describePan(pan);
   if (part === "routing" && routing) return outputWords(routing.output);
   return [look?.name, look?.colour].filter(Boolean).join(", ");
 }

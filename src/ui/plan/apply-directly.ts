@@ -3,7 +3,7 @@ import * as api from "@/clients/api";
 import type { PlanRequest } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import { mayApplyDirectly } from "@/core/recall/plan";
-import { PARTS } from "@/core/strips/strip";
+import { PARTS } from "@/core/strips/parts";
 import { say } from "../kit/say";
 import { commitTo } from "../projects/editing";
 

@@ -4,7 +4,12 @@ import type { PlanBody } from "@/contracts/projects";
 import type { Processor } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import { type Project, describeOutput, findStrip } from "@/core/projects/project";
-import { PART_NAMES, type PartName, type Strip, describeSource, formatFader, formatPanPart } from "@/core/strips/strip";
+import type { Strip } from "@/core/strips/strip";
+import { PART, type PartName } from "@/core/strips/parts";
+import { describePan } from "@/core/strips/parts/pan";
+
+import { describeSource } from "@/core/strips/parts/source";
+import { formatFader } from "@/core/strips/parts/level";
 import { Shapes } from "../kit/shape";
 import { Tick } from "../kit/tick";
 
@@ -67,7 +72,7 @@ function PlanRow({ row: { strip: id, isNew, parts }, project, after, off, onTogg
     if (!planned || isNew) return null;
     return (
       <Tick
-        label={`${PART_NAMES[part]} of ${called}`}
+        label={`${PART[part].title} of ${called}`}
         on={on && !off.has(`${id} ${part}`)}
         onChange={(next) => onToggle(`${id} ${part}`, next)}
       />
@@ -89,7 +94,7 @@ function PlanRow({ row: { strip: id, isNew, parts }, project, after, off, onTogg
         now={now && formatFader(now.level)}
         then={then && formatFader(then.level)}
       />
-      <PartCell tick={cell("pan")} now={now && formatPanPart(now.pan)} then={then && formatPanPart(then.pan)} />
+      <PartCell tick={cell("pan")} now={now && describePan(now.pan)} then={then && describePan(then.pan)} />
       <PartCell
         tick={cell("routing")}
         now={now && describeOutput(project, now.routing.output)}

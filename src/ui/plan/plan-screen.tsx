@@ -8,7 +8,7 @@ import type { PresetRow } from "@/contracts/records";
 import { type Project, findStrip } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
 import type { InsertMode } from "@/core/recall/plan-inserts";
-import { PART_NAMES } from "@/core/strips/strip";
+import { PART } from "@/core/strips/parts";
 import { useActions } from "../actions/actions";
 import { Empty, Loading, SideHeading } from "../kit/bits";
 import { Button } from "../kit/button";
@@ -123,7 +123,7 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
           label="Parts"
           values={parts}
           onChange={(on) => state.setWithout(held.filter((p) => !on.includes(p)))}
-          options={held.map((p) => ({ value: p, label: PART_NAMES[p] }))}
+          options={held.map((p) => ({ value: p, label: PART[p].title }))}
         />
         {held.includes("inserts") && (
           <>

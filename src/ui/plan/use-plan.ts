@@ -9,7 +9,8 @@ import type { PlanRequest } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import type { Exception } from "@/core/recall/plan";
 import type { InsertMode } from "@/core/recall/plan-inserts";
-import { PARTS, type PartName, partsOf } from "@/core/strips/strip";
+import { partsOf } from "@/core/strips/strip";
+import { PARTS, type PartName } from "@/core/strips/parts";
 import { useProjectEditing } from "../projects/editing";
 import { targetsOf } from "./recall";
 

@@ -8,7 +8,7 @@ import { STRIP_KINDS } from "@/core/chains/schema";
 import { FAMILY_NAMES, type Model } from "@/core/processors/model";
 import { quoteValue } from "@/core/search/query";
 import { withStartingPoint } from "@/core/settings/settings";
-import type { StripKind } from "@/core/strips/strip";
+import type { StripKind } from "@/core/strips/kinds";
 import { formatPlain } from "@/core/units/format";
 import { Button } from "../kit/button";
 import { SideHeading } from "../kit/bits";

@@ -2,14 +2,16 @@ import type { ProjectBody } from "@/contracts/projects";
 import { type Chain, type ChainNode, EMPTY_CHAIN, type From, nodeName } from "@/core/chains/chain";
 import { clip } from "@/core/chains/clipping";
 import { findNode } from "@/core/chains/tree";
-import { type Content, type Origin } from "@/core/presets/preset";
+import type { Content, Origin } from "@/core/presets/preset";
 import { saveChain, saveStrip } from "@/core/presets/save";
 import { CONTENT_SCHEMA } from "@/core/presets/version";
 import * as gestures from "@/core/recall/gestures";
-import { type PartName, type Strip, chainAt, layersOf } from "@/core/strips/strip";
+import { type Strip, chainAt } from "@/core/strips/strip";
+import type { PartName } from "@/core/strips/parts";
+import { layersOf } from "@/core/strips/parts/source";
 import { plainDate } from "../kit/dates";
 import { mintKey } from "../projects/mint";
-import { type SaveRequest } from "./save";
+import type { SaveRequest } from "./save";
 
 /** A thing to be saved: a strip, or what the request means of it. */
 export interface Thing {

@@ -4,7 +4,9 @@ import type { ProjectBody } from "@/contracts/projects";
 import { nodeName } from "@/core/chains/chain";
 import { unknownFields } from "@/core/names/pattern";
 import { KIND_NAMES } from "@/core/presets/preset";
-import { PARTS, PART_NAMES, type Strip } from "@/core/strips/strip";
+import type { Strip } from "@/core/strips/strip";
+import { PART, PARTS } from "@/core/strips/parts";
+
 import { Chip } from "../kit/bits";
 import { Button } from "../kit/button";
 import { formatDate } from "../kit/dates";
@@ -319,7 +321,7 @@ function Foot({ saving, wanted }: { readonly saving: Saving; readonly wanted: nu
 function leftOut({ request, strip }: Thing, parts: readonly string[]): readonly string[] {
   if (request.node !== undefined || request.layer !== undefined) return [];
   return PARTS.filter((p) => !parts.includes(p) && (p !== "source" || strip.kind === "instrument")).map((p) =>
-    PART_NAMES[p].toLowerCase(),
+    PART[p].title.toLowerCase(),
   );
 }
 

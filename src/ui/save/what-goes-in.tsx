@@ -5,7 +5,11 @@ import { type Processor, processorName } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import type { Content } from "@/core/presets/preset";
 import { describeOutput } from "@/core/projects/project";
-import { PARTS, PART_NAMES, type PartName, describeLevel, formatPanPart, layersOf } from "@/core/strips/strip";
+import { PART, PARTS, type PartName } from "@/core/strips/parts";
+import { describeLevel } from "@/core/strips/parts/level";
+import { describePan } from "@/core/strips/parts/pan";
+
+import { layersOf } from "@/core/strips/parts/source";
 import { Scroll } from "../kit/scroll";
 import { Shape } from "../kit/shape";
 import { Tick } from "../kit/tick";
@@ -72,12 +76,12 @@ export function WhatGoesIn({ items, onParts }: WhatProps) {
             <span role="columnheader" key={part} className="flex items-center gap-[7px]">
               {many && (
                 <Tick
-                  label={`${PART_NAMES[part]} of all`}
+                  label={`${PART[part].title} of all`}
                   on={items.every(({ thing, parts }) => !partsOf(thing).includes(part) || parts.includes(part))}
                   onChange={(on) => setColumn(part, on)}
                 />
               )}
-              {PART_NAMES[part]}
+              {PART[part].title}
             </span>
           ))}
         </div>
@@ -117,7 +121,7 @@ function StripRow({ item: { thing, parts, content, name, clashed }, shown, many,
         <span role="cell" key={part} className="flex min-w-0 items-center gap-[7px]">
           {own.includes(part) && !isOne(thing) && (
             <Tick
-              label={`${PART_NAMES[part]} of ${strip.look.name}`}
+              label={`${PART[part].title} of ${strip.look.name}`}
               on={parts.includes(part)}
               onChange={(on) => onParts(strip.id, switched(parts, part, on))}
             />
@@ -150,7 +154,7 @@ function saysOf(thing: Thing): Record<PartName, ReactNode> {
     ),
     inserts: <Row processors={processors} tempo={tempo} />,
     level: describeLevel(strip.level),
-    pan: formatPanPart(strip.pan),
+    pan: describePan(strip.pan),
     routing: describeOutput(body.project, strip.routing.output),
     look: "name, colour",
   };

@@ -1,4 +1,4 @@
-import type { Layer } from "../../strips/strip";
+import type { Layer } from "../../strips/parts/source";
 import type { Step } from "../step";
 import equal from "fast-deep-equal";
 import type { Hand } from "./hand";

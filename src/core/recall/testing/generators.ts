@@ -6,7 +6,9 @@ import type { ParamSpec, Value } from "../../processors/param-spec";
 import type { Content } from "../../presets/preset";
 import type { Project } from "../../projects/project";
 import { FEELS, NOTES } from "../../units/note-length";
-import { PARTS, type PartName, type SavedStrip, type Strip, type StripKind, createStrip } from "../../strips/strip";
+import { type SavedStrip, type Strip, createStrip } from "../../strips/strip";
+import { PARTS, type PartName } from "../../strips/parts";
+import type { StripKind } from "../../strips/kinds";
 import { INSERT_MODES } from "../plan-inserts";
 
 /** Projects and presets by chance, for the laws of recall. */

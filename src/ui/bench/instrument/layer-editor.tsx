@@ -6,7 +6,7 @@ import { useRef } from "react";
 import { processorsOf } from "@/core/chains/tree";
 import { noteName } from "@/core/processors/instrument/models";
 import { getModel } from "@/core/processors/models";
-import type { Layer } from "@/core/strips/strip";
+import type { Layer } from "@/core/strips/parts/source";
 import { Button } from "../../kit/button";
 import { NameField } from "../../kit/name-field";
 import { sayError } from "../../kit/say";

@@ -6,7 +6,7 @@ import { EMPTY_CHAIN } from "@/core/chains/chain";
 import { getModel } from "@/core/processors/models";
 import type { ParamId, Value } from "@/core/processors/param-spec";
 import * as gestures from "@/core/recall/gestures";
-import { type Layer, layersOf } from "@/core/strips/strip";
+import { type Layer, layersOf } from "@/core/strips/parts/source";
 import { hear } from "../../listening/listening";
 import { soundAt } from "../../listening/strip-sound";
 import { useStarts } from "../../starts";

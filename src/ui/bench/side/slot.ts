@@ -10,7 +10,7 @@ import type { Content } from "@/core/presets/preset";
 import { saveChain } from "@/core/presets/save";
 import { CONTENT_SCHEMA } from "@/core/presets/version";
 import * as gestures from "@/core/recall/gestures";
-import type { Layer } from "@/core/strips/strip";
+import type { Layer } from "@/core/strips/parts/source";
 import { say, sayError } from "../../kit/say";
 import { holdersOf } from "../../save/holders";
 import { openSave } from "../../save/save";

@@ -1,0 +1,43 @@
+import type { Chain, StripRef } from "../../chains/chain";
+import { EMPTY_CHAIN } from "../../chains/chain";
+import { completeChain } from "../../chains/complete";
+import { findChainProblem } from "../../chains/problems";
+import { ChainSchema } from "../../chains/schema";
+import { fromsOf, mapProcessors, processorsOf } from "../../chains/tree";
+import { part } from "./part";
+
+const plugins = (count: number): string => (count === 0 ? "no plugins" : `${count} plugin${count === 1 ? "" : "s"}`);
+
+/** Strips that open or turn down a plugin of a chain. */
+export const keysOf = (chain: Chain): readonly StripRef[] =>
+  processorsOf(chain).flatMap(({ keyInput }) => (keyInput && "strip" in keyInput ? [keyInput.strip] : []));
+
+/** A chain that is keyed by other strips; a plugin for whose key there is none hears itself again. */
+export const rekeyedBy = (chain: Chain, aim: (ref: StripRef) => StripRef | null): Chain =>
+  mapProcessors(chain, (processor) => {
+    const { keyInput, ...rest } = processor;
+    if (!keyInput || !("strip" in keyInput)) return processor;
+    const strip = aim(keyInput.strip);
+    return strip ? { ...rest, keyInput: { ...keyInput, strip } } : rest;
+  });
+
+function describeChange(from: Chain, to: Chain): string {
+  const [before, after] = [processorsOf(from).length, processorsOf(to).length];
+  const name = to.from ? ` of ${to.from.name}` : "";
+  if (before === 0) return `put in ${plugins(after)}${name}`;
+  if (after === 0) return `take out ${plugins(before)}`;
+  return `replace ${plugins(before)} by ${after}${name}`;
+}
+
+export const INSERTS = part<Chain>({
+  title: "Inserts",
+  phrase: "the inserts",
+  schema: ChainSchema,
+  empty: () => EMPTY_CHAIN,
+  words: (chain) => plugins(processorsOf(chain).length),
+  change: describeChange,
+  aims: { of: keysOf, mapped: rekeyedBy, question: null },
+  presets: fromsOf,
+  complete: completeChain,
+  findProblem: (chain, _, path) => findChainProblem(chain, path),
+});

@@ -1,0 +1,72 @@
+import type { z } from "zod";
+import type { From, StripRef } from "../../chains/chain";
+import type { Problem } from "../../documents/problem";
+import type { StripKind } from "../kinds";
+
+/** What a part is told beside: its strip, and how other strips are called; null for one that is not here. */
+export interface Surroundings {
+  readonly kind: StripKind;
+  readonly nameOf: (strip: string) => string | null;
+}
+
+/** What is asked where a reference leads to nothing here. */
+export interface AimQuestion {
+  /** Whether a strip of this kind can take the place of the missing one. */
+  readonly takes: (kind: StripKind) => boolean;
+  readonly text: (missing: string, strip: string) => string;
+  readonly leave: string;
+}
+
+/** Strips that a part leads to. */
+export interface Aims<V> {
+  readonly of: (value: V) => readonly StripRef[];
+  /** The value with each reference replaced; where there is none for it, what led there is left out. */
+  readonly mapped: (value: V, aim: (ref: StripRef) => StripRef | null) => V;
+  /** null: what is not here is kept by its name. */
+  readonly question: AimQuestion | null;
+}
+
+/**
+ * A part of a strip: all that the rest needs to know of it, in one place. Whoever adds one writes such a record and enters
+ * it in `parts/index.ts`; the compiler names what the interface has to show of it.
+ */
+export interface Part<V> {
+  /** Over its column, and on its tick. */
+  readonly title: string;
+  /** Within a sentence: "the level". */
+  readonly phrase: string;
+  readonly schema: z.ZodType<V>;
+  /** What a new strip has of it. */
+  readonly empty: (kind: StripKind) => V;
+  /** What it says, in a cell. */
+  readonly words: (value: V, around: Surroundings) => string;
+  /** How a change of it is told behind the strip's name: "level −6.0 → −3.0 dB". */
+  readonly change: (from: V, to: V, around: Surroundings) => string;
+  readonly aims: Aims<V> | null;
+  /** Whether a saved strip holds something of it that can be applied. */
+  readonly isHeld: (saved: V) => boolean;
+  /** Whether a strip of a kind offers it to be saved. */
+  readonly isOffered: (kind: StripKind) => boolean;
+  /** Why a strip of another kind cannot take it, behind the strip's name; "" where nobody needs to hear it. Null where it can. */
+  readonly misfit: (kind: StripKind) => string | null;
+  /** Presets that something in it was loaded from. */
+  readonly presets: (value: V) => readonly From[];
+  /** Every value that there can be is there. */
+  readonly complete: (value: V) => V;
+  /** What the schema cannot see. */
+  readonly findProblem: (value: V, kind: StripKind, path: string) => Problem | null;
+}
+
+type Optional = "aims" | "isHeld" | "isOffered" | "misfit" | "presets" | "complete" | "findProblem";
+
+/** A part of which nothing special is to be said but what is given. */
+export const part = <V>(given: Omit<Part<V>, Optional> & Partial<Pick<Part<V>, Optional>>): Part<V> => ({
+  aims: null,
+  isHeld: () => true,
+  isOffered: () => true,
+  misfit: () => null,
+  presets: () => [],
+  complete: (value) => value,
+  findProblem: () => null,
+  ...given,
+});

@@ -1,0 +1,39 @@
+import { z } from "zod";
+import { NameSchema, StripRefSchema } from "../../chains/schema";
+import { type Surroundings, part } from "./part";
+
+/** Where a strip's sound goes: a strip, a pair of sockets, or nowhere. */
+const OutputSchema = z.union([StripRefSchema, z.strictObject({ hardware: NameSchema }), z.null()]);
+const RoutingSchema = z.strictObject({ output: OutputSchema });
+
+export type Output = Readonly<z.infer<typeof OutputSchema>>;
+export type Routing = Readonly<z.infer<typeof RoutingSchema>>;
+
+/** "Main", "Out 1–2", "nowhere". */
+function words({ output }: Routing, { nameOf }: Pick<Surroundings, "nameOf">): string {
+  if (!output) return "nowhere";
+  if ("hardware" in output) return output.hardware;
+  if ("external" in output) return `${output.name} (not here)`;
+  return nameOf(output.strip) ?? "nowhere";
+}
+
+export const ROUTING = part<Routing>({
+  title: "Output",
+  phrase: "the output",
+  schema: RoutingSchema,
+  empty: () => ({ output: null }),
+  words,
+  change: (from, to, around) => `output ${words(from, around)} → ${words(to, around)}`,
+  aims: {
+    of: ({ output }) => (output && !("hardware" in output) ? [output] : []),
+    mapped: (routing, aim) =>
+      routing.output && !("hardware" in routing.output) ? { output: aim(routing.output) } : routing,
+    question: {
+      takes: (kind) => kind === "group" || kind === "main",
+      text: (missing, strip) => `“${missing}” is missing here. ${strip} would go to it.`,
+      leave: "Leave the output as it is",
+    },
+  },
+  // The main output goes nowhere but out.
+  misfit: (kind) => (kind === "main" ? "" : null),
+});
