@@ -227,9 +227,9 @@ const REFUSED: readonly [
       steps: [
         {
           id: "a",
-          cell: { strip: "patch-bass", part: "level" },
-          needs: [],
-          kind: "setLevel",
+          strip: "patch-bass",
+          part: "level",
+          kind: "setPart",
           from: { fader: -50, mute: false },
           to: { fader: 0, mute: false },
         },
@@ -248,9 +248,9 @@ const REFUSED: readonly [
       steps: [
         {
           id: "a",
-          cell: { strip: "patch-bass", part: "level" },
-          needs: [],
-          kind: "setLevel",
+          strip: "patch-bass",
+          part: "level",
+          kind: "setPart",
           from: { fader: -3, mute: false },
           to: { fader: 40, mute: false },
         },
@@ -269,8 +269,7 @@ const REFUSED: readonly [
       steps: [
         {
           id: "a",
-          cell: { strip: "patch-bass", part: "inserts" },
-          needs: [],
+          strip: "patch-bass",
           kind: "setValue",
           node: "comp2",
           param: "ratio",
@@ -292,9 +291,9 @@ const REFUSED: readonly [
       steps: [
         {
           id: "a",
-          cell: { strip: "mallets", part: "routing" },
-          needs: [],
-          kind: "setRouting",
+          strip: "mallets",
+          part: "routing",
+          kind: "setPart",
           from: { output: { strip: "main" } },
           to: { output: { strip: "vibes-low" } },
         },

@@ -45,9 +45,9 @@ test("kill -9 at random moments loses nothing that was answered", async () => {
       const to = { fader: Math.round(-300 * random()) / 10, mute: false };
       const step = {
         id: `s${serial++}`,
-        cell: { strip: "patch-bass", part: "level" },
-        needs: [],
-        kind: "setLevel",
+        strip: "patch-bass",
+        part: "level",
+        kind: "setPart",
         from: level,
         to,
       };

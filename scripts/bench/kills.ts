@@ -138,7 +138,7 @@ const turn: Writer = async (kept, random) => {
     if (!now || fader === undefined) return;
     const to = { fader: -Math.round(random() * 300) / 10, mute: false };
     const cell = { strip: "patch-bass", part: "level" };
-    const steps = [{ id: `s${n}`, cell, needs: [], kind: "setLevel", from: { fader, mute: false }, to }];
+    const steps = [{ id: `s${n}`, cell, kind: "setPart", from: { fader, mute: false }, to }];
     const request = { baseRevision: now.revision, label: "Fader", steps };
     const done = await ask<Body>("POST", "/api/projects/neap-tide/changes", request);
     if (!done) return;

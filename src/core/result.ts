@@ -3,8 +3,3 @@ export type Result<T, E> = { readonly ok: true; readonly value: T } | { readonly
 
 export const ok = <T>(value: T): { readonly ok: true; readonly value: T } => ({ ok: true, value });
 export const fail = <E>(error: E): { readonly ok: false; readonly error: E } => ({ ok: false, error });
-
-/** For the end of an exhaustive switch. Throws: reaching it is a programmer's fault. */
-export function unreachable(value: never): never {
-  throw new Error(`Not handled: ${JSON.stringify(value)}`);
-}

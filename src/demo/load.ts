@@ -1,5 +1,4 @@
 import { type Card, emptyCard } from "@/core/presets/preset";
-
 import type { Context } from "@/server/store/context";
 import { inTransaction } from "@/server/store/transaction";
 import { insertFolder } from "@/server/repositories/folders";

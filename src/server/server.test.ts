@@ -9,10 +9,11 @@ import { ENDPOINTS } from "@/contracts/endpoints";
 import { PresetPageSchema } from "@/contracts/library";
 import { ProjectBodySchema } from "@/contracts/projects";
 import { emptyCard, findContentProblem } from "@/core/presets/preset";
-
 import { findProjectProblem } from "@/core/projects/project";
 import { ContentSchema } from "@/core/presets/schema";
 import { ProjectSchema } from "@/core/projects/schema";
+import { createStrip } from "@/core/strips/strip";
+import { layerOf } from "@/core/strips/parts/source";
 import { walkHistory } from "@/core/documents/history";
 import { loadDemo } from "@/demo/load";
 import { DEMO_PRESETS } from "@/demo/library";
@@ -29,7 +30,7 @@ import { listFolders, makeFolder } from "./use-cases/filing/folders";
 import * as library from "./use-cases/library";
 import { openDraft } from "./use-cases/drafts";
 import { findPresets } from "./use-cases/find-presets";
-import { changeProject, getProject, getRevision, listProjects, redo, undo } from "./use-cases/projects";
+import { changeProject, getProject, getRevision, listProjects, makeProject, redo, undo } from "./use-cases/projects";
 
 let folder: string;
 let context: OpenContext;
@@ -90,19 +91,6 @@ describe("the store", () => {
     await expect(openContext(folder)).rejects.toBeInstanceOf(DatabaseRefused);
     rmSync(folder, { recursive: true });
     context = await openContext(folder);
-  });
-
-  it("makes the fingerprints of all versions anew when their rule has changed", async () => {
-    await loadDemo(context);
-    const prints = () =>
-      context.db("preset_versions").select<{ fingerprint: string }[]>("preset", "version", "fingerprint");
-    const before = await prints();
-    await context.writer("preset_versions").update({ fingerprint: "1:of an earlier rule" });
-    await context.writer("knex_migrations").where({ name: "008-fingerprints" }).delete();
-    await context.close();
-    context = await openContext(folder);
-    expect(await prints()).toEqual(before);
-    expect(before.every(({ fingerprint }) => /^2:[0-9a-f]{64}$/.test(fingerprint))).toBe(true);
   });
 
   it("numbers every transaction that changed something, and tells of it once it is on disk", async () => {
@@ -241,6 +229,60 @@ describe("the library", () => {
     expect(await names("eighths")).toEqual([]);
   });
 
+  it("knows that an instrument uses the presets of its layers and of their effects, and when", async () => {
+    await loadDemo(context);
+    const saved = async (content: unknown, name: string) =>
+      value(
+        await library.savePreset(context, {
+          preset: { kind: "plugin", content: structuredClone(content) as never, card: emptyCard(name) },
+        }),
+      );
+    const plugin = (model: string) => ({
+      kind: "plugin",
+      schema: 1,
+      processor: { type: "processor", key: "k", model, enabled: true, values: {} },
+    });
+    const [played, behind] = [await saved(plugin("pad-synth"), "Pad"), await saved(plugin("vca-compressor"), "Calm")];
+    expect([played.usedAt, behind.usedAt]).toEqual([null, null]);
+    const made = value(
+      await makeProject(context, {
+        project: {
+          name: "Of one instrument",
+          artist: "",
+          client: "",
+          song: "",
+          tempo: 90,
+          meter: { beats: 4, unit: 4 },
+          key: "",
+          sampleRate: 48_000,
+          strips: [createStrip("pad", "instrument", { name: "Pad" }, null)],
+        },
+      }),
+    );
+    const processorOf = ({ id, content, card }: typeof played) => {
+      if (content.kind !== "plugin") throw new Error("It was saved as a plugin.");
+      return { ...content.processor, from: { preset: id, version: 1, name: card.name } };
+    };
+    const layer = {
+      ...layerOf(processorOf(played)),
+      effects: { nodes: [{ ...processorOf(behind), key: "behind" }], macros: [] },
+    };
+    const from = made.project.strips[0]!.source;
+    const to = { type: "layers" as const, channels: "stereo" as const, layers: [layer] };
+    value(
+      await changeProject(context, made.project.id, {
+        baseRevision: 0,
+        label: "Play",
+        steps: [{ id: "s", kind: "setPart", strip: "pad", part: "source", from, to }],
+      }),
+    );
+    for (const { id } of [played, behind]) {
+      const detail = value(await library.getPreset(context, id));
+      expect(detail.uses.map((use) => [use.project, use.strip, use.differs])).toEqual([[made.project.id, "pad", 0]]);
+      expect(detail.preset.usedAt).not.toBeNull();
+    }
+  });
+
   it("fills in what a saved chain leaves out", async () => {
     const content = {
       kind: "plugin",
@@ -264,9 +306,9 @@ describe("a project's history", () => {
       steps: [
         {
           id: `s${to}`,
-          cell: { strip: "narrator", part: "level" },
-          needs: [],
-          kind: "setLevel",
+          strip: "narrator",
+          part: "level",
+          kind: "setPart",
           from: { fader: from, mute: false },
           to: { fader: to, mute: false },
         },
@@ -300,9 +342,9 @@ describe("a project's history", () => {
     value(await fader("tidemill-tour", 0, -2, 0));
     const pan = {
       id: "p",
-      cell: { strip: "miller", part: "pan" },
-      needs: [],
-      kind: "setPan",
+      strip: "miller",
+      part: "pan",
+      kind: "setPart",
       from: { pan: -10, width: 100 },
       to: { pan: 0, width: 100 },
     } as const;
@@ -316,9 +358,9 @@ describe("a project's history", () => {
     expect(rebased.revision).toBe(2);
     const look = {
       id: "l",
-      cell: { strip: "miller", part: "look" },
-      needs: [],
-      kind: "setLook",
+      strip: "miller",
+      part: "look",
+      kind: "setPart",
       from: { name: "The miller" },
       to: { name: "Miller" },
     } as const;
@@ -364,8 +406,7 @@ describe("a draft", () => {
         steps: [
           {
             id: "f",
-            cell: { strip: "strip", part: "inserts" },
-            needs: [],
+            strip: "strip",
             kind: "setFrom",
             from,
             to: { ...from, version: 2 },

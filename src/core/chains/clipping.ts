@@ -3,7 +3,7 @@ import { type Result, fail, ok } from "../result";
 import { type Chain, type ChainNode, EMPTY_CHAIN, type Macro } from "./chain";
 import { completeChain } from "./complete";
 import { findChainProblem } from "./problems";
-import { withoutLostTargets } from "./macros";
+import { retargeted, withoutLostTargets } from "./macros";
 import { ChainSchema, MacrosSchema } from "./schema";
 import { findNode, keysIn, rekeyed } from "./tree";
 
@@ -62,10 +62,6 @@ export function freshClipping({ nodes, macros }: Clipping, mint: () => string): 
   });
   return {
     nodes: copies,
-    macros: macros.map((macro) => ({
-      ...macro,
-      key: mint(),
-      axes: macro.axes.map((targets) => targets.map((t) => ({ ...t, node: keys.get(t.node) ?? t.node }))),
-    })),
+    macros: macros.map((macro) => ({ ...retargeted(macro, keys), key: mint() })),
   };
 }

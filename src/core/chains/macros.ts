@@ -122,6 +122,14 @@ export function withoutLostTargets(chain: Chain): { readonly macros: readonly Ma
   return { macros: lost === 0 ? chain.macros : macros, lost };
 }
 
+/** A macro that aims at other nodes, where what it aimed at has another key by now. */
+export const retargeted = (macro: Macro, keys: ReadonlyMap<string, string>): Macro => ({
+  ...macro,
+  axes: macro.axes.map((targets) =>
+    targets.map((target) => ({ ...target, node: keys.get(target.node) ?? target.node })),
+  ),
+});
+
 /** The macros with a target for each copy beside its original's. */
 export const withCopiedTargets = (macros: readonly Macro[], copies: ReadonlyMap<string, string>): readonly Macro[] =>
   macros.map((macro) => {

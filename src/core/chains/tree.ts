@@ -123,6 +123,9 @@ export const findNode = (chain: Chain, key: string): Found | null => findIn(chai
 export const lanesOf = (chain: Chain): readonly Lane[] =>
   nodesIn(chain.nodes).flatMap((node) => (node.type === "split" ? node.lanes : []));
 
+/** What of a lane is set, beside what stands in it. */
+export const laneSettings = ({ name, enabled, level, pan }: Lane) => ({ name, enabled, level, pan });
+
 export const findLane = (chain: Chain, key: string): Lane | null => lanesOf(chain).find((l) => l.key === key) ?? null;
 
 /** The list of a section, of a lane, or of the top; null where there is none of that key. */

@@ -2,7 +2,7 @@ import type { z } from "zod";
 import { MOST_STRIPS } from "../documents/limits";
 import type { Problem } from "../documents/problem";
 import { type Strip, completeStrip, findStripProblem, stripName } from "../strips/strip";
-import type { Output } from "../strips/parts/routing";
+import { type Output, ROUTING } from "../strips/parts/routing";
 import type { ProjectSchema } from "./schema";
 
 export type Project = Readonly<z.infer<typeof ProjectSchema>>;
@@ -28,13 +28,18 @@ export function getStrip(project: Project, id: string): Strip {
 /** The strip that an output leads to; null for a socket, for nowhere and for what stands outside. */
 export const outputStrip = (output: Output): string | null => (output && "strip" in output ? output.strip : null);
 
+/** How a strip is called by its id; null for one that is not here. */
+export const nameIn =
+  (project: Project) =>
+  (id: string): string | null => {
+    const strip = findStrip(project, id);
+    return strip ? stripName(strip) : null;
+  };
+
 /** "Main", "Strings", "Out 1–2", "nowhere". */
 export function describeOutput(project: Project, output: Output): string {
-  if (!output) return "nowhere";
-  if ("hardware" in output) return output.hardware;
-  if ("external" in output) return `${output.name} (not here)`;
-  const strip = findStrip(project, output.strip);
-  return strip ? stripName(strip) : "nowhere";
+  const words = ROUTING.words({ output }, { kind: "audio", nameOf: nameIn(project) });
+  return output && "external" in output ? `${words} (not here)` : words;
 }
 
 /** The names along a loop in the signal flow that starts at a strip; null where the sound gets out. */

@@ -6,7 +6,7 @@ import { MOST_NODES, MOST_STRIPS } from "../documents/limits";
 import { type Project, findProjectProblem } from "../projects/project";
 import { createStrip } from "../strips/strip";
 import { applySteps } from "./apply";
-import type { Step } from "./step";
+import type { Step } from "./steps";
 
 /* Whatever way a document grows: it holds no more than its limits say. */
 
@@ -36,11 +36,9 @@ const projectOf = (nodes: readonly ChainNode[]): Project => ({
   strips: [{ ...createStrip("s", "audio", { name: "s" }, null), inserts: { nodes: [...nodes], macros: [] } }],
 });
 
-const cell = { strip: "s", part: "inserts" } as const;
 const placed = (node: ChainNode, within?: string): Step => ({
   id: "a",
-  cell,
-  needs: [],
+  strip: "s",
   kind: "placeNode",
   node: node.key,
   from: null,
@@ -86,8 +84,7 @@ describe("a project", () => {
     const to = { strip: strip(MOST_STRIPS), after: null };
     const step: Step = {
       id: "a",
-      cell: { strip: to.strip.id, part: "strip" },
-      needs: [],
+      strip: to.strip.id,
       kind: "placeStrip",
       from: null,
       to,

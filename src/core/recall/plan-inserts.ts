@@ -1,8 +1,8 @@
 import equal from "fast-deep-equal";
 import { type Chain, type ChainNode, type Macro, type Processor, processorName } from "../chains/chain";
 import { processorsOf, keysIn, rekeyed } from "../chains/tree";
-
-import type { Step } from "./step";
+import { retargeted } from "../chains/macros";
+import type { Step } from "./steps";
 
 export const INSERT_MODES = ["replace", "before", "after", "values"] as const;
 /** What happens to the inserts that stand there; `values` sets those of the same models and leaves all others. */
@@ -24,8 +24,6 @@ export interface PlannedInserts {
   readonly left: readonly string[];
 }
 
-type Unplaced = Pick<Step, "cell" | "id" | "needs">;
-
 export function planInserts(input: InsertsInput): PlannedInserts {
   const { now, wanted, single, mode } = input;
   if (mode === "values") return planValues(input);
@@ -33,18 +31,14 @@ export function planInserts(input: InsertsInput): PlannedInserts {
   if (mode === "replace" || now.nodes.length === 0) {
     if (single) return planPlaced(input, null);
     return {
-      steps: equal(now, wanted) ? [] : [{ ...blank(input), kind: "setInserts", from: now, to: wanted }],
+      steps: equal(now, wanted) ? [] : [{ ...blank(input), kind: "setChain", from: now, to: wanted }],
       left: [],
     };
   }
   return planPlaced(input, mode === "before" ? null : (now.nodes.at(-1)?.key ?? null));
 }
 
-const blank = ({ strip, mint }: InsertsInput): Unplaced => ({
-  id: mint(),
-  cell: { strip, part: "inserts" },
-  needs: [],
-});
+const blank = ({ strip, mint }: InsertsInput) => ({ id: mint(), strip });
 
 /** The nodes of a chain, and its macros, under keys that the other chain does not use. */
 function freshOf(input: InsertsInput): { readonly nodes: readonly ChainNode[]; readonly macros: readonly Macro[] } {
@@ -56,26 +50,19 @@ function freshOf(input: InsertsInput): { readonly nodes: readonly ChainNode[]; r
     for (const [from, to] of copy.keys) renamed.set(from, to);
     return copy.node;
   });
-  const macros = input.wanted.macros.map(
-    (macro): Macro => ({
-      ...macro,
-      key: used.has(macro.key) ? input.mint() : macro.key,
-      axes: macro.axes.map((targets) => targets.map((t) => ({ ...t, node: renamed.get(t.node) ?? t.node }))),
-    }),
-  );
+  const macros = input.wanted.macros.map((macro) => ({
+    ...retargeted(macro, renamed),
+    key: used.has(macro.key) ? input.mint() : macro.key,
+  }));
   return { nodes, macros };
 }
 
 function planPlaced(input: InsertsInput, behind: string | null): PlannedInserts {
   let after = behind;
-  let before: string | null = null;
   const { nodes, macros } = freshOf(input);
   const steps = nodes.map((node): Step => {
-    const base = blank(input);
-    const needs = before === null ? [] : [before];
-    const step: Step = { ...base, needs, kind: "placeNode", node: node.key, from: null, to: { node, after } };
+    const step: Step = { ...blank(input), kind: "placeNode", node: node.key, from: null, to: { node, after } };
     after = node.key;
-    before = base.id;
     return step;
   });
   if (macros.length === 0) return { steps, left: [] };

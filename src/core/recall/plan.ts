@@ -1,14 +1,16 @@
 import { asStrip } from "../presets/as-strip";
 import equal from "fast-deep-equal";
-import type { From, StripRef } from "../chains/chain";
+import { EMPTY_CHAIN, type From, type StripRef } from "../chains/chain";
 import { type Content, KIND_NAMES, withFrom } from "../presets/preset";
 import { type Project, findLoop, findStrip, getStrip } from "../projects/project";
 import { type SavedStrip, type Strip, createStrip, partsOf, stripName } from "../strips/strip";
-import type { Output } from "../strips/parts/routing";
-import type { PartName } from "../strips/parts";
+import { PART, type PartName } from "../strips/parts";
+import { rekeyedBy } from "../strips/parts/inserts";
+import type { AimQuestion, Part } from "../strips/parts/part";
 import { applySteps } from "./apply";
 import { type InsertMode, planInserts } from "./plan-inserts";
-import type { Step } from "./step";
+import { type Step, kindOf } from "./steps";
+import type { SetPart, WholePart } from "./steps/set-part";
 
 export interface RecallSource {
   readonly content: Content;
@@ -119,10 +121,10 @@ function planStrip(draft: Draft, input: PlanInput, request: RecallRequest, id: s
     return;
   }
   const held = partsOf(saved).filter((part) => request.parts.includes(part));
+  // What is switched off asks nothing and says nothing.
   const parts = held.map((part) => {
     const on = isOn(input.except, id, part);
-    const planned = planPart({ draft, input, request, strip, saved }, part);
-    const steps = on ? take(draft, planned) : [];
+    const steps = on ? take(draft, planPart({ draft, input, request, strip, saved }, part)) : [];
     return { part, on, steps: steps.map((s) => s.id) };
   });
   draft.rows.push({ strip: id, isNew: false, parts });
@@ -132,13 +134,11 @@ function planStrip(draft: Draft, input: PlanInput, request: RecallRequest, id: s
 function take(draft: Draft, steps: readonly Step[]): readonly Step[] {
   const applied = applySteps(draft.project, steps);
   if (!applied.ok) throw new Error(`A planned step does not fit: ${applied.error.reason}`);
-  const routed = steps.find((s) => s.kind === "setRouting");
-  const loop = routed?.cell.strip ? findLoop(applied.value, routed.cell.strip) : null;
-  if (loop) {
-    draft.notes.push({
-      strip: routed?.cell.strip ?? "",
-      text: `The output stays: ${loop.join(" → ")} would be a loop.`,
-    });
+  const routed = steps.find((s) => s.kind === "setPart" && s.part === "routing");
+  const strip = routed ? kindOf(routed).cell(routed).strip : null;
+  const loop = strip === null ? null : findLoop(applied.value, strip);
+  if (strip !== null && loop) {
+    draft.notes.push({ strip, text: `The output stays: ${loop.join(" → ")} would be a loop.` });
     return [];
   }
   draft.project = applied.value;
@@ -155,35 +155,21 @@ interface PartContext {
 }
 
 function planPart(context: PartContext, part: PartName): readonly Step[] {
-  const { input, strip, saved } = context;
-  const base = { id: input.mint(), cell: { strip: strip.id, part }, needs: [] };
-  const unlessSame = (step: Step): readonly Step[] => (equal(step.from, step.to) ? [] : [step]);
-  switch (part) {
-    case "source":
-      return planSource(context);
-    case "inserts":
-      return planInsertsPart(context);
-    case "level":
-      return unlessSame({ ...base, kind: "setLevel", from: strip.level, to: saved.level ?? strip.level });
-    case "pan":
-      return unlessSame({ ...base, kind: "setPan", from: strip.pan, to: saved.pan ?? strip.pan });
-    case "look":
-      return unlessSame({ ...base, kind: "setLook", from: strip.look, to: saved.look ?? strip.look });
-    case "routing":
-      return unlessSame({ ...base, kind: "setRouting", from: strip.routing, to: { output: planOutput(context) } });
-  }
-}
-
-/** Layers play on a strip that plays; elsewhere they are left out, with a word. */
-function planSource({ draft, input, strip, saved }: PartContext): readonly Step[] {
-  const to = saved.source;
-  if (!to || to.type !== "layers") return [];
-  if (strip.kind !== "instrument") {
-    draft.notes.push({ strip: strip.id, text: `${stripName(strip)} plays no instrument; the layers are left out.` });
+  const { draft, strip } = context;
+  const misfit = PART[part].misfit(strip.kind);
+  if (misfit !== null) {
+    if (misfit !== "") draft.notes.push({ strip: strip.id, text: `${stripName(strip)} ${misfit}.` });
     return [];
   }
-  const step = { id: input.mint(), cell: { strip: strip.id, part: "source" as const }, needs: [] };
-  return equal(strip.source, to) ? [] : [{ ...step, kind: "setSource", from: strip.source, to }];
+  return part === "inserts" ? planInsertsPart(context) : planWhole(context, part);
+}
+
+/** A part as a whole, its references found here. Where a question is answered by leaving things as they are, it stays. */
+function planWhole(context: PartContext, part: WholePart): readonly Step[] {
+  const { input, strip, saved } = context;
+  const to = aimed(context, part, PART[part] as Part<unknown>, saved[part]);
+  if (to === null || equal(strip[part], to.value)) return [];
+  return [{ id: input.mint(), kind: "setPart", strip: strip.id, part, from: strip[part], to: to.value } as SetPart];
 }
 
 function planInsertsPart({ draft, input, request, strip, saved }: PartContext): readonly Step[] {
@@ -191,7 +177,7 @@ function planInsertsPart({ draft, input, request, strip, saved }: PartContext): 
   const planned = planInserts({
     strip: strip.id,
     now: strip.inserts,
-    wanted: saved.inserts ?? { nodes: [], macros: [] },
+    wanted: rekeyedBy(saved.inserts ?? EMPTY_CHAIN, (ref) => findHere(draft.project, ref) ?? ref),
     single: content.kind === "plugin",
     mode: request.mode,
     mint: input.mint,
@@ -200,30 +186,40 @@ function planInsertsPart({ draft, input, request, strip, saved }: PartContext): 
   return planned.steps;
 }
 
-/** Where the strip goes after the plan: a reference from outside is found here by kind and name, or asked about. */
-function planOutput({ draft, input, strip, saved }: PartContext): Output {
-  const wanted = saved.routing?.output ?? null;
-  if (strip.kind === "main" || !wanted || "hardware" in wanted)
-    return strip.kind === "main" ? strip.routing.output : wanted;
-  const here = resolveRef(draft.project, wanted);
-  if (here) return here.id === strip.id ? strip.routing.output : { strip: here.id };
-  const name = "name" in wanted ? wanted.name : wanted.strip;
-  const id = `output:${strip.id}`;
-  const buses = draft.project.strips.filter((s) => (s.kind === "group" || s.kind === "main") && s.id !== strip.id);
+/** A value that leads to strips of this project; null where what stands here is to be left. */
+function aimed<V>(context: PartContext, part: PartName, { aims }: Part<V>, value: V): { readonly value: V } | null {
+  if (!aims) return { value };
+  let isLeft = false;
+  const aim = (ref: StripRef): StripRef => {
+    const here = findHere(context.draft.project, ref);
+    if (here && "strip" in here && here.strip === context.strip.id) isLeft = true;
+    const found = here ?? (aims.question ? askFor(context, part, aims.question, ref) : ref);
+    if (!found) isLeft = true;
+    return found ?? ref;
+  };
+  const mapped = aims.mapped(value, aim);
+  return isLeft ? null : { value: mapped };
+}
+
+/** What is to take the place of a strip that is missing here, by the answer in force; null to leave things as they are. */
+function askFor({ draft, input, strip }: PartContext, part: PartName, question: AimQuestion, missing: StripRef) {
+  const name = "name" in missing ? missing.name : missing.strip;
+  const id = `${part}:${strip.id}`;
+  const others = draft.project.strips.filter((s) => question.takes(s.kind) && s.id !== strip.id);
   const choices = [
-    { id: "leave", text: "Leave the output as it is" },
-    ...buses.map((s) => ({ id: s.id, text: `Use ${stripName(s)} instead` })),
+    { id: "leave", text: question.leave },
+    ...others.map((s) => ({ id: s.id, text: `Use ${stripName(s)} instead` })),
   ];
   const given = input.answers[id];
   const answer = choices.some((c) => c.id === given) ? (given as string) : "leave";
-  draft.questions.push({
-    id,
-    strip: strip.id,
-    text: `“${name}” is missing here. ${stripName(strip)} would go to it.`,
-    choices,
-    answer,
-  });
-  return answer === "leave" ? strip.routing.output : { strip: answer };
+  draft.questions.push({ id, strip: strip.id, text: question.text(name, stripName(strip)), choices, answer });
+  return answer === "leave" ? null : { strip: answer };
+}
+
+/** A reference to a strip of this project: by its id, or by kind and name for one that comes from outside. */
+function findHere(project: Project, ref: StripRef): StripRef | null {
+  const found = resolveRef(project, ref);
+  return found && { strip: found.id };
 }
 
 function resolveRef(project: Project, ref: StripRef): Strip | null {
@@ -269,8 +265,7 @@ function planNewStrip(draft: Draft, input: PlanInput, request: RecallRequest, af
   const place = after !== null && findStrip(draft.project, after) ? after : (draft.project.strips.at(-1)?.id ?? null);
   const step: Step = {
     id: input.mint(),
-    cell: { strip: id, part: "strip" },
-    needs: [],
+    strip: id,
     kind: "placeStrip",
     from: null,
     to: { strip: getStrip(standing.project, id), after: place },

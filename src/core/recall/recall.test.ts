@@ -11,12 +11,12 @@ import { saveChain, saveStrip } from "../presets/save";
 import { type Project, depthOf, findLoop, findProjectProblem, getStrip, ledgerOrder } from "../projects/project";
 import { type Strip, createStrip } from "../strips/strip";
 import { applySteps } from "./apply";
-import { completeStep } from "./complete-step";
 import * as gestures from "./gestures";
 import { mayApplyDirectly, planRecall } from "./plan";
 import type { InsertMode } from "./plan-inserts";
 import { sentenceOf } from "./sentences";
-import { type Step, invertSteps } from "./step";
+import { invertSteps } from "./step";
+import { type Step, kindOf } from "./steps";
 import { counter } from "./testing/generators";
 
 /** Recall by example: what the laws do not spell out. */
@@ -79,7 +79,7 @@ const keys = (project: Project, id: string) => getStrip(project, id).inserts.nod
 describe("a chain onto strips", () => {
   it("replaces, and the strip goes by the chain's name; fader, pan and output stay", () => {
     const { steps } = plan(content(chain(DELAY)), ["Cello", "Voice"]);
-    expect(steps.map((s) => s.kind)).toEqual(["setInserts", "setInserts"]);
+    expect(steps.map((s) => s.kind)).toEqual(["setChain", "setChain"]);
     const now = getStrip(after(steps), "Cello");
     expect(now.inserts.from).toEqual(FROM);
     const { inserts: _, ...rest } = getStrip(PROJECT, "Cello");
@@ -136,9 +136,9 @@ describe("an output that is not here", () => {
   };
   it("is asked about, left as it is until answered, and goes where the answer says", () => {
     const asked = plan(saved, ["Voice"]);
-    expect(asked.questions).toMatchObject([{ id: "output:Voice", answer: "leave" }]);
+    expect(asked.questions).toMatchObject([{ id: "routing:Voice", answer: "leave" }]);
     expect(asked.steps).toEqual([]);
-    const answered = plan(saved, ["Voice"], "replace", { "output:Voice": "Strings" });
+    const answered = plan(saved, ["Voice"], "replace", { "routing:Voice": "Strings" });
     expect(getStrip(after(answered.steps), "Voice").routing.output).toEqual({ strip: "Strings" });
   });
   it("is found by kind and name, whatever its case", () => {
@@ -164,8 +164,7 @@ describe("an output that is not here", () => {
 describe("steps", () => {
   const value: Step = {
     id: "a",
-    cell: { strip: "Cello", part: "inserts" },
-    needs: [],
+    strip: "Cello",
     kind: "setValue",
     node: "comp",
     param: "threshold",
@@ -179,7 +178,7 @@ describe("steps", () => {
       error: { step: { id: "b" }, reason: "Cello: the value has changed since." },
     });
     for (const [wrong, reason] of [
-      [{ ...value, cell: { ...value.cell, strip: "Harp" } }, /“Harp” is not here/],
+      [{ ...value, strip: "Harp" }, /“Harp” is not here/],
       [{ ...value, node: "gate" }, /“gate” is not here/],
     ] as const) {
       const result = applySteps(PROJECT, [wrong]);
@@ -198,24 +197,19 @@ describe("steps", () => {
     ]);
     const [placed] = gestures.takeOut({ strip: getStrip(PROJECT, "Cello"), mint: counter() }, "eq");
     expect(sentenceOf(placed!, PROJECT)).toBe("Cello: take out Parametric EQ.");
-    expect(
-      sentenceOf(
-        { id: "t", cell: { strip: null, part: "project" }, needs: [], kind: "setTempo", from: 92, to: 96 },
-        PROJECT,
-      ),
-    ).toBe("Weir Song: tempo 92 → 96 bpm.");
+    expect(sentenceOf({ id: "t", kind: "setTempo", from: 92, to: 96 }, PROJECT)).toBe("Weir Song: tempo 92 → 96 bpm.");
   });
   it("get a value for every parameter when they bring in a plugin that lacks some", () => {
     const bare: Processor = { ...COMP, key: "new", values: { ratio: 3 } };
-    const step = completeStep({
+    const placing: Step = {
       id: "a",
-      cell: value.cell,
-      needs: [],
+      strip: "Cello",
       kind: "placeNode",
       node: "new",
       from: null,
       to: { node: bare, after: null },
-    });
+    };
+    const step = kindOf(placing).complete(placing);
     expect(step.kind === "placeNode" && step.to?.node).toMatchObject({
       values: { ratio: 3, threshold: -18, mix: 100 },
     });

@@ -2,12 +2,12 @@ import { describe, expect, it } from "vitest";
 import { findChainProblem } from "../chains/problems";
 import { findNode } from "../chains/tree";
 import { type Project, getStrip } from "../projects/project";
-
 import { createStrip } from "../strips/strip";
 import { applySteps } from "./apply";
 import * as gestures from "./gestures";
 import { sentenceOf } from "./sentences";
-import { type Step, invertSteps } from "./step";
+import { invertSteps } from "./step";
+import type { Step } from "./steps";
 import { counter } from "./testing/generators";
 import { WIRED, processor } from "./testing/wired";
 

@@ -5,7 +5,6 @@ import { type Strip, chainAt, completeStrip, createStrip, findStripProblem, part
 import { describeLevel, formatFader } from "./parts/level";
 import { describePan } from "./parts/pan";
 import { type Layer, describeSource, layerOf, layersOf } from "./parts/source";
-
 import { isBus } from "./kinds";
 
 const KINDS = ["audio", "instrument", "return", "group", "main"] as const;
@@ -66,10 +65,10 @@ describe("the chains of a strip", () => {
     const inserts = { nodes: [plugin("eq", "parametric-eq")], macros: [] };
     const effects = { nodes: [plugin("room", "room")], macros: [] };
     const some = { ...playing({ ...PAD, effects }), inserts };
-    expect(chainAt(some, { part: "inserts" })).toBe(inserts);
-    expect(chainAt(some, { part: "effects", layer: PAD.key })).toBe(effects);
-    expect(chainAt(some, { part: "effects", layer: "gone" })).toBeNull();
-    expect(chainAt(strip("audio"), { part: "effects", layer: PAD.key })).toBeNull();
+    expect(chainAt(some, undefined)).toBe(inserts);
+    expect(chainAt(some, PAD.key)).toBe(effects);
+    expect(chainAt(some, "gone")).toBeNull();
+    expect(chainAt(strip("audio"), PAD.key)).toBeNull();
     expect([layersOf(some).length, layersOf(strip("audio"))]).toEqual([1, []]);
   });
 });

@@ -1,3 +1,4 @@
+import equal from "fast-deep-equal";
 import type { z } from "zod";
 import type { Chain, From } from "../chains/chain";
 import type { Problem } from "../documents/problem";
@@ -23,15 +24,9 @@ export const createStrip = (id: string, kind: StripKind, look: Look, output: Out
 
 export const stripName = (strip: Pick<Strip, "look">): string => strip.look.name;
 
-/** Which of a strip's chains: its inserts, or the effects within a layer of its instrument. */
-export interface ChainCell {
-  readonly part: string;
-  readonly layer?: string | undefined;
-}
-
-/** null where the strip has no such layer. */
-export function chainAt({ inserts, source }: Strip, { part, layer }: ChainCell): Chain | null {
-  if (part !== "effects") return inserts;
+/** A strip's inserts or, with a layer, the effects within that layer of its instrument; null where it has no such layer. */
+export function chainAt({ inserts, source }: Strip, layer: string | undefined): Chain | null {
+  if (layer === undefined) return inserts;
   return source.type === "layers" ? (source.layers.find((l) => l.key === layer)?.effects ?? null) : null;
 }
 
@@ -40,6 +35,27 @@ export const partsOf = (saved: SavedStrip): readonly PartName[] => {
   const held = eachPart(saved, (name, record, value) => (record.isHeld(value) ? name : null));
   return held.filter((name) => name !== null);
 };
+
+/** What a saved strip says of a part; strips outside of it are known by their names. */
+function wordsIn(saved: SavedStrip, part: PartName): string {
+  const around = { kind: saved.kind, nameOf: () => "another strip" };
+  const [words] = eachPart({ [part]: saved[part] }, (_, record, value) => record.words(value, around));
+  return words ?? "not held";
+}
+
+export interface PartDifference {
+  readonly part: PartName;
+  readonly from: string;
+  /** "changed" where both sides read the same. */
+  readonly to: string;
+}
+
+/** The parts in which two saved strips are not alike, in words. */
+export const differentParts = (a: SavedStrip, b: SavedStrip): readonly PartDifference[] =>
+  PARTS.filter((part) => !equal(a[part], b[part])).map((part) => {
+    const [from, to] = [wordsIn(a, part), wordsIn(b, part)];
+    return { part, from, to: from === to ? "changed" : to };
+  });
 
 /** Presets that something in a strip was loaded from, wherever it stands. */
 export const presetsIn = (strip: Strip | SavedStrip): readonly From[] =>

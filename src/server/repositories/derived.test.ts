@@ -16,6 +16,7 @@ afterEach(() => rmSync(folder, { recursive: true, force: true }));
 const derived = async (db: Knex) => ({
   inside: await db("presets").orderBy("row").select("row", "inside"),
   held: await db("preset_holds").orderBy(["held", "preset"]).select(),
+  uses: await db("uses").orderBy(["project", "strip", "preset"]).select(),
   fingerprints: await db("preset_versions").orderBy(["preset", "version"]).select("preset", "version", "fingerprint"),
   found: await Promise.all(["voice", "cello", "comp", "tun"].map((word) => searchDurably(db, [word], 20))),
 });
@@ -25,12 +26,18 @@ it("is made anew by what stands in the documents when its rules have changed, an
   await loadDemo(context);
   const before = await derived(context.db);
   expect(before.held.length).toBeGreaterThan(0);
+  expect(before.uses.length).toBeGreaterThan(0);
+  expect(before.fingerprints.every(({ fingerprint }) => /^2:[0-9a-f]{64}$/.test(String(fingerprint)))).toBe(true);
   expect(before.found.every((rows) => rows.length > 0)).toBe(true);
-  const unreadable = (await context.db("preset_versions").orderBy("preset").first("document", "preset"))!;
+  const unreadable = (await context
+    .db<{ document: number; preset: string }>("preset_versions")
+    .orderBy("preset")
+    .first("document", "preset"))!;
   await context.writer("documents").where({ id: unreadable.document }).update({ body: "{" });
   await context.writer("presets").whereNot({ id: unreadable.preset }).update({ inside: "{}" });
   await context.writer("preset_versions").whereNot({ document: unreadable.document }).update({ fingerprint: "none" });
   await context.writer("preset_holds").delete();
+  await context.writer("uses").delete();
   await context.writer.raw("INSERT INTO preset_search (preset_search) VALUES ('delete-all')");
   await context.close();
 

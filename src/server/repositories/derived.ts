@@ -1,14 +1,16 @@
 import type { Knex } from "knex";
+import { liftProject } from "@/core/projects/migrations";
 import { liftContent } from "@/core/presets/migrations";
 import { fingerprint } from "@/core/presets/fingerprint";
-import type { Card, Content } from "@/core/presets/preset";
+import type { Card } from "@/core/presets/preset";
 import { type Inside, insideOf } from "@/core/search/entry";
 import { statementsOf } from "../data/statements";
 import { type Statements, holdAgain, insertIndex } from "./preset-search";
+import { usesIn } from "./projects";
 
 /*
  * What is read from documents to find and to compare them by: what is inside, which presets are held, the durable index,
- * fingerprints. It holds nothing that the documents do not.
+ * fingerprints, which strips of projects use which presets. It holds nothing that the documents do not.
  */
 
 /** The number of the rules by which it is made. Raise it where one of them changes: every library is derived anew, once. */
@@ -30,9 +32,9 @@ interface StoredVersion {
 }
 
 /** null for what cannot be read: what was derived from it before stays. */
-function readContent(body: string): Content | null {
+function readAs<T>(lift: (json: unknown) => T, body: string): T | null {
   try {
-    return liftContent(JSON.parse(body));
+    return lift(JSON.parse(body));
   } catch {
     return null;
   }
@@ -46,6 +48,7 @@ export async function deriveAgain(db: Knex): Promise<void> {
     const statement = await statementsOf(tx);
     derivePresets(statement);
     deriveFingerprints(statement);
+    deriveUses(statement);
     await tx.raw(`PRAGMA user_version = ${RULES}`);
   });
 }
@@ -60,7 +63,7 @@ function derivePresets(statement: Statements): void {
   const keep = statement("UPDATE presets SET inside = ? WHERE row = ?");
   for (let after = 0, rows: Stored[]; (rows = some.all(after) as Stored[]).length > 0; after = rows.at(-1)!.row)
     for (const { row, card, inside, body } of rows) {
-      const content = readContent(body);
+      const content = readAs(liftContent, body);
       const now = content ? insideOf(content) : (JSON.parse(inside) as Inside);
       if (content) {
         keep.run(JSON.stringify(now), row);
@@ -79,10 +82,22 @@ function deriveFingerprints(statement: Statements): void {
   let last: readonly [string, number] = ["", 0];
   for (let rows: StoredVersion[]; (rows = some.all(...last) as StoredVersion[]).length > 0; ) {
     for (const { preset, version, body } of rows) {
-      const content = readContent(body);
+      const content = readAs(liftContent, body);
       if (content) keep.run(fingerprint(content), preset, version);
     }
     const { preset, version } = rows.at(-1)!;
     last = [preset, version];
+  }
+}
+
+function deriveUses(statement: Statements): void {
+  const body = statement("SELECT d.body FROM projects p JOIN documents d ON d.id = p.document WHERE p.id = ?");
+  const forget = statement("DELETE FROM uses WHERE project = ?");
+  const keep = statement("INSERT INTO uses (project, strip, preset, version) VALUES (?, ?, ?, ?)");
+  for (const { id } of statement("SELECT id FROM projects WHERE kind = 'project'").all() as { id: string }[]) {
+    const project = readAs(liftProject, (body.get(id) as { body: string }).body);
+    if (!project) continue;
+    forget.run(id);
+    for (const { strip, preset, version } of usesIn(project)) keep.run(id, strip, preset, version);
   }
 }

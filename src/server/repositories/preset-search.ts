@@ -1,12 +1,10 @@
 import type { Knex } from "knex";
 import type { Card, Content } from "@/core/presets/preset";
-import { liftContent } from "@/core/presets/migrations";
 import { heldPresets } from "@/core/presets/holds";
-import { WEIGHTS, insideOf, searchText, type Inside } from "@/core/search/entry";
+import { WEIGHTS, searchText, type Inside } from "@/core/search/entry";
 import { statementsOf } from "../data/statements";
 import type { Executor } from "../data/executor";
 import { takingTurns } from "../turns";
-import { newest } from "./preset-rows";
 
 /** Prepared statements of a transaction. */
 export type Statements = Awaited<ReturnType<typeof statementsOf>>;

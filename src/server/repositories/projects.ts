@@ -1,8 +1,9 @@
 import type { ProjectRow, RevisionRow } from "@/contracts/records";
-import { processorsOf } from "@/core/chains/tree";
 import type { Project } from "@/core/projects/project";
 import { liftProject } from "@/core/projects/migrations";
-import type { Step } from "@/core/recall/step";
+import { liftSteps } from "@/core/recall/migrations";
+import type { Step } from "@/core/recall/steps";
+import { presetsIn } from "@/core/strips/strip";
 import { Unreadable } from "../data/faults";
 import type { Executor } from "../data/executor";
 import { insertDocument, readDocument, replaceDocument } from "./documents";
@@ -115,16 +116,16 @@ export async function appendRevision(
   return n;
 }
 
-/** Which strip came from which preset: the index behind "used in". */
-async function replaceUses(db: Executor, project: Project): Promise<void> {
-  await db("uses").where({ project: project.id }).delete();
-  const rows = project.strips.flatMap((strip) => {
-    const froms = [strip.inserts.from, ...processorsOf(strip.inserts).map((p) => p.from)].filter(
-      (f) => f !== undefined,
-    );
-    const newest = new Map(froms.map((f) => [f.preset, f.version]));
+/** Which strip has something from which preset, and of which version: the index behind "used in". */
+export const usesIn = (project: Project) =>
+  project.strips.flatMap((strip) => {
+    const newest = new Map(presetsIn(strip).map((from) => [from.preset, from.version]));
     return [...newest].map(([preset, version]) => ({ project: project.id, strip: strip.id, preset, version }));
   });
+
+async function replaceUses(db: Executor, project: Project): Promise<void> {
+  await db("uses").where({ project: project.id }).delete();
+  const rows = usesIn(project);
   if (rows.length > 0) await db.batchInsert("uses", rows, 100);
 }
 
@@ -183,13 +184,13 @@ export async function listRevisions(db: Executor, project: string, above = 0): P
     .andWhere("n", ">", above)
     .orderBy("n", "desc")
     .select("n", "at", "label", "undoes", "redoes", "steps")) as StoredRevision[];
-  return rows.map((row) => ({ ...row, steps: JSON.parse(row.steps) as Step[] }));
+  return rows.map((row) => ({ ...row, steps: [...liftSteps(JSON.parse(row.steps))] }));
 }
 
 export async function getSteps(db: Executor, project: string, n: number): Promise<readonly Step[]> {
   const row = (await db("revisions").where({ project, n }).first("steps")) as { steps: string } | undefined;
   if (!row) throw new Error(`${project} has no revision ${n}`);
-  return JSON.parse(row.steps) as Step[];
+  return liftSteps(JSON.parse(row.steps));
 }
 
 /** The draft of a preset, or the scratch draft, that was opened last. */

@@ -1,17 +1,16 @@
 import type { NewPreset, NewPresets, PresetDetail } from "@/contracts/library";
 import type { PresetRow, Use } from "@/contracts/records";
-import { processorsOf } from "@/core/chains/tree";
 import { differencesOf } from "@/core/chains/differences";
 import { type Card, type Content, chainOf, completeContent, findContentProblem } from "@/core/presets/preset";
 import { findStrip } from "@/core/projects/project";
 import { ok } from "@/core/result";
+import { loadedFrom } from "@/core/strips/loaded";
 import type { Strip } from "@/core/strips/strip";
 import type { Context } from "../store/context";
 import type { Note } from "../data/changes";
 import type { Executor } from "../data/executor";
 import { inTransaction } from "../store/transaction";
 import { type Outcome, RolledBack, catchRolledBack, failure } from "../failure";
-
 import * as folders from "../repositories/folders";
 import * as presets from "../repositories/presets";
 import { listHolding, listMerged } from "../repositories/preset-lists";
@@ -64,12 +63,9 @@ async function usesOf(db: Executor, preset: string): Promise<readonly Use[]> {
   return uses;
 }
 
-/** A chain is compared with all inserts, a plugin preset with the plugin that came from it. */
-function differsFrom(strip: Strip, preset: string, saved: Content): number {
-  if (saved.kind !== "plugin") return differencesOf(chainOf(saved), strip.inserts).length;
-  const nodes = processorsOf(strip.inserts).filter((p) => p.from?.preset === preset);
-  return nodes.reduce((sum, node) => sum + differencesOf(chainOf(saved), { nodes: [node], macros: [] }).length, 0);
-}
+/** In how many values everything in a strip that came from a preset differs from what that holds. */
+const differsFrom = (strip: Strip, preset: string, saved: Content): number =>
+  loadedFrom(strip, preset).reduce((sum, chain) => sum + differencesOf(chainOf(saved), chain).length, 0);
 
 function checkContent(content: Content, path: string): Outcome<Content> {
   const problem = findContentProblem(content);

@@ -4,7 +4,7 @@ import { applySteps } from "@/core/recall/apply";
 import { type RecallRequest, type RecallSource, planRecall } from "@/core/recall/plan";
 import { sentenceOf } from "@/core/recall/sentences";
 import { type Project, findStrip } from "@/core/projects/project";
-import type { Step } from "@/core/recall/step";
+import type { Step } from "@/core/recall/steps";
 import { ok } from "@/core/result";
 import type { Context } from "../store/context";
 import { type Outcome, failure } from "../failure";

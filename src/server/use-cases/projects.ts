@@ -1,12 +1,11 @@
 import type { ChangeRequest, NewProject, ProjectBody } from "@/contracts/projects";
 import type { History, ProjectRow, RevisionRow } from "@/contracts/records";
 import { walkHistory, wordsOfHistory } from "@/core/documents/history";
-import { processorsOf } from "@/core/chains/tree";
 import { type Project, completeProject, findProjectProblem } from "@/core/projects/project";
 import { PROJECT_SCHEMA } from "@/core/projects/schema";
 import { applySteps } from "@/core/recall/apply";
-import { completeStep } from "@/core/recall/complete-step";
-import { type Step, invertSteps } from "@/core/recall/step";
+import { invertSteps } from "@/core/recall/step";
+import { type Step, kindOf } from "@/core/recall/steps";
 import { ok } from "@/core/result";
 import type { Context } from "../store/context";
 import type { Executor } from "../data/executor";
@@ -49,9 +48,6 @@ export async function makeProject(context: Context, { project: given }: NewProje
   return getProject(context, project.id);
 }
 
-/** Steps that say one value each: they may be taken on a newer revision, where every `from` still holds. */
-const REBASED: readonly Step["kind"][] = ["setValue", "setEnabled", "setLabel", "setLevel", "setPan"];
-
 const staleProject = (record: projects.ProjectRecord, base: number): Failure =>
   failure(
     "stale",
@@ -83,29 +79,15 @@ async function applyChecked(record: projects.ProjectRecord, steps: readonly Step
 }
 
 /** The presets that a change brings in: they were used now. */
-function presetsIn(steps: readonly Step[]): readonly string[] {
-  const froms = steps.flatMap((step) => {
-    switch (step.kind) {
-      case "setInserts":
-        return [step.to.from, ...processorsOf(step.to).map((p) => p.from)];
-      case "placeNode":
-        return [step.to?.node.type === "processor" ? step.to.node.from : undefined];
-      case "setNode":
-        return [step.to.type === "processor" ? step.to.from : undefined];
-      case "placeStrip":
-        return [step.to?.strip.inserts.from];
-      default:
-        return [];
-    }
-  });
-  return [...new Set(froms.filter((f) => f !== undefined).map((f) => f.preset))];
-}
+const presetsBrought = (steps: readonly Step[]): readonly string[] => [
+  ...new Set(steps.flatMap((step) => kindOf(step).brings(step)).map((from) => from.preset)),
+];
 
 /** Applies steps as one revision, all or none. */
 export function changeProject(context: Context, id: string, request: ChangeRequest): Promise<Outcome<ProjectBody>> {
-  const steps = request.steps.map(completeStep);
+  const steps = request.steps.map((step) => kindOf(step).complete(step));
   return commit(context, id, (record) => {
-    const rebased = steps.every((s) => REBASED.includes(s.kind)) && request.baseRevision < record.revision;
+    const rebased = steps.every((step) => kindOf(step).isOneValue(step)) && request.baseRevision < record.revision;
     if (request.baseRevision !== record.revision && !rebased)
       throw new RolledBack(staleProject(record, request.baseRevision));
     return Promise.resolve({ label: request.label, steps });
@@ -128,7 +110,7 @@ async function commit(
         const project = await applyChecked(record, made.steps);
         const at = context.now().toISOString();
         const revision = await projects.appendRevision(tx, record, project, { ...made, at });
-        const used = record.draft || made.undoes !== undefined ? [] : presetsIn(made.steps);
+        const used = record.draft || made.undoes !== undefined ? [] : presetsBrought(made.steps);
         if (used.length > 0) await touchPresets(tx, used, at);
         for (const preset of used) note({ kind: "preset", id: preset });
         note({ kind: "project", id });

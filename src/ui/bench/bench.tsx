@@ -5,7 +5,6 @@ import { useEffect, useRef } from "react";
 import type { PresetRow } from "@/contracts/records";
 import { nodeName } from "@/core/chains/chain";
 import { findProcessor, findNode } from "@/core/chains/tree";
-
 import { MODELS, findModel } from "@/core/processors/models";
 import { Empty, Loading } from "../kit/bits";
 import { Button } from "../kit/button";

@@ -4,12 +4,11 @@ import { type Chain, type Lane, nodeName, type Processor, type Split } from "@/c
 import { processorsOf, type Place, findList, findNode, mapNode, nodesIn } from "@/core/chains/tree";
 import { clip, freshClipping, parseClipping, writeClipping } from "@/core/chains/clipping";
 import type { Difference } from "@/core/chains/differences";
-
 import type { PresetRow } from "@/contracts/records";
 import { chainOf, withFrom } from "@/core/presets/preset";
 import { getModel } from "@/core/processors/models";
 import * as gestures from "@/core/recall/gestures";
-import type { Step } from "@/core/recall/step";
+import type { Step } from "@/core/recall/steps";
 import { say, sayError } from "../kit/say";
 import { useStarts } from "../starts";
 import { mintKey } from "../projects/mint";

@@ -14,8 +14,7 @@ import { findModel, getModel } from "@/core/processors/models";
 import type { ParamId, Value } from "@/core/processors/param-spec";
 import { type Content, chainOf, withFrom } from "@/core/presets/preset";
 import * as gestures from "@/core/recall/gestures";
-import type { Step } from "@/core/recall/step";
-
+import type { Step } from "@/core/recall/steps";
 import { type Strip, chainAt } from "@/core/strips/strip";
 import { formatPlain } from "@/core/units/format";
 import { rememberBench, useHand, useTakeProject } from "../frame/hand";
@@ -133,7 +132,7 @@ export function useBench(): Bench {
   const isDraft = Boolean(editing.body?.draft);
   const tempo = useBenchTempo(editing);
   const [dragged, setDragged] = useState<Chain | null>(null);
-  const base = (strip && chainAt(strip, cellOf(place))) ?? EMPTY_CHAIN;
+  const base = (strip && chainAt(strip, place.layer ?? undefined)) ?? EMPTY_CHAIN;
   const chain = dragged ?? base;
   const choice = useChoice(chain);
   const compared = useCompared(base, chain);
@@ -197,8 +196,6 @@ function useCompared(base: Chain, chain: Chain): Pick<Bench, "reference" | "save
     differences: saved ? differencesOf(saved.chain, chain) : [],
   };
 }
-
-const cellOf = ({ layer }: Place) => (layer === null ? { part: "inserts" } : { part: "effects", layer });
 
 /** All from one to the other, both among them. */
 function between(order: readonly string[], a: string, b: string): readonly string[] {

@@ -1,7 +1,7 @@
 "use client";
 
 import { type Project, findStrip } from "@/core/projects/project";
-import type { Step } from "@/core/recall/step";
+import type { Step } from "@/core/recall/steps";
 import type { Strip } from "@/core/strips/strip";
 import { type Action, useActions } from "../actions/actions";
 import { STRIP_WORDS } from "../kit/strip-words";
@@ -24,8 +24,7 @@ function placed(project: Project, strip: Strip, after: string | null): Step {
   const behind = after !== null && findStrip(project, after)?.kind !== "main" ? after : (last?.id ?? null);
   return {
     id: mintKey(),
-    cell: { strip: strip.id, part: "strip" },
-    needs: [],
+    strip: strip.id,
     kind: "placeStrip",
     from: null,
     to: { strip, after: behind },

@@ -1,7 +1,6 @@
 "use client";
 
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import equal from "fast-deep-equal";
 import { useEffect, useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
@@ -9,13 +8,8 @@ import { type Difference, describeDifferences, differencesOf } from "@/core/chai
 import { tellDifference } from "@/core/chains/told";
 import { type Content, chainOf } from "@/core/presets/preset";
 import { processorsOf } from "@/core/chains/tree";
-import type { SavedStrip } from "@/core/strips/strip";
-import { PART, PARTS, type PartName } from "@/core/strips/parts";
-import { describeLevel } from "@/core/strips/parts/level";
-import { describePan } from "@/core/strips/parts/pan";
-import type { Output } from "@/core/strips/parts/routing";
-
-import { describeSource } from "@/core/strips/parts/source";
+import { PART } from "@/core/strips/parts";
+import { differentParts } from "@/core/strips/strip";
 import { Button } from "../kit/button";
 import { Loading } from "../kit/bits";
 import { formatDate } from "../kit/dates";
@@ -57,11 +51,9 @@ interface Line {
 /** Parts of a strip beside its chains that are not alike. */
 function partLines(left: Content, right: Content): readonly Line[] {
   if (left.kind !== "strip" || right.kind !== "strip") return [];
-  const [a, b] = [left.strip, right.strip];
-  return PARTS.filter((part) => part !== "inserts" && !equal(a[part], b[part])).map((part) => {
-    const [from, to] = [partWords(a, part), partWords(b, part)];
-    return { what: PART[part].title, from, to: from === to ? "changed" : to };
-  });
+  return differentParts(left.strip, right.strip)
+    .filter(({ part }) => part !== "inserts")
+    .map(({ part, from, to }) => ({ what: PART[part].title, from, to }));
 }
 
 function howMuch(differences: readonly Difference[], parts: readonly Line[]): string {
@@ -70,23 +62,6 @@ function howMuch(differences: readonly Difference[], parts: readonly Line[]): st
     parts.length > 0 ? `${parts.length} part${parts.length === 1 ? "" : "s"} of the strip` : "",
   ].filter((some) => some !== "");
   return words.length === 0 ? "no value differs" : `differs by ${words.join(" and ")}`;
-}
-
-function partWords(strip: SavedStrip, part: PartName): string {
-  const { source, level, pan, routing, look } = strip;
-  if (strip[part] === undefined) return "not held";
-  if (part === "source" && source) return describeSource({ kind: strip.kind, source });
-  if (part === "level" && level) return describeLevel(level);
-  if (part === "pan" && pan) return describePan(pan);
-  if (part === "routing" && routing) return outputWords(routing.output);
-  return [look?.name, look?.colour].filter(Boolean).join(", ");
-}
-
-/** Where a saved strip goes: what stands outside of it is known by its name. */
-function outputWords(output: Output): string {
-  if (!output) return "nowhere";
-  if ("hardware" in output) return output.hardware;
-  return "external" in output ? output.name : "another strip";
 }
 
 /** Two versions of a sound, or two sounds, value by value and by ear; an earlier version can be made the newest again. */

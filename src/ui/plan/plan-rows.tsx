@@ -4,16 +4,70 @@ import type { PlanBody } from "@/contracts/projects";
 import type { Processor } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import { type Project, describeOutput, findStrip } from "@/core/projects/project";
-import type { Strip } from "@/core/strips/strip";
-import { PART, type PartName } from "@/core/strips/parts";
+import { cellOf } from "@/core/recall/steps";
+import { type Strip, stripName } from "@/core/strips/strip";
+import { PART, PARTS, type PartName } from "@/core/strips/parts";
 import { describePan } from "@/core/strips/parts/pan";
-
 import { describeSource } from "@/core/strips/parts/source";
 import { formatFader } from "@/core/strips/parts/level";
 import { Shapes } from "../kit/shape";
 import { Tick } from "../kit/tick";
 
-const COLUMNS = "grid grid-cols-[150px_minmax(270px,1fr)_116px_92px_100px] items-center gap-[10px] px-4";
+const GRID = "grid items-center gap-[10px] px-4";
+
+interface CellProps extends Sides {
+  readonly tick: React.ReactNode;
+  readonly project: Project;
+  readonly after: Project;
+}
+
+interface Column {
+  readonly width: string;
+  readonly Cell: (props: CellProps) => React.ReactNode;
+}
+
+/** Where each part stands in a row; null for what is told beside the name. */
+const COLUMNS: Readonly<Record<PartName, Column | null>> = {
+  source: null,
+  look: null,
+  inserts: {
+    width: "minmax(270px,1fr)",
+    Cell: ({ tick, now, then, project }) => (
+      <span role="cell" className="flex items-center gap-2">
+        {tick}
+        <InsertsChange now={now} then={then} tempo={project.tempo} />
+      </span>
+    ),
+  },
+  level: {
+    width: "116px",
+    Cell: ({ tick, now, then }) => (
+      <PartCell tick={tick} unit=" dB" now={now && formatFader(now.level)} then={then && formatFader(then.level)} />
+    ),
+  },
+  pan: {
+    width: "92px",
+    Cell: ({ tick, now, then }) => (
+      <PartCell tick={tick} now={now && describePan(now.pan)} then={then && describePan(then.pan)} />
+    ),
+  },
+  routing: {
+    width: "100px",
+    Cell: ({ tick, now, then, project, after }) => (
+      <PartCell
+        tick={tick}
+        now={now && describeOutput(project, now.routing.output)}
+        then={then && describeOutput(after, then.routing.output)}
+      />
+    ),
+  },
+};
+
+const SHOWN = PARTS.flatMap((part) => {
+  const column = COLUMNS[part];
+  return column ? [{ part, ...column }] : [];
+});
+const STYLE = { gridTemplateColumns: ["150px", ...SHOWN.map((column) => column.width)].join(" ") };
 
 interface RowsProps {
   readonly project: Project;
@@ -31,12 +85,12 @@ export function Rows({ project, after, plan, off, onOff }: RowsProps) {
     else next.add(cell);
     onOff(next);
   };
-  const changed = new Set(plan.steps.map((s) => s.cell.strip)).size;
+  const changed = new Set(plan.steps.map((s) => cellOf(s).strip)).size;
   const others = project.strips.length - plan.rows.filter((r) => !r.isNew).length;
   return (
     <div role="table" aria-label="Changes" className="min-h-0 flex-1 overflow-auto">
-      <div role="row" className={`${COLUMNS} h-[30px] border-edge border-y text-small text-soft`}>
-        {["Onto", "Inserts", "Level", "Pan", "Output"].map((head) => (
+      <div role="row" style={STYLE} className={`${GRID} h-[30px] border-edge border-y text-small text-soft`}>
+        {["Onto", ...SHOWN.map(({ part }) => PART[part].title)].map((head) => (
           <span key={head} role="columnheader">
             {head}
           </span>
@@ -67,7 +121,7 @@ function PlanRow({ row: { strip: id, isNew, parts }, project, after, off, onTogg
   // A look may give several strips one name: they are told by what they are called now.
   const called = (now ?? then)?.look.name ?? "";
   const on = !off.has(id);
-  const cell = (part: PartName) => {
+  const tick = (part: PartName) => {
     const planned = parts.find((p) => p.part === part);
     if (!planned || isNew) return null;
     return (
@@ -79,27 +133,14 @@ function PlanRow({ row: { strip: id, isNew, parts }, project, after, off, onTogg
     );
   };
   return (
-    <div role="row" className={`${COLUMNS} min-h-[78px] border-rule border-b py-1`}>
+    <div role="row" style={STYLE} className={`${GRID} min-h-[78px] border-rule border-b py-1`}>
       <span role="cell" className="flex items-center gap-2">
         {!isNew && <Tick label={`All of ${called}`} on={on} onChange={(next) => onToggle(id, next)} />}
-        <Onto now={now} then={then} source={cell("source")} />
+        <Onto now={now} then={then} source={tick("source")} look={tick("look")} />
       </span>
-      <span role="cell" className="flex items-center gap-2">
-        {cell("inserts")}
-        <InsertsChange now={now} then={then} tempo={project.tempo} />
-      </span>
-      <PartCell
-        tick={cell("level")}
-        unit=" dB"
-        now={now && formatFader(now.level)}
-        then={then && formatFader(then.level)}
-      />
-      <PartCell tick={cell("pan")} now={now && describePan(now.pan)} then={then && describePan(then.pan)} />
-      <PartCell
-        tick={cell("routing")}
-        now={now && describeOutput(project, now.routing.output)}
-        then={then && describeOutput(after, then.routing.output)}
-      />
+      {SHOWN.map(({ part, Cell }) => (
+        <Cell key={part} tick={tick(part)} now={now} then={then} project={project} after={after} />
+      ))}
     </div>
   );
 }
@@ -111,7 +152,12 @@ interface Sides {
 }
 
 /** What the strip will be called and play. */
-function Onto({ now, then, source }: Sides & { readonly source: React.ReactNode }) {
+function Onto({
+  now,
+  then,
+  source,
+  look,
+}: Sides & { readonly source: React.ReactNode; readonly look: React.ReactNode }) {
   const plays = then !== null && then.source !== now?.source && then.source.type === "layers";
   return (
     <span className="min-w-0">
@@ -123,8 +169,11 @@ function Onto({ now, then, source }: Sides & { readonly source: React.ReactNode 
         </span>
       )}
       {now === null && <span className="text-small text-live">new strip</span>}
-      {now && then && now.look.name !== then.look.name && (
-        <span className="block text-small text-soft">was {now.look.name}</span>
+      {look && (
+        <span className="flex items-center gap-1 text-small text-soft">
+          {look}
+          {now && then && stripName(now) !== stripName(then) ? `was ${stripName(now)}` : "look"}
+        </span>
       )}
     </span>
   );

@@ -187,9 +187,9 @@ describe("a plan", () => {
         steps: [
           {
             id: "s1",
-            needs: [],
-            cell: { strip: "cello", part: "level" },
-            kind: "setLevel",
+            strip: "cello",
+            part: "level",
+            kind: "setPart",
             from: cello.level,
             to: { ...cello.level, fader: -20 },
           },

@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type House, openHouse } from "@/app/testing/house";
 import { said } from "@/app/testing/said";
 import type { Project } from "@/core/projects/project";
-import type { Step } from "@/core/recall/step";
+import type { Step } from "@/core/recall/steps";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { changeProject, getProject } from "@/server/use-cases/projects";
@@ -45,9 +45,9 @@ const rename =
     return [
       {
         id: mintKey(),
-        needs: [],
-        cell: { strip: STRIP, part: "look" },
-        kind: "setLook",
+        strip: STRIP,
+        part: "look",
+        kind: "setPart",
         from: look,
         to: { ...look, name: to },
       },

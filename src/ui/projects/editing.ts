@@ -6,7 +6,7 @@ import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/projects";
 import type { Project } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
-import type { Step } from "@/core/recall/step";
+import type { Step } from "@/core/recall/steps";
 import { type OpenProject, useOpenProject } from "./open-project";
 import { send } from "./sending";
 

@@ -21,9 +21,7 @@ export interface Thing {
 }
 
 /** The chain that the request is about. */
-export const chainOfRequest = ({ request, strip }: Thing): Chain =>
-  chainAt(strip, request.layer === undefined ? { part: "inserts" } : { part: "effects", layer: request.layer }) ??
-  EMPTY_CHAIN;
+export const chainOfRequest = ({ request, strip }: Thing): Chain => chainAt(strip, request.layer) ?? EMPTY_CHAIN;
 
 export const nodeOf = (props: Thing): ChainNode | null =>
   props.request.node === undefined ? null : (findNode(chainOfRequest(props), props.request.node)?.node ?? null);

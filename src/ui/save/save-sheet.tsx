@@ -6,7 +6,6 @@ import { unknownFields } from "@/core/names/pattern";
 import { KIND_NAMES } from "@/core/presets/preset";
 import type { Strip } from "@/core/strips/strip";
 import { PART, PARTS } from "@/core/strips/parts";
-
 import { Chip } from "../kit/bits";
 import { Button } from "../kit/button";
 import { formatDate } from "../kit/dates";
@@ -320,7 +319,7 @@ function Foot({ saving, wanted }: { readonly saving: Saving; readonly wanted: nu
 /** Parts of a strip that are not kept, in words. */
 function leftOut({ request, strip }: Thing, parts: readonly string[]): readonly string[] {
   if (request.node !== undefined || request.layer !== undefined) return [];
-  return PARTS.filter((p) => !parts.includes(p) && (p !== "source" || strip.kind === "instrument")).map((p) =>
+  return PARTS.filter((p) => !parts.includes(p) && PART[p].isOffered(strip.kind)).map((p) =>
     PART[p].title.toLowerCase(),
   );
 }

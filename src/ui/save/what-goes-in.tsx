@@ -8,7 +8,6 @@ import { describeOutput } from "@/core/projects/project";
 import { PART, PARTS, type PartName } from "@/core/strips/parts";
 import { describeLevel } from "@/core/strips/parts/level";
 import { describePan } from "@/core/strips/parts/pan";
-
 import { layersOf } from "@/core/strips/parts/source";
 import { Scroll } from "../kit/scroll";
 import { Shape } from "../kit/shape";
@@ -51,7 +50,7 @@ const plays = (thing: Thing): boolean => thing.strip.kind === "instrument" && !i
 /** The parts that a thing has to offer. */
 function partsOf(thing: Thing): readonly PartName[] {
   if (isOne(thing) || thing.body.draft) return plays(thing) ? ["source", "inserts"] : ["inserts"];
-  return PARTS.filter((part) => part !== "source" || plays(thing));
+  return PARTS.filter((part) => PART[part].isOffered(thing.strip.kind));
 }
 
 /** The table of what goes in: strips by parts, each with its switch. What is switched off is not kept. */

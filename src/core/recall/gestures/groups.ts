@@ -2,7 +2,7 @@ import type { Chain, ChainNode, Lane, Section, Split } from "../../chains/chain"
 import { withoutLostTargets } from "../../chains/macros";
 import { findList, findMisplaced, findNode, listsIn, mapNode, withNode, withoutNode } from "../../chains/tree";
 import { type Result, fail, ok } from "../../result";
-import type { Step } from "../step";
+import type { Step } from "../steps";
 import { type Hand, chainOf } from "./hand";
 import { replaceInserts } from "./whole";
 

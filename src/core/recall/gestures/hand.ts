@@ -9,14 +9,11 @@ export interface Hand {
   readonly layer?: string | undefined;
 }
 
-export const chainOf = ({ strip, layer }: Hand): Chain =>
-  chainAt(strip, layer === undefined ? { part: "inserts" } : { part: "effects", layer }) ?? EMPTY_CHAIN;
+export const chainOf = ({ strip, layer }: Hand): Chain => chainAt(strip, layer) ?? EMPTY_CHAIN;
 
+/** What every step on the chain in hand has. */
 export const base = ({ strip, mint, layer }: Hand) => ({
   id: mint(),
-  cell:
-    layer === undefined
-      ? { strip: strip.id, part: "inserts" as const }
-      : { strip: strip.id, part: "effects" as const, layer },
-  needs: [],
+  strip: strip.id,
+  ...(layer === undefined ? {} : { layer }),
 });

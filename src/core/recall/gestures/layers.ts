@@ -1,5 +1,5 @@
 import type { Layer } from "../../strips/parts/source";
-import type { Step } from "../step";
+import type { Step } from "../steps";
 import equal from "fast-deep-equal";
 import type { Hand } from "./hand";
 
@@ -8,6 +8,5 @@ export function setLayers({ strip, mint }: Hand, layers: readonly Layer[]): read
   const from = strip.source;
   if (from.type !== "layers") return [];
   const to = { ...from, layers: [...layers] };
-  const cell = { strip: strip.id, part: "source" as const };
-  return equal(from, to) ? [] : [{ id: mint(), cell, needs: [], kind: "setSource", from, to }];
+  return equal(from, to) ? [] : [{ id: mint(), kind: "setPart", strip: strip.id, part: "source", from, to }];
 }

@@ -1,7 +1,7 @@
 import type { Chain, Macro, MacroTarget } from "../../chains/chain";
 import { movesTo, withoutLostTargets } from "../../chains/macros";
 import { findLane, withoutNode } from "../../chains/tree";
-import type { Step } from "../step";
+import type { Step } from "../steps";
 import equal from "fast-deep-equal";
 import { type Hand, base, chainOf } from "./hand";
 import { setLane, switchOn, turn } from "./values";

@@ -1,9 +1,9 @@
 import type { Processor } from "../../chains/chain";
-import { findProcessor, findLane, findNode } from "../../chains/tree";
-
+import { findProcessor, findLane, findNode, laneSettings } from "../../chains/tree";
 import type { ParamId, Value } from "../../processors/param-spec";
-import type { Step } from "../step";
+import type { Step } from "../steps";
 import equal from "fast-deep-equal";
+import { labelOf } from "../steps/set-label";
 import { type Hand, base, chainOf } from "./hand";
 
 /** Sets values of one processor; what is the same already makes no step. */
@@ -28,24 +28,17 @@ export const switchOn = (hand: Hand, keys: readonly string[], to: boolean): read
 /** null takes the name away, so that the model's shows. A section keeps its name. */
 export function callIt(hand: Hand, key: string, to: string | null): readonly Step[] {
   const node = findNode(chainOf(hand), key)?.node;
-  if (!node || node.type === "split") return [];
-  const from = node.type === "section" ? node.name : (node.label ?? null);
-  if (from === to || (node.type === "section" && to === null)) return [];
+  const from = labelOf(node);
+  if (from === undefined || from === to || (node?.type === "section" && to === null)) return [];
   return [{ ...base(hand), kind: "setLabel", node: key, from, to }];
 }
 
-export interface LaneSettings {
-  readonly name: string;
-  readonly enabled: boolean;
-  readonly level: number;
-  readonly pan: number;
-}
+export type LaneSettings = Readonly<ReturnType<typeof laneSettings>>;
 
 export function setLane(hand: Hand, key: string, settings: Partial<LaneSettings>): readonly Step[] {
   const lane = findLane(chainOf(hand), key);
   if (!lane) return [];
-  const { name, enabled, level, pan } = lane;
-  const from = { name, enabled, level, pan };
+  const from = laneSettings(lane);
   const to = { ...from, ...settings };
   return equal(from, to) ? [] : [{ ...base(hand), kind: "setLane", node: key, from, to }];
 }

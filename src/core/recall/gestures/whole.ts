@@ -1,11 +1,11 @@
 import type { Chain, From } from "../../chains/chain";
-import type { Step } from "../step";
+import type { Step } from "../steps";
 import equal from "fast-deep-equal";
 import { type Hand, base, chainOf } from "./hand";
 
 export function replaceInserts(hand: Hand, to: Chain): readonly Step[] {
   const from = chainOf(hand);
-  return equal(from, to) ? [] : [{ ...base(hand), kind: "setInserts", from, to }];
+  return equal(from, to) ? [] : [{ ...base(hand), kind: "setChain", from, to }];
 }
 
 /** The chain goes by a preset's name from now on. */

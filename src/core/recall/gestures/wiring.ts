@@ -12,12 +12,11 @@ import {
   withoutNode,
 } from "../../chains/tree";
 import { type Result, fail, ok } from "../../result";
-import type { Step } from "../step";
+import type { Step } from "../steps";
 import equal from "fast-deep-equal";
+import { placeInStep } from "../steps/place";
 import { type Hand, base, chainOf } from "./hand";
 import { setMacros } from "./macros";
-
-const placeInStep = ({ after, within }: Place) => ({ after, ...(within === null ? {} : { within }) });
 
 /** Puts a node in a place. */
 export const putIn = (hand: Hand, node: ChainNode, place: Place): readonly Step[] => [

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import type { Chain, ChainNode, Lane, Macro, Processor } from "../../chains/chain";
 import { completeValues } from "../../processors/model";
-import { EFFECTS, getModel } from "../../processors/models";
+import { EFFECTS, MODELS, getModel } from "../../processors/models";
 import type { ParamSpec, Value } from "../../processors/param-spec";
 import type { Content } from "../../presets/preset";
 import type { Project } from "../../projects/project";
@@ -9,6 +9,8 @@ import { FEELS, NOTES } from "../../units/note-length";
 import { type SavedStrip, type Strip, createStrip } from "../../strips/strip";
 import { PARTS, type PartName } from "../../strips/parts";
 import type { StripKind } from "../../strips/kinds";
+import { INSTRUMENTS } from "../../processors/instrument/models";
+import { type Source, layerOf } from "../../strips/parts/source";
 import { INSERT_MODES } from "../plan-inserts";
 
 /** Projects and presets by chance, for the laws of recall. */
@@ -23,13 +25,29 @@ const valueFor = (spec: ParamSpec): fc.Arbitrary<Value> => {
   return spec.mayFollowTempo ? fc.oneof(number, note) : number;
 };
 
-export const someProcessor = (key: string): fc.Arbitrary<Processor> =>
-  fc.constantFrom(...EFFECTS).chain((model) => {
+type KeyInput = Processor["keyInput"];
+
+/** By nothing, by a material, by a strip of the project. */
+const KEYED_HERE: readonly KeyInput[] = [undefined, { material: "narrator" }, { strip: { strip: "g1" }, tap: "post" }];
+/** As a preset holds it: a strip by its kind and name. */
+const KEYED_OUTSIDE: readonly KeyInput[] = [
+  undefined,
+  { strip: { external: true, kind: "group", name: "Cello" }, tap: "pre" },
+  { strip: { external: true, kind: "return", name: "Not here" }, tap: "post" },
+];
+
+export const someProcessor = (
+  key: string,
+  keyed: readonly KeyInput[] = [undefined],
+  models = EFFECTS,
+): fc.Arbitrary<Processor> =>
+  fc.constantFrom(...models).chain((model) => {
     const values = fc.record(Object.fromEntries(model.params.map((spec) => [spec.id, valueFor(spec)])), {
       requiredKeys: [],
     });
-    return record({ values, enabled: fc.boolean() }).map(
-      ({ values: some, enabled }): Processor => ({
+    return record({ values, enabled: fc.boolean(), keyInput: fc.constantFrom(...keyed) }).map(
+      ({ values: some, enabled, keyInput }): Processor => ({
+        ...(keyInput ? { keyInput } : {}),
         type: "processor",
         key,
         model: model.id,
@@ -107,12 +125,31 @@ const macroFor = ({ key, model }: Processor): Macro => {
   };
 };
 
-export const someChain: fc.Arbitrary<Chain> = fc
-  .uniqueArray(fc.constantFrom("p1", "p2", "p3", "p4", "p5"), { maxLength: 4 })
-  .chain((keys) => fc.tuple(fc.tuple(...keys.map(someProcessor)), fc.constantFrom(...WIRINGS), fc.boolean()))
-  .map(([processors, wire, hasMacro]) => ({
-    nodes: wire(processors),
-    macros: hasMacro && processors[0] ? [macroFor(processors[0])] : [],
+const chainOf = (keyed: readonly KeyInput[]): fc.Arbitrary<Chain> =>
+  fc
+    .uniqueArray(fc.constantFrom("p1", "p2", "p3", "p4", "p5"), { maxLength: 4 })
+    .chain((keys) =>
+      fc.tuple(fc.tuple(...keys.map((key) => someProcessor(key, keyed))), fc.constantFrom(...WIRINGS), fc.boolean()),
+    )
+    .map(([processors, wire, hasMacro]) => ({
+      nodes: wire(processors),
+      macros: hasMacro && processors[0] ? [macroFor(processors[0])] : [],
+    }));
+
+export const someChain: fc.Arbitrary<Chain> = chainOf([undefined]);
+const chainHere = chainOf(KEYED_HERE);
+const chainOutside = chainOf(KEYED_OUTSIDE);
+
+/** None, one or two layers, each with effects of its own. */
+const layersWith = (effects: fc.Arbitrary<Chain>): fc.Arbitrary<Source> =>
+  fc.array(fc.tuple(someProcessor("played", [undefined], INSTRUMENTS), effects), { maxLength: 2 }).map((layers) => ({
+    type: "layers",
+    channels: "stereo",
+    layers: layers.map(([instrument, chain], at) => ({
+      ...layerOf({ ...instrument, key: `played${at}` }),
+      key: `layer${at}`,
+      effects: chain,
+    })),
   }));
 
 const someLevel = record({ fader: fc.double({ min: -90, max: 12, noNaN: true }), mute: fc.boolean() });
@@ -120,15 +157,18 @@ const somePan = record({ pan: fc.integer({ min: -100, max: 100 }), width: fc.int
 const someName = fc.constantFrom("Cello", "Voice", "Rim", "Vibraphone", "Choir left", "Nave");
 
 const someStrip = (id: string, kind: StripKind, output: string | null): fc.Arbitrary<Strip> =>
-  record({ name: someName, inserts: someChain, level: someLevel, pan: somePan }).map(({ name, ...parts }) => ({
-    ...createStrip(id, kind, { name }, output === null ? { hardware: "Out 1–2" } : { strip: output }),
-    ...parts,
-  }));
+  record({ name: someName, inserts: chainHere, level: someLevel, pan: somePan, source: layersWith(chainHere) }).map(
+    ({ name, source, ...parts }) => ({
+      ...createStrip(id, kind, { name }, output === null ? { hardware: "Out 1–2" } : { strip: output }),
+      ...parts,
+      ...(kind === "instrument" ? { source } : {}),
+    }),
+  );
 
 /** Three to seven strips: a main output, up to two groups one within the other, and strips that go to any of them. */
 export const someProject: fc.Arbitrary<Project> = fc
   .record({
-    kinds: fc.array(fc.constantFrom<StripKind>("audio", "return"), { minLength: 1, maxLength: 4 }),
+    kinds: fc.array(fc.constantFrom<StripKind>("audio", "return", "instrument"), { minLength: 1, maxLength: 4 }),
     to: fc.array(fc.nat(2), { minLength: 4, maxLength: 4 }),
   })
   .chain(({ kinds, to }) => {
@@ -158,7 +198,8 @@ export const someProject: fc.Arbitrary<Project> = fc
 const someSavedStrip: fc.Arbitrary<SavedStrip> = fc
   .record(
     {
-      inserts: someChain,
+      source: layersWith(chainOutside),
+      inserts: chainOutside,
       level: someLevel,
       pan: somePan,
       look: record({ name: someName }),
@@ -172,11 +213,11 @@ const someSavedStrip: fc.Arbitrary<SavedStrip> = fc
     },
     { requiredKeys: [], noNullPrototype: true },
   )
-  .map((parts) => ({ kind: "audio", ...parts }));
+  .map((parts) => ({ kind: parts.source ? "instrument" : "audio", ...parts }));
 
 export const someContent: fc.Arbitrary<Content> = fc.oneof(
-  someChain.map((chain): Content => ({ kind: "chain", schema: 1, chain })),
-  someProcessor("p1").map((processor): Content => ({ kind: "plugin", schema: 1, processor })),
+  chainOutside.map((chain): Content => ({ kind: "chain", schema: 1, chain })),
+  someProcessor("p1", [undefined], MODELS).map((processor): Content => ({ kind: "plugin", schema: 1, processor })),
   someSavedStrip.map((strip): Content => ({ kind: "strip", schema: 1, strip })),
 );
 

@@ -21,7 +21,8 @@ export const rekeyedBy = (chain: Chain, aim: (ref: StripRef) => StripRef | null)
     return strip ? { ...rest, keyInput: { ...keyInput, strip } } : rest;
   });
 
-function describeChange(from: Chain, to: Chain): string {
+/** "replace 2 plugins by 4 of Wood and rosin". */
+export function describeInserts(from: Chain, to: Chain): string {
   const [before, after] = [processorsOf(from).length, processorsOf(to).length];
   const name = to.from ? ` of ${to.from.name}` : "";
   if (before === 0) return `put in ${plugins(after)}${name}`;
@@ -35,7 +36,7 @@ export const INSERTS = part<Chain>({
   schema: ChainSchema,
   empty: () => EMPTY_CHAIN,
   words: (chain) => plugins(processorsOf(chain).length),
-  change: describeChange,
+  change: describeInserts,
   aims: { of: keysOf, mapped: rekeyedBy, question: null },
   presets: fromsOf,
   complete: completeChain,

@@ -19,6 +19,7 @@ export const LEVEL = part<Level>({
   phrase: "the level",
   schema: LevelSchema,
   empty: () => ({ fader: 0, mute: false }),
+  isOneValue: true,
   words: describeLevel,
   change: (from, to) => `level ${formatFader(from)} → ${describeLevel(to)}`,
 });

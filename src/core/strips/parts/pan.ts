@@ -17,6 +17,7 @@ export const PAN = part<Pan>({
   phrase: "the pan",
   schema: PanSchema,
   empty: () => ({ pan: 0, width: 100 }),
+  isOneValue: true,
   words: describePan,
   change: (from, to) => `pan ${describePan(from)} → ${describePan(to)}`,
 });

@@ -51,13 +51,15 @@ export interface Part<V> {
   readonly misfit: (kind: StripKind) => string | null;
   /** Presets that something in it was loaded from. */
   readonly presets: (value: V) => readonly From[];
+  /** Whether it says one value, which may be set on a newer revision of its project too. */
+  readonly isOneValue: boolean;
   /** Every value that there can be is there. */
   readonly complete: (value: V) => V;
   /** What the schema cannot see. */
   readonly findProblem: (value: V, kind: StripKind, path: string) => Problem | null;
 }
 
-type Optional = "aims" | "isHeld" | "isOffered" | "misfit" | "presets" | "complete" | "findProblem";
+type Optional = "aims" | "isHeld" | "isOffered" | "misfit" | "presets" | "isOneValue" | "complete" | "findProblem";
 
 /** A part of which nothing special is to be said but what is given. */
 export const part = <V>(given: Omit<Part<V>, Optional> & Partial<Pick<Part<V>, Optional>>): Part<V> => ({
@@ -66,6 +68,7 @@ export const part = <V>(given: Omit<Part<V>, Optional> & Partial<Pick<Part<V>, O
   isOffered: () => true,
   misfit: () => null,
   presets: () => [],
+  isOneValue: false,
   complete: (value) => value,
   findProblem: () => null,
   ...given,

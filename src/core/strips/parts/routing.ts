@@ -13,7 +13,7 @@ export type Routing = Readonly<z.infer<typeof RoutingSchema>>;
 function words({ output }: Routing, { nameOf }: Pick<Surroundings, "nameOf">): string {
   if (!output) return "nowhere";
   if ("hardware" in output) return output.hardware;
-  if ("external" in output) return `${output.name} (not here)`;
+  if ("external" in output) return output.name;
   return nameOf(output.strip) ?? "nowhere";
 }
 

@@ -11,7 +11,6 @@ import { emptyBin, listBin } from "./bin";
 import { deletePreset, nameVersion, patchCards } from "./cards";
 import { changeFolder, deleteFolder, listFolders, makeFolder } from "./folders";
 import { libraryHistory, walkLibrary } from "./history";
-
 import { mergePresets } from "./merge";
 import { findPresets } from "../find-presets";
 import { getPreset, savePreset } from "../library";

@@ -5,11 +5,10 @@ import { useEffect, useState } from "react";
 import { processorName } from "@/core/chains/chain";
 import { processorsOf, findNode } from "@/core/chains/tree";
 import { type Mend, checkChain } from "@/core/chains/check";
-
 import { defaultValues } from "@/core/processors/model";
 import { getModel } from "@/core/processors/models";
 import * as gestures from "@/core/recall/gestures";
-import type { Step } from "@/core/recall/step";
+import type { Step } from "@/core/recall/steps";
 import { formatNumber } from "@/core/units/format";
 import { Button } from "../../kit/button";
 import { SideHeading } from "../../kit/bits";

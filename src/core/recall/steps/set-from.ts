@@ -1,0 +1,16 @@
+import equal from "fast-deep-equal";
+import { z } from "zod";
+import { FromSchema } from "../../chains/schema";
+import { fail, ok } from "../../result";
+import { step } from "./base";
+import { chainStepKind, onChain, setOrDrop } from "./chain-step";
+
+export const SetFromSchema = z.strictObject({ ...step("setFrom", FromSchema.nullable()), ...onChain });
+type SetFrom = Readonly<z.infer<typeof SetFromSchema>>;
+
+/** Which preset a chain goes by; null for none. */
+export const SET_FROM = chainStepKind<SetFrom>({
+  apply: (chain, { from, to }) =>
+    equal(chain.from ?? null, from) ? ok(setOrDrop(chain, "from", to)) : fail({ why: "changed", what: "the origin" }),
+  words: ({ to }) => (to ? `now follows ${to.name}, version ${to.version}` : "follows no preset any more"),
+});

@@ -1,0 +1,27 @@
+import equal from "fast-deep-equal";
+import { z } from "zod";
+import { LANE_LEVEL } from "../../chains/params";
+import { LaneSettingsSchema } from "../../chains/schema";
+import { findLane, laneSettings, mapLane } from "../../chains/tree";
+import { fail, ok } from "../../result";
+import { formatLevel, formatPan } from "../../units/format";
+import { onNode, step } from "./base";
+import { chainStepKind, onChain } from "./chain-step";
+
+export const SetLaneSchema = z.strictObject({ ...step("setLane", LaneSettingsSchema), ...onChain, ...onNode });
+type SetLane = Readonly<z.infer<typeof SetLaneSchema>>;
+
+/** The name, the switch, the level and the pan of a lane. */
+export const SET_LANE = chainStepKind<SetLane>({
+  apply: (chain, { node: key, from, to }) => {
+    const lane = findLane(chain, key);
+    if (!lane) return fail({ why: "missing", what: "lane", key });
+    if (!equal(laneSettings(lane), from)) return fail({ why: "changed", what: "the lane" });
+    return ok(mapLane(chain, key, (standing) => ({ ...standing, ...to })));
+  },
+  words: ({ from, to }) => {
+    if (from.name !== to.name) return `lane ${from.name} is now called ${to.name}`;
+    if (from.enabled !== to.enabled) return `switch lane ${to.name} ${to.enabled ? "on" : "off"}`;
+    return `lane ${to.name}, ${formatLevel(to.level, LANE_LEVEL.min)} dB, ${formatPan(to.pan)}`;
+  },
+});

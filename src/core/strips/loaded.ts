@@ -1,0 +1,26 @@
+import type { Chain, ChainNode } from "../chains/chain";
+import { clip } from "../chains/clipping";
+import { nodesIn } from "../chains/tree";
+import { layersOf } from "./parts/source";
+import type { Strip } from "./strip";
+
+/** A node by itself, as a chain: a plugin alone, or what stands in a section with the macros that move something in it. */
+function alone(chain: Chain, node: ChainNode): Chain {
+  if (node.type !== "section") return { nodes: [node], macros: [] };
+  const keys = node.nodes.map((n) => n.key);
+  const { macros } = clip({ ...chain, nodes: [...node.nodes] }, keys);
+  return { nodes: [...node.nodes], macros: [...macros] };
+}
+
+/** Everything in a strip that was loaded from a preset, as it is now: whole chains, sections, plugins, instruments. */
+export function loadedFrom(strip: Pick<Strip, "inserts" | "source">, preset: string): readonly Chain[] {
+  const layers = layersOf(strip);
+  const chains = [strip.inserts, ...layers.map((layer) => layer.effects)];
+  const within = chains.flatMap((chain) => nodesIn(chain.nodes).map((node) => ({ chain, node })));
+  const played = layers.map(({ instrument, effects }) => ({ chain: effects, node: instrument }));
+  const nodes = [...within, ...played].filter(({ node }) => node.type !== "split" && node.from?.preset === preset);
+  return [
+    ...chains.filter((chain) => chain.from?.preset === preset),
+    ...nodes.map(({ chain, node }) => alone(chain, node)),
+  ];
+}
