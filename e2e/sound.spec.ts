@@ -2,10 +2,10 @@ import type { HeardChain } from "@/core/chains/heard-chain";
 import { createAudition } from "@/core/sound/audition";
 import { renderChain } from "@/core/sound/render";
 import { drumWithCello } from "@/core/materials/drum-with-cello";
-import { noise } from "@/core/processors/testing";
+import { noise } from "@/core/sound/testing";
 import { heardValues } from "@/core/processors/model";
 import { getModel } from "@/core/processors/models";
-import type { Values } from "@/core/processors/param-spec";
+import type { Values } from "@/core/units/param-spec";
 import { beatsPerMinute } from "@/core/units/quantities";
 import { expect, test } from "./server";
 

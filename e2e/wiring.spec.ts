@@ -9,7 +9,7 @@ import { integratedLoudness } from "@/core/dsp/measure/loudness";
 import { renderChain } from "@/core/sound/render";
 import { writeWav } from "@/core/formats/wav/wav";
 import { type Content, chainOf } from "@/core/presets/preset";
-import { noise } from "@/core/processors/testing";
+import { noise } from "@/core/sound/testing";
 import { beatsPerMinute } from "@/core/units/quantities";
 import { expect, test } from "./server";
 

@@ -3,8 +3,8 @@ import { type Biquad, bell } from "../../src/core/dsp/biquad";
 import { createChainRuntime } from "../../src/core/sound/chain/chain-runtime";
 import { drumWithCello } from "../../src/core/materials/drum-with-cello";
 import { getModel } from "../../src/core/processors/models";
-import type { Values } from "../../src/core/processors/param-spec";
-import { setTo } from "../../src/core/processors/testing";
+import type { Values } from "../../src/core/units/param-spec";
+import { setTo } from "../../src/core/sound/testing";
 import { decibels, hertz } from "../../src/core/units/quantities";
 import { type Figure, median } from "./figure";
 

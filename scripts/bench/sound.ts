@@ -11,8 +11,8 @@ import { writeWav } from "../../src/core/formats/wav/wav";
 import { drumWithCello } from "../../src/core/materials/drum-with-cello";
 import { findSpec } from "../../src/core/processors/model";
 import { EFFECTS, getModel } from "../../src/core/processors/models";
-import type { Values } from "../../src/core/processors/param-spec";
-import { noise, setTo, sine } from "../../src/core/processors/testing";
+import type { Values } from "../../src/core/units/param-spec";
+import { noise, setTo, sine } from "../../src/core/sound/testing";
 import { type Figure, median } from "./figure";
 
 const RATE = 48_000;

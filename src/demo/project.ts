@@ -1,11 +1,11 @@
 import type { Chain } from "@/core/chains/chain";
 import { loaded } from "@/core/packs/writing";
 import { chainOf } from "@/core/presets/preset";
-import type { Value } from "@/core/processors/param-spec";
+import type { Value } from "@/core/units/param-spec";
 import type { Project } from "@/core/projects/project";
 import { type Strip, createStrip } from "@/core/strips/strip";
 import type { Layer } from "@/core/strips/parts/source";
-import type { StripKind } from "@/core/strips/kinds";
+import type { StripKind } from "@/core/documents/strip-kinds";
 import { DEMO_PRESETS } from "./library";
 
 interface StripLine {

@@ -2,7 +2,7 @@ import { type Chain, type ChainNode, EMPTY_CHAIN, type Lane, type Processor } fr
 import { completeProcessor } from "@/core/chains/complete";
 import { switchForAll } from "@/core/chains/macros";
 import type { Content } from "@/core/presets/preset";
-import type { Values } from "@/core/processors/param-spec";
+import type { Values } from "@/core/units/param-spec";
 import type { Layer } from "@/core/strips/parts/source";
 import type { DemoPreset } from "./presets";
 

@@ -12,7 +12,7 @@ import { getModel } from "@/core/processors/models";
 import { startingPointFor, withStartingPoint } from "@/core/settings/settings";
 import { type Strip, createStrip } from "@/core/strips/strip";
 import type { Output } from "@/core/strips/parts/routing";
-import type { StripKind } from "@/core/strips/kinds";
+import type { StripKind } from "@/core/documents/strip-kinds";
 import { orSay, say, sayError } from "./kit/say";
 import { STRIP_WORDS } from "./kit/strip-words";
 import { mintKey } from "./projects/mint";

@@ -1,7 +1,7 @@
 import { getSpec } from "../processors/model";
 import { findModel } from "../processors/models";
-import type { Value } from "../processors/param-spec";
-import type { StripKind } from "../strips/kinds";
+import type { Value } from "../units/param-spec";
+import type { StripKind } from "../documents/strip-kinds";
 import { type Chain, type ChainNode, type Processor, processorName } from "./chain";
 import { processorsOf, type Place, findNode, listsIn } from "./tree";
 

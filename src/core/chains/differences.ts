@@ -1,5 +1,5 @@
 import equal from "fast-deep-equal";
-import type { ParamId, Value } from "../processors/param-spec";
+import type { ParamId, Value } from "../units/param-spec";
 import type { Chain, ChainNode, From, Lane, Processor } from "./chain";
 import { mapProcessor, processorsOf, lanesOf, nodesIn } from "./tree";
 

@@ -1,7 +1,7 @@
 import equal from "fast-deep-equal";
 import { findSpec } from "../processors/model";
 import { findModel } from "../processors/models";
-import { type ParamSpec, type Value, positionOf, valueAt } from "../processors/param-spec";
+import { type ParamSpec, type Value, positionOf, valueAt } from "../units/param-spec";
 import { isNoteLength } from "../units/note-length";
 import type { Chain, ChainNode, Lane, Macro, MacroTarget } from "./chain";
 import { LANE_LEVEL, LANE_PAN } from "./params";

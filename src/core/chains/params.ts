@@ -1,4 +1,4 @@
-import type { ParamSpec } from "../processors/param-spec";
+import type { ParamSpec } from "../units/param-spec";
 import { gainSpec, panSpec } from "../processors/specs";
 
 /** The blend of a lane; at its least it is silent. */

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { MOST_NODES } from "../documents/limits";
+import { STRIP_KINDS } from "../documents/strip-kinds";
 import { isVisible } from "../names/cut";
 import { FEELS, NOTES } from "../units/note-length";
 
@@ -11,8 +12,6 @@ export const ValueSchema = z.union([z.number(), NoteLengthSchema]);
 
 /** Which preset a thing was loaded from. */
 export const FromSchema = z.strictObject({ preset: z.string().min(1), version: z.int().min(1), name: z.string() });
-
-export const STRIP_KINDS = ["audio", "instrument", "return", "group", "main", "folder"] as const;
 
 /** A strip of the same document, or one outside of it by kind and name. */
 export const StripRefSchema = z.union([

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { renderChain } from "../sound/render";
 import { EFFECTS } from "../processors/models";
-import { noise } from "../processors/testing";
+import { noise } from "../sound/testing";
 import { WIRED, processor } from "../recall/testing/wired";
 import { beatsPerMinute } from "../units/quantities";
 import { EMPTY_CHAIN } from "./chain";

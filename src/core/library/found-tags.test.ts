@@ -5,7 +5,7 @@ import { chain, comp, delay, eq, note, off } from "../packs/writing";
 import type { Content } from "../presets/preset";
 import { CONTENT_SCHEMA } from "../presets/version";
 import { MODELS, getModel } from "../processors/models";
-import { setTo } from "../processors/testing";
+import { setTo } from "../sound/testing";
 import { FOUND_TAGS, foundTags } from "./found-tags";
 
 const of = (...processors: readonly Processor[]): Content => ({

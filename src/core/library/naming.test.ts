@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { type Card, emptyCard } from "../presets/preset";
-import { fold } from "../search/words";
+import { fold } from "../names/words";
 import { type Nameable, faultsOfName, findNamingFaults } from "./naming";
 
 const named = (id: string, name: string, card: Partial<Card> = {}, models = ["VCA compressor"]): Nameable => ({

@@ -1,5 +1,5 @@
-import { type Named, applyPattern, withoutClashes } from "../names/pattern";
-import { fold, wordsOf } from "../search/words";
+import { type Named, applyPattern, withoutClashes } from "./pattern";
+import { fold, wordsOf } from "../names/words";
 
 /** What can be wrong with a name, and what a person is told. */
 export const NAMING_FAULTS = {

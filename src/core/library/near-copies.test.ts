@@ -4,7 +4,7 @@ import type { Content } from "../presets/preset";
 import { fingerprint } from "../presets/fingerprint";
 import { CONTENT_SCHEMA } from "../presets/version";
 import { getModel } from "../processors/models";
-import { setTo } from "../processors/testing";
+import { setTo } from "../sound/testing";
 import {
   type Copyable,
   type NearCopies,

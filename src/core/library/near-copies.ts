@@ -2,7 +2,7 @@ import type { Processor } from "../chains/chain";
 import { processorsOf } from "../chains/tree";
 import { type Content, chainOf } from "../presets/preset";
 import { findModel } from "../processors/models";
-import { type ParamSpec, type Value, positionOf } from "../processors/param-spec";
+import { type ParamSpec, type Value, positionOf } from "../units/param-spec";
 import { isNoteLength } from "../units/note-length";
 import { type Apart, type Point, Unions, joinAll, joinNear } from "./near-join";
 

@@ -1,5 +1,5 @@
 import type { Card, Origin } from "../presets/preset";
-import { fold } from "../search/words";
+import { fold } from "../names/words";
 
 /** What a card can be filled in with before a person has written anything. */
 export interface Proposal {

@@ -5,7 +5,7 @@ import { InstrumentRuntime } from "../sound/instrument/instrument-runtime";
 import type { StereoSound } from "../dsp/stereo-sound";
 import { heardValues } from "../processors/model";
 import { getModel } from "../processors/models";
-import type { Values } from "../processors/param-spec";
+import type { Values } from "../units/param-spec";
 import { beatsPerMinute } from "../units/quantities";
 
 interface Player {

@@ -2,9 +2,9 @@ import type { Processor } from "../chains/chain";
 import { type Content, emptyCard } from "../presets/preset";
 import { CONTENT_SCHEMA } from "../presets/version";
 import { getModel } from "../processors/models";
-import type { Values } from "../processors/param-spec";
+import type { Values } from "../units/param-spec";
 import { createStrip } from "../strips/strip";
-import type { StripKind } from "../strips/kinds";
+import type { StripKind } from "../documents/strip-kinds";
 import type { Pack, PackPreset } from "./pack";
 import { called, chain, comp, delay, eq, note, off, set } from "./writing";
 

@@ -1,6 +1,6 @@
 import type { Chain, From, Processor } from "../chains/chain";
 import { completeProcessor } from "../chains/complete";
-import type { Value, Values } from "../processors/param-spec";
+import type { Value, Values } from "../units/param-spec";
 import { BAND_TYPES, type BandType } from "../processors/equaliser/parametric-eq/model";
 import { type Feel, type Note, isNoteLength } from "../units/note-length";
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { eqDesignOf } from "../processors/designs";
 import { levelCurve } from "../processors/equaliser/eq-design";
 import { MODELS, getModel } from "../processors/models";
-import { setTo } from "../processors/testing";
+import { setTo } from "../sound/testing";
 import { FREQUENCY_LINES, frequencyX, gainY, xFrequency, yGain } from "./axes";
 import { delayMarks, delayPicture, delaySpan, tapEnds } from "./delay";
 import { dynamicsMarks, transferLines } from "./dynamics";

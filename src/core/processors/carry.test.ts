@@ -6,8 +6,8 @@ import { levelCurve } from "./equaliser/eq-design";
 import { FIT_FREQUENCIES, fitEq } from "./equaliser/fit-eq";
 import { findFault, getSpec } from "./model";
 import { EFFECTS, getModel } from "./models";
-import type { Values } from "./param-spec";
-import { setTo } from "./testing";
+import type { Values } from "../units/param-spec";
+import { setTo } from "../sound/testing";
 
 const TEMPO = beatsPerMinute(96);
 const EQS = ["parametric-eq", "console-eq", "graphic-eq", "tilt-eq"] as const;

@@ -3,7 +3,7 @@ import { isNoteLength } from "../units/note-length";
 import type { BeatsPerMinute } from "../units/quantities";
 import { type EqFit, fitEq, tidied } from "./equaliser/fit-eq";
 import { type Model, defaultValues, findFault, getSpec, heardValue, heardValues } from "./model";
-import { type ParamId, type ParamSpec, type Value, type Values, clampTo } from "./param-spec";
+import { type ParamId, type ParamSpec, type Value, type Values, clampTo } from "../units/param-spec";
 
 /** What became of one value on the way to another model. */
 export interface Carried {

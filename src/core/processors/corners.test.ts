@@ -2,8 +2,8 @@ import { describe, expect, it } from "vitest";
 import { createChainRuntime } from "../sound/chain/chain-runtime";
 import { seededRandom } from "../random";
 import { EFFECTS } from "./models";
-import type { ParamSpec } from "./param-spec";
-import { noise } from "./testing";
+import type { ParamSpec } from "../units/param-spec";
+import { noise } from "../sound/testing";
 
 const RATE = 48_000;
 const NOISE = noise(1, RATE);

@@ -12,7 +12,7 @@ import { createVcaCompressor } from "./dynamics/vca-compressor/kernel";
 import { createParametricEq } from "./equaliser/parametric-eq/kernel";
 import { createConsoleEq, createGraphicEq, createTiltEq } from "./equaliser/sections-eq.kernel";
 import { createChorus, createFlanger, createPhaser, createTremolo } from "./modulation/modulation.kernel";
-import type { ParamId } from "./param-spec";
+import type { ParamId } from "../units/param-spec";
 import { createHall, createPlate, createRoom } from "./reverb/reverb.kernel";
 import { createAmplifier, createOverdrive, createTape, createTube } from "./saturation/saturation.kernel";
 import { createGain, createMeter, createTuner, createWidth } from "./utility/utility.kernel";

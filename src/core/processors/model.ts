@@ -1,6 +1,6 @@
 import { beatsOf, isNoteLength } from "../units/note-length";
 import { type BeatsPerMinute, millisecondsOf } from "../units/quantities";
-import { type ParamId, type ParamSpec, type Value, type Values, clampTo } from "./param-spec";
+import { type ParamId, type ParamSpec, type Value, type Values, clampTo } from "../units/param-spec";
 
 export const FAMILIES = [
   "equaliser",

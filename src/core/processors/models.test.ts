@@ -5,8 +5,8 @@ import { renderChain } from "../sound/render";
 import { findKernel } from "./kernels";
 import { type Model, defaultValues } from "./model";
 import { EFFECTS } from "./models";
-import { type ParamSpec, type Values, valueAt } from "./param-spec";
-import { noise, rms, setTo, sine, stereoOf } from "./testing";
+import { type ParamSpec, type Values, valueAt } from "../units/param-spec";
+import { noise, rms, setTo, sine, stereoOf } from "../sound/testing";
 
 /** What holds for every model, whatever it does to the sound. */
 

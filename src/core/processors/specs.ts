@@ -1,6 +1,6 @@
 import type { Family, Model } from "./model";
-import type { Choice, ParamId, ParamSpec, Value } from "./param-spec";
-import { SWITCH } from "./param-spec";
+import type { Choice, ParamId, ParamSpec, Value } from "../units/param-spec";
+import { SWITCH } from "../units/param-spec";
 
 /*
  * The descriptions that most models share: a range, a start, and what the value means to other models. Each takes the

@@ -7,7 +7,7 @@ import { someProject } from "../recall/testing/generators";
 import { type Strip, completeStrip, createStrip, findStripProblem, partsOf } from "../strips/strip";
 import { PARTS } from "../strips/parts";
 import { describeSource, layerOf } from "../strips/parts/source";
-import { isBus } from "../strips/kinds";
+import { isBus } from "../documents/strip-kinds";
 import {
   type Project,
   completeProject,

@@ -4,7 +4,7 @@ import { findChainProblem } from "../chains/problems";
 import { asInPluginPresets, describeDifferences, differencesOf, partnersOf } from "../chains/differences";
 import { defaultValues } from "../processors/model";
 import { getModel } from "../processors/models";
-import type { Values } from "../processors/param-spec";
+import type { Values } from "../units/param-spec";
 import { fingerprint } from "../presets/fingerprint";
 import type { Content } from "../presets/preset";
 import { saveChain, saveStrip } from "../presets/save";

@@ -1,5 +1,5 @@
 import { FIELDS, FIELD_NAMES, type Field, openField, quoteValue } from "./query";
-import { fold, wordsOf } from "./words";
+import { fold, wordsOf } from "../names/words";
 
 /** A way to go on with what is being typed. */
 export interface Completion {

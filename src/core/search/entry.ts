@@ -1,11 +1,7 @@
-import { processorName } from "../chains/chain";
-import { processorsOf } from "../chains/tree";
-import { foundTags } from "../library/found-tags";
+import type { Inside } from "../library/inside";
 import { measuredTags } from "../library/measured-tags";
 import { OWN } from "../packs/pack";
-import { type Card, type Content, chainOf } from "../presets/preset";
-import { findModel } from "../processors/models";
-import { layersOf } from "../strips/parts/source";
+import type { Card } from "../presets/preset";
 import type { Field } from "./query";
 
 /** The parts of a text that is searched, the weightiest first. Words of a name count for more than those of an origin. */
@@ -31,39 +27,12 @@ export interface IndexEntry {
   readonly touchedAt: number;
 }
 
-/** What is inside a preset, as it is kept beside it: an index is built without opening a document. */
-export interface Inside {
-  /** Names of plugins, their own where they have one. */
-  readonly names: readonly string[];
-  readonly models: readonly string[];
-  readonly families: readonly string[];
-  readonly makers: readonly string[];
-  /** Tags found by measuring. */
-  readonly found: readonly string[];
-}
-
-const unique = (list: readonly string[]): readonly string[] => [...new Set(list)];
-
-export function insideOf(content: Content): Inside {
-  const source = content.kind === "strip" ? content.strip.source : undefined;
-  const instruments = source ? layersOf({ source }).map((l) => l.instrument) : [];
-  const processors = [...instruments, ...processorsOf(chainOf(content))];
-  const models = processors.flatMap((p) => findModel(p.model) ?? []);
-  return {
-    names: processors.map(processorName),
-    models: unique(models.map((m) => m.name)),
-    families: unique(models.map((m) => m.family)),
-    makers: unique(models.map((m) => m.maker)),
-    found: foundTags(content),
-  };
-}
-
 export function searchText(card: Card, inside: Inside): SearchText {
   const { from: _, ...words } = card.origin;
   const origin = Object.values(words).filter((word) => word !== undefined);
   return {
     name: card.name,
-    tags: unique([...card.tags, ...measuredTags(card, inside)]).join(" "),
+    tags: [...new Set([...card.tags, ...measuredTags(card, inside)])].join(" "),
     purpose: `${card.purpose} ${inside.names.join(" ")}`,
     origin: origin.join(" "),
   };

@@ -1,5 +1,5 @@
 import { cutText } from "../names/cut";
-import { fold, wordsOf } from "./words";
+import { fold, wordsOf } from "../names/words";
 
 /** What the field on top can be asked for by name, and how each is told to a person. */
 export const FIELDS = {

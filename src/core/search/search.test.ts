@@ -17,7 +17,7 @@ import {
   type Filters,
   writeFilters,
 } from "./query";
-import { slipsAllowed, slipsToBegin, wordsOf } from "./words";
+import { slipsAllowed, slipsToBegin, wordsOf } from "../names/words";
 import { ValueTable } from "./values";
 
 const begins = (word: string) => ({ word, whole: false });

@@ -1,7 +1,7 @@
 import { type SearchText, WEIGHTS } from "./entry";
 import type { SoughtWord } from "./query";
 import type { Slots } from "./slots";
-import { slipsAllowed, slipsToBegin, wordsOf } from "./words";
+import { slipsAllowed, slipsToBegin, wordsOf } from "../names/words";
 
 /** Where a word stands: slots in the order in which they came, and the sum of its weights in each. */
 interface Posting {

@@ -1,7 +1,7 @@
 import { firstOf } from "./first-of";
 import { FIELD_NAMES, type Field, type Term, type TermValue } from "./query";
 import type { Slots } from "./slots";
-import { fold, wordsOf } from "./words";
+import { fold, wordsOf } from "../names/words";
 
 /** Grows by doubling. */
 function grown<T extends Int32Array | Uint8Array>(list: T, needed: number): T {

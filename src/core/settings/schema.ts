@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { PRESET_KINDS } from "../presets/preset";
-import { STRIP_KINDS } from "../chains/schema";
+import { STRIP_KINDS } from "../documents/strip-kinds";
 
 const Id = z.string().min(1).max(80);
 

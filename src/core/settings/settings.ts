@@ -1,6 +1,6 @@
 import type { z } from "zod";
 import type { PresetKind } from "../presets/preset";
-import type { StripKind } from "../strips/kinds";
+import type { StripKind } from "../documents/strip-kinds";
 import type { SettingsSchema, ShortcutSchema, StartingPointSchema } from "./schema";
 
 export type Settings = Readonly<z.infer<typeof SettingsSchema>>;

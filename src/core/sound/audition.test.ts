@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { HeardInstrument } from "../chains/heard-instrument";
 import { phraseFor } from "../chains/phrases";
 import { getModel } from "../processors/models";
-import { rms, setTo, stereoOf } from "../processors/testing";
+import { rms, setTo, stereoOf } from "./testing";
 import { beatsPerMinute } from "../units/quantities";
 import { createAudition } from "./audition";
 

@@ -1,4 +1,4 @@
-import type { ParamSpec } from "../processors/param-spec";
+import type { ParamSpec } from "../units/param-spec";
 
 /** A strip's own values, described like those of a plugin. */
 export const FADER: ParamSpec = {

@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { KeySchema, NameSchema, STRIP_KINDS, StripRefSchema } from "../chains/schema";
+import { KeySchema, NameSchema, StripRefSchema } from "../chains/schema";
+import { STRIP_KINDS } from "../documents/strip-kinds";
 import { FADER, PAN } from "./params";
 import { PART_SCHEMAS } from "./parts";
 

@@ -5,7 +5,7 @@ import { type Strip, chainAt, completeStrip, createStrip, findStripProblem, part
 import { describeLevel, formatFader } from "./parts/level";
 import { describePan } from "./parts/pan";
 import { type Layer, describeSource, layerOf, layersOf } from "./parts/source";
-import { isBus } from "./kinds";
+import { isBus } from "../documents/strip-kinds";
 
 const KINDS = ["audio", "instrument", "return", "group", "main"] as const;
 

@@ -2,7 +2,7 @@ import equal from "fast-deep-equal";
 import type { z } from "zod";
 import type { Chain, From } from "../chains/chain";
 import type { Problem } from "../documents/problem";
-import type { StripKind } from "./kinds";
+import type { StripKind } from "../documents/strip-kinds";
 import { PART, PARTS, type PartName, type PartValues, eachPart } from "./parts";
 import type { Look } from "./parts/look";
 import type { Output } from "./parts/routing";

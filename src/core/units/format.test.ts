@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { MODELS, getModel } from "../processors/models";
 import { getSpec } from "../processors/model";
-import { type ParamSpec, positionOf, valueAt } from "../processors/param-spec";
+import { type ParamSpec, positionOf, valueAt } from "./param-spec";
 import { FADER, PAN } from "../strips/params";
 import { formatFader } from "../strips/parts/level";
 import { formatHeard, formatNumber, formatPlain, formatValue, parseValue } from "./format";

@@ -1,4 +1,4 @@
-import { type ParamSpec, type Unit, type Value, clampTo } from "../processors/param-spec";
+import { type ParamSpec, type Unit, type Value, clampTo } from "./param-spec";
 import { type Result, fail, ok } from "../result";
 import { beatsOf, findNoteLength, formatNoteLength, isNoteLength } from "./note-length";
 import { type BeatsPerMinute, millisecondsOf } from "./quantities";

@@ -1,9 +1,9 @@
 import type { Processor } from "@/core/chains/chain";
 import { type Content, type Origin, chainOf } from "@/core/presets/preset";
 import { chain, loaded } from "@/core/packs/writing";
-import type { Value } from "@/core/processors/param-spec";
+import type { Value } from "@/core/units/param-spec";
 import { createStrip } from "@/core/strips/strip";
-import type { StripKind } from "@/core/strips/kinds";
+import type { StripKind } from "@/core/documents/strip-kinds";
 import type { DemoPreset } from "../presets";
 
 /** The sessions of the years, each with its client; a song that has no project here was mixed before there were any. */

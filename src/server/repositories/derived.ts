@@ -3,7 +3,7 @@ import { liftProject } from "@/core/projects/migrations";
 import { liftContent } from "@/core/presets/migrations";
 import { fingerprint } from "@/core/presets/fingerprint";
 import type { Card } from "@/core/presets/preset";
-import { type Inside, insideOf } from "@/core/search/entry";
+import { type Inside, insideOf } from "@/core/library/inside";
 import { statementsOf } from "../data/statements";
 import { type Statements, holdAgain, insertIndex } from "./preset-search";
 import { usesIn } from "./projects";

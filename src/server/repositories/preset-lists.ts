@@ -1,8 +1,8 @@
 import type { BinnedRow, MergedRow, PresetRow } from "@/contracts/records";
 import type { Card, PresetKind } from "@/core/presets/preset";
-import { numberedStem } from "@/core/names/pattern";
-import type { Inside } from "@/core/search/entry";
-import { fold } from "@/core/search/words";
+import { numberedStem } from "@/core/library/pattern";
+import type { Inside } from "@/core/library/inside";
+import { fold } from "@/core/names/words";
 import { statementsOf } from "../data/statements";
 import type { Executor } from "../data/executor";
 import { takingTurns } from "../turns";

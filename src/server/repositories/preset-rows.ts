@@ -5,7 +5,7 @@ import type { Card, Content, PresetKind } from "@/core/presets/preset";
 import { liftContent } from "@/core/presets/migrations";
 import { CONTENT_SCHEMA } from "@/core/presets/version";
 import { measuredTags } from "@/core/library/measured-tags";
-import type { Inside } from "@/core/search/entry";
+import type { Inside } from "@/core/library/inside";
 import type { Executor } from "../data/executor";
 
 export interface StoredPreset {

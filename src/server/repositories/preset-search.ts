@@ -1,7 +1,8 @@
 import type { Knex } from "knex";
 import type { Card, Content } from "@/core/presets/preset";
 import { heldPresets } from "@/core/presets/holds";
-import { WEIGHTS, searchText, type Inside } from "@/core/search/entry";
+import { WEIGHTS, searchText } from "@/core/search/entry";
+import type { Inside } from "@/core/library/inside";
 import { statementsOf } from "../data/statements";
 import type { Executor } from "../data/executor";
 import { takingTurns } from "../turns";

@@ -1,6 +1,7 @@
 import type { Knex } from "knex";
 import type { Card } from "@/core/presets/preset";
-import { type IndexEntry, type Inside, searchText, valuesOf } from "@/core/search/entry";
+import { type IndexEntry, searchText, valuesOf } from "@/core/search/entry";
+import type { Inside } from "@/core/library/inside";
 import { type Found, LibraryIndex, type Request } from "@/core/search/library-index";
 import { type Field, type Query, parseQuery } from "@/core/search/query";
 import type { ChangedRecord } from "../data/changes";

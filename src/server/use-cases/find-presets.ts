@@ -2,7 +2,7 @@ import type { PresetPage, PresetQuery } from "@/contracts/library";
 import { getModel, findModel } from "@/core/processors/models";
 import type { Cursor, Sort } from "@/core/search/library-index";
 import { type Query, type Term, parseQuery } from "@/core/search/query";
-import { fold } from "@/core/search/words";
+import { fold } from "@/core/names/words";
 import type { Context } from "../store/context";
 import { rowsInOrder } from "../repositories/preset-lists";
 

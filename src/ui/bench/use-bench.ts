@@ -11,7 +11,7 @@ import { findProcessor, mapProcessor, processorsOf, findNode, mapLane, nodesIn }
 import { type Difference, asInPluginPresets, differencesOf, partnersOf } from "@/core/chains/differences";
 import { getSpec } from "@/core/processors/model";
 import { findModel, getModel } from "@/core/processors/models";
-import type { ParamId, Value } from "@/core/processors/param-spec";
+import type { ParamId, Value } from "@/core/units/param-spec";
 import { type Content, chainOf, withFrom } from "@/core/presets/preset";
 import * as gestures from "@/core/recall/gestures";
 import type { Step } from "@/core/recall/steps";

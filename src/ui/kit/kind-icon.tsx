@@ -11,7 +11,7 @@ import {
   Waypoints,
 } from "lucide-react";
 import type { PresetKind } from "@/core/presets/preset";
-import type { StripKind } from "@/core/strips/kinds";
+import type { StripKind } from "@/core/documents/strip-kinds";
 
 const PRESET_ICONS = {
   plugin: Square,

@@ -1,4 +1,4 @@
-import type { StripKind } from "@/core/strips/kinds";
+import type { StripKind } from "@/core/documents/strip-kinds";
 
 /** Several strips of a kind. */
 export const STRIP_WORDS: Record<StripKind, string> = {

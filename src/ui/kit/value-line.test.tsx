@@ -7,7 +7,7 @@ import { drag, furnish, layOut } from "@/app/testing/furnish";
 import { MODELS, getModel } from "@/core/processors/models";
 import { getSpec } from "@/core/processors/model";
 import { tapParam } from "@/core/processors/delay/multitap-delay/model";
-import { type ParamSpec, type Value, positionOf } from "@/core/processors/param-spec";
+import { type ParamSpec, type Value, positionOf } from "@/core/units/param-spec";
 import { isNoteLength } from "@/core/units/note-length";
 import { ValueLine, round, stepValue } from "./value-line";
 

@@ -1,7 +1,7 @@
 "use client";
 
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
-import { type ParamSpec, type Value, clampTo, positionOf, valueAt } from "@/core/processors/param-spec";
+import { type ParamSpec, type Value, clampTo, positionOf, valueAt } from "@/core/units/param-spec";
 import { heardValue } from "@/core/processors/model";
 import { formatHeard, formatPlain, formatValue, parseValue } from "@/core/units/format";
 import { NOTES, beatsOf, isNoteLength } from "@/core/units/note-length";

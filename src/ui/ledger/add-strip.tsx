@@ -2,7 +2,7 @@
 
 import { Menu } from "../kit/menu";
 import { Plus } from "lucide-react";
-import type { StripKind } from "@/core/strips/kinds";
+import type { StripKind } from "@/core/documents/strip-kinds";
 import { Button } from "../kit/button";
 
 /** Kinds that are added by hand; a project has its main output from the start. */

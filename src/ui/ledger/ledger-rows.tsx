@@ -4,7 +4,7 @@ import { FADER } from "@/core/strips/params";
 import type { MouseEvent } from "react";
 import { type Project, describeOutput, depthOf } from "@/core/projects/project";
 import { processorsOf } from "@/core/chains/tree";
-import { positionOf } from "@/core/processors/param-spec";
+import { positionOf } from "@/core/units/param-spec";
 import type { Strip } from "@/core/strips/strip";
 import { describePan } from "@/core/strips/parts/pan";
 import { describeSource } from "@/core/strips/parts/source";

@@ -3,7 +3,7 @@
 import { Fragment } from "react";
 import type { PresetRow } from "@/contracts/records";
 import type { Origin } from "@/core/presets/preset";
-import type { StripKind } from "@/core/strips/kinds";
+import type { StripKind } from "@/core/documents/strip-kinds";
 import { orSay } from "../kit/say";
 import { Chip } from "../kit/bits";
 import { formatDate } from "../kit/dates";

@@ -9,7 +9,7 @@ import type { PresetRow } from "@/contracts/records";
 import { type Processor, processorName } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import { KIND_NAMES, chainOf } from "@/core/presets/preset";
-import { summaryOf } from "@/core/processors/summary";
+import { summaryOf } from "@/core/chains/summary";
 import { partsOf } from "@/core/strips/strip";
 import { PART } from "@/core/strips/parts";
 import { orSay } from "../kit/say";

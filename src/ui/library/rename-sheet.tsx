@@ -10,9 +10,9 @@ import {
   shortName,
   unknownFields,
   withoutClashes,
-} from "@/core/names/pattern";
-import { insideOf } from "@/core/search/entry";
-import { fold } from "@/core/search/words";
+} from "@/core/library/pattern";
+import { insideOf } from "@/core/library/inside";
+import { fold } from "@/core/names/words";
 import { Button } from "../kit/button";
 import { Field, INPUT, Refused } from "../kit/field";
 import { Scroll } from "../kit/scroll";

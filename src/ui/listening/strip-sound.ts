@@ -1,5 +1,5 @@
 import { type Chain, EMPTY_CHAIN } from "@/core/chains/chain";
-import { hearInstrument } from "@/core/chains/hear-instrument";
+import { hearInstrument } from "@/core/strips/hear-instrument";
 import { asStrip } from "@/core/presets/as-strip";
 import { type Content, chainOf } from "@/core/presets/preset";
 import type { Strip } from "@/core/strips/strip";

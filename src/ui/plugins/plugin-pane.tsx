@@ -4,11 +4,11 @@ import { useQuery } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import { STRIP_KINDS } from "@/core/chains/schema";
+import { STRIP_KINDS, type StripKind } from "@/core/documents/strip-kinds";
 import { FAMILY_NAMES, type Model } from "@/core/processors/model";
 import { quoteValue } from "@/core/search/query";
 import { withStartingPoint } from "@/core/settings/settings";
-import type { StripKind } from "@/core/strips/kinds";
+
 import { formatPlain } from "@/core/units/format";
 import { Button } from "../kit/button";
 import { SideHeading } from "../kit/bits";

@@ -8,7 +8,7 @@ import { KEYS } from "@/clients/events";
 import { FAMILIES, FAMILY_NAMES, type Model } from "@/core/processors/model";
 import { MODELS } from "@/core/processors/models";
 import { quoteValue } from "@/core/search/query";
-import { wordsOf } from "@/core/search/words";
+import { wordsOf } from "@/core/names/words";
 import { useActions } from "../actions/actions";
 import { useFinder } from "../frame/action-field";
 import { cx } from "../kit/class-names";

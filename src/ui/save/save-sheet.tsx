@@ -2,7 +2,7 @@
 
 import type { ProjectBody } from "@/contracts/projects";
 import { nodeName } from "@/core/chains/chain";
-import { unknownFields } from "@/core/names/pattern";
+import { unknownFields } from "@/core/library/pattern";
 import { KIND_NAMES } from "@/core/presets/preset";
 import type { Strip } from "@/core/strips/strip";
 import { PART, PARTS } from "@/core/strips/parts";

@@ -5,7 +5,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
 import { type Proposal, proposeCard } from "@/core/library/proposal";
-import { wordsOf } from "@/core/search/words";
+import { wordsOf } from "@/core/names/words";
 import { type Thing, fromOf } from "./proposal";
 
 /** Sounds that are looked through for how those of a strip's name are filed. */

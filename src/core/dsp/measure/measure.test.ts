@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { noise, sine, stereoOf } from "../../processors/testing";
+import { noise, sine, stereoOf } from "../../sound/testing";
 import { renderLoop } from "../../sound/render";
 import type { StereoSound } from "../stereo-sound";
 import { matchingGains } from "../../audition/match";

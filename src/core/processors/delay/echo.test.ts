@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { delayPicture } from "../../plots/delay";
 import { getModel } from "../models";
-import type { Values } from "../param-spec";
-import { setTo, stereoOf, through } from "../testing";
+import type { Values } from "../../units/param-spec";
+import { setTo, stereoOf, through } from "../../sound/testing";
 
 const RATE = 48_000;
 const ECHO = getModel("echo");

@@ -1,5 +1,5 @@
 import type { HeardValues } from "../model";
-import type { ParamId } from "../param-spec";
+import type { ParamId } from "../../units/param-spec";
 
 /** A transfer line as it is drawn and pulled. Levels in dB below full scale. */
 export interface TransferLine {

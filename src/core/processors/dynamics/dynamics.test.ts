@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { dynamicsDesignOf } from "../designs";
 import { findKernel } from "../kernels";
 import { getModel } from "../models";
-import type { Values } from "../param-spec";
+import type { Values } from "../../units/param-spec";
 import {
   amplitudeOf,
   decibelsOf,
@@ -14,7 +14,7 @@ import {
   sine,
   stereoOf,
   through,
-} from "../testing";
+} from "../../sound/testing";
 import { LOOK_AHEAD } from "./limiter";
 import { OPTO_ATTACK } from "./opto-compressor";
 

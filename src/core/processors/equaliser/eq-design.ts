@@ -1,7 +1,7 @@
 import { type Biquad, responseAt } from "../../dsp/biquad";
 import { decibels, gainOf, hertz } from "../../units/quantities";
 import type { HeardValues } from "../model";
-import type { ParamId } from "../param-spec";
+import type { ParamId } from "../../units/param-spec";
 
 /** A band as it is drawn and pulled: where it stands, and which values move it. */
 export interface EqBand {

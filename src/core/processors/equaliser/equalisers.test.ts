@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { eqDesignOf } from "../designs";
 import { getModel } from "../models";
-import type { Values } from "../param-spec";
-import { responseOf, setTo } from "../testing";
+import type { Values } from "../../units/param-spec";
+import { responseOf, setTo } from "../../sound/testing";
 import { levelCurve } from "./eq-design";
 import { GRAPHIC_CENTRES } from "./graphic-eq";
 

@@ -1,6 +1,6 @@
 import { eqDesignOf } from "../designs";
 import { type HeardValues, type Model, defaultValues, getSpec } from "../model";
-import { type ParamId, type ParamSpec, positionOf, valueAt } from "../param-spec";
+import { type ParamId, type ParamSpec, positionOf, valueAt } from "../../units/param-spec";
 import { levelCurve } from "./eq-design";
 import { BAND_TYPES, PARAMETRIC_EQ, bandParam } from "./parametric-eq/model";
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { getModel } from "../models";
-import type { Values } from "../param-spec";
-import { decibelsOf, partialAt, sine, stereoOf, through } from "../testing";
+import type { Values } from "../../units/param-spec";
+import { decibelsOf, partialAt, sine, stereoOf, through } from "../../sound/testing";
 import { CHORUS_SWING } from "./chorus";
 import { PHASER_SWING } from "./phaser";
 

@@ -2,8 +2,8 @@ import { describe, expect, it } from "vitest";
 import { responseAt } from "../../dsp/biquad";
 import { hertz } from "../../units/quantities";
 import { getModel } from "../models";
-import type { Values } from "../param-spec";
-import { decibelsOf, rms, setTo, stereoOf, through } from "../testing";
+import type { Values } from "../../units/param-spec";
+import { decibelsOf, rms, setTo, stereoOf, through } from "../../sound/testing";
 import { type SpaceName, absorption, decayCurve } from "./reverb";
 
 const RATE = 48_000;

@@ -1,7 +1,7 @@
 import { responseAt } from "../../dsp/biquad";
 import { hertz } from "../../units/quantities";
 import type { HeardValues, Model } from "../model";
-import type { ParamSpec } from "../param-spec";
+import type { ParamSpec } from "../../units/param-spec";
 import { dryAndWet, effect, frequencySpec, gainSpec, percentSpec, secondsSpec, timeSpec } from "../specs";
 
 /** What tells one kind of space from another. Times in ms at a size of 100 %. */

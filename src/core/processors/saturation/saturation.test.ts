@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { shaperDesignOf } from "../designs";
 import { getModel } from "../models";
-import type { Values } from "../param-spec";
-import { amplitudeOf, decibelsOf, partialAt, responseOf, setTo, sine, through } from "../testing";
+import type { Values } from "../../units/param-spec";
+import { amplitudeOf, decibelsOf, partialAt, responseOf, setTo, sine, through } from "../../sound/testing";
 import { CABINETS } from "./amplifier";
 import { harmonicsOf, hardClip, softClip } from "./shaper";
 

@@ -2,8 +2,8 @@ import { describe, expect, it } from "vitest";
 import { integratedLoudness } from "../../dsp/measure/loudness";
 import { findKernel } from "../kernels";
 import { getModel } from "../models";
-import type { Values } from "../param-spec";
-import { amplitudeOf, noise, partialAt, setTo, sine, stereoOf, through } from "../testing";
+import type { Values } from "../../units/param-spec";
+import { amplitudeOf, noise, partialAt, setTo, sine, stereoOf, through } from "../../sound/testing";
 
 const RATE = 48_000;
 

@@ -1,6 +1,6 @@
 import type { Processor } from "../../chains/chain";
 import { findProcessor, findLane, findNode, laneSettings } from "../../chains/tree";
-import type { ParamId, Value } from "../../processors/param-spec";
+import type { ParamId, Value } from "../../units/param-spec";
 import type { Step } from "../steps";
 import equal from "fast-deep-equal";
 import { labelOf } from "../steps/set-label";

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import type { HeardChain, HeardLane, HeardProcessor } from "../../chains/heard-chain";
 import { getModel } from "../../processors/models";
-import type { Values } from "../../processors/param-spec";
-import { noise, rms, setTo, sine } from "../../processors/testing";
+import type { Values } from "../../units/param-spec";
+import { noise, rms, setTo, sine } from "../testing";
 import { createChainRuntime } from "./chain-runtime";
 import { renderChain } from "../render";
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { HeardChain, HeardProcessor } from "../../chains/heard-chain";
 import { getModel } from "../../processors/models";
-import { noise, setTo, stereoOf } from "../../processors/testing";
+import { noise, setTo, stereoOf } from "../testing";
 import { createChainRuntime } from "./chain-runtime";
 
 const RATE = 48_000;

@@ -1,7 +1,7 @@
 import type { z } from "zod";
 import type { From, StripRef } from "../../chains/chain";
 import type { Problem } from "../../documents/problem";
-import type { StripKind } from "../kinds";
+import type { StripKind } from "../../documents/strip-kinds";
 
 /** What a part is told beside: its strip, and how other strips are called; null for one that is not here. */
 export interface Surroundings {

@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 import type { Processor } from "../../chains/chain";
-import { STRIP_KINDS } from "../../chains/schema";
+import { STRIP_KINDS, type StripKind } from "../../documents/strip-kinds";
 import { createStrip, presetsIn } from "../strip";
 import { loadedFrom } from "../loaded";
-import { type StripKind } from "../kinds";
+
 import { PART, PARTS, PART_SCHEMAS, type PartName } from ".";
 import type { Part } from "./part";
 import { layerOf } from "./source";

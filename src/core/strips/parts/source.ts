@@ -6,7 +6,7 @@ import { ChainSchema, KeySchema, NameSchema, ProcessorSchema, StripRefSchema } f
 import { fromsOf } from "../../chains/tree";
 import type { Problem } from "../../documents/problem";
 import { findModel } from "../../processors/models";
-import { type StripKind, isBus } from "../kinds";
+import { type StripKind, isBus } from "../../documents/strip-kinds";
 import { keysOf, rekeyedBy } from "./inserts";
 import { part } from "./part";
 

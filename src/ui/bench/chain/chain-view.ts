@@ -1,5 +1,5 @@
 import type { Place } from "@/core/chains/tree";
-import type { Value } from "@/core/processors/param-spec";
+import type { Value } from "@/core/units/param-spec";
 import type { LightRef } from "./lights";
 
 /** What every part of the drawn chain needs to know and to call. */

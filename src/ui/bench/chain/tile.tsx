@@ -5,7 +5,7 @@ import { type KeyboardEvent, type MouseEvent, useRef } from "react";
 import { type Processor, processorName } from "@/core/chains/chain";
 import { getSpec } from "@/core/processors/model";
 import { findModel } from "@/core/processors/models";
-import { type ParamSpec, type Value, positionOf, valueAt } from "@/core/processors/param-spec";
+import { type ParamSpec, type Value, positionOf, valueAt } from "@/core/units/param-spec";
 import { formatPlain } from "@/core/units/format";
 import { isNoteLength } from "@/core/units/note-length";
 import { cx } from "../../kit/class-names";

@@ -4,7 +4,7 @@ import { Plus, X } from "lucide-react";
 import { type KeyboardEvent, useState } from "react";
 import { frequencyX, gainY, xFrequency, yGain } from "@/core/plots/axes";
 import { EQ_RANGE, bandPath, eqBands, eqPath } from "@/core/plots/equaliser";
-import { type ParamId, type Value, clampTo } from "@/core/processors/param-spec";
+import { type ParamId, type Value, clampTo } from "@/core/units/param-spec";
 import { getSpec } from "@/core/processors/model";
 import { BAND_TYPES, type BandNumber, CHANNEL_MODES, bandParam } from "@/core/processors/equaliser/parametric-eq/model";
 import { type Band, bandOf, bandsOf, hasGain } from "@/core/processors/equaliser/parametric-eq/design";

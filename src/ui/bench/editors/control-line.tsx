@@ -1,7 +1,7 @@
 "use client";
 
 import { getSpec } from "@/core/processors/model";
-import type { ParamId, ParamSpec } from "@/core/processors/param-spec";
+import type { ParamId, ParamSpec } from "@/core/units/param-spec";
 import { isNoteLength, nearestNote } from "@/core/units/note-length";
 import { beatsPerMinute } from "@/core/units/quantities";
 import { Segments } from "../../kit/segments";

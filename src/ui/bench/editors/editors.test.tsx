@@ -8,7 +8,7 @@ import { completeProcessor } from "@/core/chains/complete";
 import { findProcessorProblem } from "@/core/chains/problems";
 import { type Model, getSpec } from "@/core/processors/model";
 import { MODELS, getModel } from "@/core/processors/models";
-import type { Values } from "@/core/processors/param-spec";
+import type { Values } from "@/core/units/param-spec";
 import { ModelEditor } from "./model-editor";
 
 let previews: Values[];

@@ -3,7 +3,7 @@
 import { type KeyboardEvent, useState } from "react";
 import type { Box } from "@/core/plots/axes";
 import { getSpec } from "@/core/processors/model";
-import { type ParamId, type Value, clampTo } from "@/core/processors/param-spec";
+import { type ParamId, type Value, clampTo } from "@/core/units/param-spec";
 import { formatPlain } from "@/core/units/format";
 import { isNoteLength, nearestNote } from "@/core/units/note-length";
 import { beatsPerMinute } from "@/core/units/quantities";

@@ -4,7 +4,7 @@ import { Plus } from "lucide-react";
 import { type KeyboardEvent, useState } from "react";
 import { lineOf as lineBetween } from "@/core/plots/axes";
 import { delayMarks, delaySpan, delayX } from "@/core/plots/delay";
-import { type ParamId, type Value, clampTo } from "@/core/processors/param-spec";
+import { type ParamId, type Value, clampTo } from "@/core/units/param-spec";
 import { getSpec } from "@/core/processors/model";
 import { type Tap, tapsOf } from "@/core/processors/delay/multitap-delay/design";
 import { type TapNumber, tapParam } from "@/core/processors/delay/multitap-delay/model";

@@ -4,7 +4,7 @@ import equal from "fast-deep-equal";
 import { useState } from "react";
 import { EMPTY_CHAIN } from "@/core/chains/chain";
 import { getModel } from "@/core/processors/models";
-import type { ParamId, Value } from "@/core/processors/param-spec";
+import type { ParamId, Value } from "@/core/units/param-spec";
 import * as gestures from "@/core/recall/gestures";
 import { type Layer, layersOf } from "@/core/strips/parts/source";
 import { hear } from "../../listening/listening";

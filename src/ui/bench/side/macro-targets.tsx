@@ -6,7 +6,7 @@ import { useState } from "react";
 import { type Chain, type Macro, type MacroTarget, nodeName } from "@/core/chains/chain";
 import { findTargetSpec, switchForAll, targetValue } from "@/core/chains/macros";
 import { findLane, findNode } from "@/core/chains/tree";
-import type { ParamSpec } from "@/core/processors/param-spec";
+import type { ParamSpec } from "@/core/units/param-spec";
 import { percentSpec } from "@/core/processors/specs";
 import { formatPlain, parseValue } from "@/core/units/format";
 import { isNoteLength } from "@/core/units/note-length";

@@ -12,7 +12,7 @@ import { chainOf } from "@/core/presets/preset";
 import { defaultValues } from "@/core/processors/model";
 import { findModel, getModel } from "@/core/processors/models";
 import { startingPointFor, withStartingPoint } from "@/core/settings/settings";
-import type { StripKind } from "@/core/strips/kinds";
+import type { StripKind } from "@/core/documents/strip-kinds";
 import { orSay, say } from "../../kit/say";
 import { STRIP_WORDS } from "../../kit/strip-words";
 import { useSettings } from "../../settings";

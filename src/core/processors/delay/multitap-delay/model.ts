@@ -1,5 +1,5 @@
 import type { Model } from "../../model";
-import { type ParamSpec, SWITCH } from "../../param-spec";
+import { type ParamSpec, SWITCH } from "../../../units/param-spec";
 import type { NoteLength } from "../../../units/note-length";
 
 export const TAPS = [1, 2, 3, 4] as const;

@@ -2,8 +2,8 @@ import { describe, expect, it } from "vitest";
 import { renderChain } from "../../../sound/render";
 import { beatsPerMinute } from "../../../units/quantities";
 import { heardValues } from "../../model";
-import type { Values } from "../../param-spec";
-import { setTo, stereoOf } from "../../testing";
+import type { Values } from "../../../units/param-spec";
+import { setTo, stereoOf } from "../../../sound/testing";
 import { MULTITAP_DELAY } from "./model";
 
 const RATE = 48_000;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { renderChain } from "../../../sound/render";
-import type { Values } from "../../param-spec";
-import { setTo, stereoOf } from "../../testing";
+import type { Values } from "../../../units/param-spec";
+import { setTo, stereoOf } from "../../../sound/testing";
 import { gainAt, makeupOf, staticCurve } from "./design";
 import { createVcaCompressor } from "./kernel";
 import { VCA_COMPRESSOR } from "./model";

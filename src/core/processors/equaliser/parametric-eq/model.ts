@@ -1,5 +1,5 @@
 import type { Model } from "../../model";
-import { type ParamSpec, SWITCH } from "../../param-spec";
+import { type ParamSpec, SWITCH } from "../../../units/param-spec";
 
 export const BANDS = [1, 2, 3, 4, 5, 6] as const;
 export type BandNumber = (typeof BANDS)[number];

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { renderChain } from "../../../sound/render";
-import type { Values } from "../../param-spec";
-import { setTo, stereoOf } from "../../testing";
+import type { Values } from "../../../units/param-spec";
+import { setTo, stereoOf } from "../../../sound/testing";
 import { levelCurve } from "../eq-design";
 import { PARAMETRIC_EQ_DESIGN } from "./design";
 import { BAND_TYPES, BANDS, PARAMETRIC_EQ, bandParam } from "./model";

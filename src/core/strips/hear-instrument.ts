@@ -1,10 +1,10 @@
 import { heardValues } from "../processors/model";
 import { findModel } from "../processors/models";
-import type { Strip } from "../strips/strip";
+import type { Strip } from "./strip";
 import type { BeatsPerMinute } from "../units/quantities";
-import { hearChain } from "./hear";
-import type { HeardInstrument, HeardLayer } from "./heard-instrument";
-import { phraseFor } from "./phrases";
+import { hearChain } from "../chains/hear";
+import type { HeardInstrument, HeardLayer } from "../chains/heard-instrument";
+import { phraseFor } from "../chains/phrases";
 
 /** The instrument of a strip with the phrase that suits it; null where its source is none, or has no layer. */
 export function hearInstrument(source: Strip["source"], tempo: BeatsPerMinute): HeardInstrument | null {

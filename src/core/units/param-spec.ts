@@ -1,4 +1,4 @@
-import type { NoteLength } from "../units/note-length";
+import type { NoteLength } from "./note-length";
 
 export type ParamId = string;
 export type Value = number | NoteLength;

@@ -1,9 +1,9 @@
-import { cutText } from "./cut";
-import type { Card, PresetKind } from "../presets/preset";
-import { KIND_NAMES } from "../presets/preset";
-import { measuredTags } from "../library/measured-tags";
-import type { Inside } from "../search/entry";
-import { fold } from "../search/words";
+import { cutText } from "../names/cut";
+import { type Card, type PresetKind, KIND_NAMES } from "../presets/preset";
+
+import { measuredTags } from "./measured-tags";
+import type { Inside } from "./inside";
+import { fold } from "../names/words";
 
 /** What a pattern may hold between braces, and what stands there then. */
 export const PATTERN_FIELDS = {

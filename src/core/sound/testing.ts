@@ -1,9 +1,9 @@
-import { renderChain } from "../sound/render";
+import { renderChain } from "./render";
 import type { StereoSound } from "../dsp/stereo-sound";
 import { seededRandom } from "../random";
 import { beatsPerMinute } from "../units/quantities";
-import { type HeardValues, type Model, heardValues } from "./model";
-import type { Values } from "./param-spec";
+import { type HeardValues, type Model, heardValues } from "../processors/model";
+import type { Values } from "../units/param-spec";
 
 /** Sounds and settings for the tests of models. */
 

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { emptyCard } from "../presets/preset";
-import { fold } from "../search/words";
+import { fold } from "../names/words";
 import { LONGEST_NAME, type Named, applyPattern, shortName, unknownFields, withoutClashes } from "./pattern";
 
 const SOUND: Named = {

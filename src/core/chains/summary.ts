@@ -1,12 +1,18 @@
-import type { Processor } from "../chains/chain";
+import type { Processor } from "./chain";
 import { type Written, formatValue } from "../units/format";
 import { beatsPerMinute } from "../units/quantities";
-import { eqDesignOf } from "./designs";
-import { type Model, findSpec, getSpec, heardValues } from "./model";
-import { findModel } from "./models";
-import type { ParamId } from "./param-spec";
-import { MULTITAP_DELAY, TAPS, tapParam } from "./delay/multitap-delay/model";
-import { BANDS, BAND_TYPES, type BandNumber, PARAMETRIC_EQ, bandParam } from "./equaliser/parametric-eq/model";
+import { eqDesignOf } from "../processors/designs";
+import { type Model, findSpec, getSpec, heardValues } from "../processors/model";
+import { findModel } from "../processors/models";
+import type { ParamId } from "../units/param-spec";
+import { MULTITAP_DELAY, TAPS, tapParam } from "../processors/delay/multitap-delay/model";
+import {
+  BANDS,
+  BAND_TYPES,
+  type BandNumber,
+  PARAMETRIC_EQ,
+  bandParam,
+} from "../processors/equaliser/parametric-eq/model";
 
 /** A value worth telling, with the shortest word for it. */
 export interface Telling {

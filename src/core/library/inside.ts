@@ -1,0 +1,33 @@
+import { processorName } from "../chains/chain";
+import { processorsOf } from "../chains/tree";
+import { type Content, chainOf } from "../presets/preset";
+import { findModel } from "../processors/models";
+import { layersOf } from "../strips/parts/source";
+import { foundTags } from "./found-tags";
+
+/** What is inside a preset, as it is kept beside it: an index is built without opening a document. */
+export interface Inside {
+  /** Names of plugins, their own where they have one. */
+  readonly names: readonly string[];
+  readonly models: readonly string[];
+  readonly families: readonly string[];
+  readonly makers: readonly string[];
+  /** Tags found by measuring. */
+  readonly found: readonly string[];
+}
+
+const unique = (list: readonly string[]): readonly string[] => [...new Set(list)];
+
+export function insideOf(content: Content): Inside {
+  const source = content.kind === "strip" ? content.strip.source : undefined;
+  const played = (source ? layersOf({ source }) : []).flatMap((l) => [l.instrument, ...processorsOf(l.effects)]);
+  const processors = [...played, ...processorsOf(chainOf(content))];
+  const models = processors.flatMap((p) => findModel(p.model) ?? []);
+  return {
+    names: processors.map(processorName),
+    models: unique(models.map((m) => m.name)),
+    families: unique(models.map((m) => m.family)),
+    makers: unique(models.map((m) => m.maker)),
+    found: foundTags(content),
+  };
+}
