@@ -69,6 +69,7 @@ await Promise.all([
     await check("types", bin("tsc"), ["--noEmit"]);
     await check("types of the worklet", bin("tsc"), ["--noEmit", "-p", "tsconfig.worklet.json"]);
     await check("layers", bin("depcruise"), ["src", "e2e", "--config", ".dependency-cruiser.cjs"]);
+    await check("folders", bin("depcruise"), ["src", "--config", ".dependency-cruiser.folders.cjs"]);
     await check("unused code", bin("knip"), []);
   })(),
 ]);

@@ -1,5 +1,5 @@
 import type { ApiError, ErrorCode } from "@/contracts/errors";
-import { type Result, fail } from "@/core/result";
+import { type Result, fail, ok } from "@/core/result";
 
 /** A use-case's expected failure: what the border answers with. */
 export type Failure = ApiError;
@@ -20,10 +20,10 @@ export function refuse(code: ErrorCode, message: string, more: { path?: string; 
   throw new RolledBack(failure(code, message, more).error);
 }
 
-/** Runs work in which a failure is thrown as `RolledBack`, and hands the failure back as an outcome. */
-export async function catchRolledBack<T>(work: () => Promise<Outcome<T>>): Promise<Outcome<T>> {
+/** What some work comes to; a failure that it was refused with is handed back as an outcome. */
+export async function outcomeOf<T>(work: () => Promise<T>): Promise<Outcome<T>> {
   try {
-    return await work();
+    return ok(await work());
   } catch (error) {
     if (error instanceof RolledBack) return fail(error.failure);
     throw error;

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import fc from "fast-check";
-import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Card } from "@/core/presets/preset";
 import { loadDemo } from "@/demo/load";
 import { DEMO_PRESETS } from "@/demo/library";
@@ -180,4 +180,21 @@ it("leaves the durable index in parts while it is written to, and merges them in
   expect(steps).toBeGreaterThan(0);
   expect(await parts()).toBeLessThan(10);
   expect(await searchDurably(context.db, ["warm"], 40)).toEqual(before);
+});
+
+it("is built anew where it could not take in a change, which is kept and answered all the same", async () => {
+  vi.spyOn(console, "error").mockImplementation(() => undefined);
+  vi.spyOn(context.search, "take").mockRejectedValueOnce(new Error("out of memory"));
+  await inTransaction(context, async (tx, note) => {
+    await insertPreset(tx, {
+      id: "kept",
+      content: CONTENTS[0]!,
+      card: { name: "Kept all the same", folder: null, tags: [], purpose: "", rating: 0, notes: "", origin: {} },
+      at: "2026-11-27T10:00:00.000Z",
+    });
+    note({ kind: "preset", id: "kept" });
+  });
+  await context.search.settled();
+  expect((await findPresets(context, { q: "kept all" })).items.map((preset) => preset.id)).toEqual(["kept"]);
+  vi.restoreAllMocks();
 });

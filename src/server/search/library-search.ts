@@ -130,8 +130,10 @@ export class LibrarySearch {
 
   /** Takes in what a transaction has changed, once it is on disk; resolves when it can be found. */
   take(staged: Staged): Promise<void> {
-    this.taking = this.taking.then(() => this.takeNow(staged));
-    return this.taking;
+    const taken = this.taking.then(() => this.takeNow(staged));
+    // One that fails does not keep those behind it from being taken.
+    this.taking = taken.catch(() => undefined);
+    return taken;
   }
 
   private async takeNow({ rows, folders, uses }: Staged): Promise<void> {
@@ -149,8 +151,13 @@ export class LibrarySearch {
 
   /** Builds anew in the background when too much of the index is dead; nobody waits for it. */
   tidy(db: Knex): void {
-    if (this.tidying || this.index.waste <= MOST_WASTE || this.index.size <= CHUNK) return;
-    this.tidying = this.fill(db)
+    if (this.index.waste > MOST_WASTE && this.index.size > CHUNK) this.rebuild(db);
+  }
+
+  /** Builds anew in the background, from what is on disk. */
+  rebuild(db: Knex): void {
+    if (this.tidying) return;
+    this.tidying = this.build(db)
       .catch((error: unknown) => console.error(error))
       .finally(() => (this.tidying = null));
   }

@@ -42,8 +42,18 @@ export async function inTransaction<T>(
   context.file.check();
   context.settle();
   // It is on disk by now: whatever happens here must not say that nothing was changed.
-  if (staged) await context.search.take(staged);
+  if (staged) await takeIn(context, staged);
   context.events.emit("change", { seq, records });
   context.search.tidy(context.db);
   return result;
+}
+
+/** The index takes in what is on disk; where it cannot, it is built anew in the background, from there. */
+async function takeIn({ search, db }: Context, staged: Staged): Promise<void> {
+  try {
+    await search.take(staged);
+  } catch (error) {
+    console.error(error);
+    search.rebuild(db);
+  }
 }

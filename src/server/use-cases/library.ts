@@ -10,7 +10,8 @@ import type { Context } from "../store/context";
 import type { Note } from "../data/changes";
 import type { Executor } from "../data/executor";
 import { inTransaction } from "../store/transaction";
-import { type Outcome, RolledBack, catchRolledBack, failure } from "../failure";
+import { transact } from "../store/transact";
+import { type Outcome, failure, refuse } from "../failure";
 import * as folders from "../repositories/folders";
 import * as presets from "../repositories/presets";
 import { listHolding, listMerged } from "../repositories/preset-lists";
@@ -149,38 +150,29 @@ export async function saveVersion(
 ): Promise<Outcome<PresetRow>> {
   const content = checkContent(base.content, "content");
   if (!content.ok) return content;
-  return catchRolledBack(async () =>
-    ok(
-      await inTransaction(context, async (tx, note) => {
-        const preset = await presets.findPreset(tx, id);
-        if (!preset) throw new RolledBack(notFound("preset", id).error);
-        if (preset.pack !== null) throw new RolledBack(failure("refused", readOnly(preset), { path: "pack" }).error);
-        if (preset.kind !== content.value.kind)
-          throw new RolledBack(
-            failure("refused", `“${preset.card.name}” is of another kind; save this under a name of its own.`, {
-              path: "content.kind",
-            }).error,
-          );
-        if (preset.version !== base.baseVersion)
-          throw new RolledBack(
-            failure(
-              "stale",
-              `“${preset.card.name}” has version ${preset.version} by now; yours is based on version ${base.baseVersion}.`,
-              {
-                path: "baseVersion",
-                detail: { version: preset.version, savedAt: preset.savedAt },
-              },
-            ).error,
-          );
-        await presets.appendVersion(tx, {
-          id,
-          version: preset.version + 1,
-          content: content.value,
-          at: context.now().toISOString(),
-        });
-        note({ kind: "preset", id });
-        return (await presets.findPreset(tx, id)) ?? preset;
-      }),
-    ),
-  );
+  return transact(context, async (tx, note) => {
+    const preset = (await presets.findPreset(tx, id)) ?? refuse("notFound", `There is no preset “${id}” here.`);
+    if (preset.pack !== null) refuse("refused", readOnly(preset), { path: "pack" });
+    if (preset.kind !== content.value.kind)
+      refuse("refused", `“${preset.card.name}” is of another kind; save this under a name of its own.`, {
+        path: "content.kind",
+      });
+    if (preset.version !== base.baseVersion)
+      refuse(
+        "stale",
+        `“${preset.card.name}” has version ${preset.version} by now; yours is based on version ${base.baseVersion}.`,
+        {
+          path: "baseVersion",
+          detail: { version: preset.version, savedAt: preset.savedAt },
+        },
+      );
+    await presets.appendVersion(tx, {
+      id,
+      version: preset.version + 1,
+      content: content.value,
+      at: context.now().toISOString(),
+    });
+    note({ kind: "preset", id });
+    return (await presets.findPreset(tx, id)) ?? preset;
+  });
 }

@@ -6,7 +6,8 @@ import { readWav } from "@/core/formats/wav/wav";
 import { ok } from "@/core/result";
 import type { Context } from "../store/context";
 import { inTransaction } from "../store/transaction";
-import { type Outcome, catchRolledBack, failure, refuse } from "../failure";
+import { transact } from "../store/transact";
+import { type Outcome, failure, refuse } from "../failure";
 import {
   deleteMedia,
   findMedia,
@@ -53,25 +54,21 @@ export async function mediaRoom({ db }: Context): Promise<MediaRoom> {
 
 /** Takes sounds away for good that nothing uses, all or none: no project, no version of a preset, no change before. */
 export function removeMedia(context: Context, hashes: readonly string[]): Promise<Outcome<{ gone: number }>> {
-  return catchRolledBack(async () =>
-    ok(
-      await inTransaction(context, async (tx, note) => {
-        const used = await hashesInUse(tx);
-        for (const [at, hash] of hashes.entries()) {
-          const media = await findMedia(tx, hash);
-          if (!media) refuse("notFound", "This sound is not here.", { path: `hashes[${at}]` });
-          if (used.has(hash))
-            refuse(
-              "refused",
-              `“${media?.name ?? ""}” is used by a preset or a project, or by a change that can be undone.`,
-              {
-                path: `hashes[${at}]`,
-              },
-            );
-          note({ kind: "media", id: hash });
-        }
-        return { gone: await deleteMedia(tx, hashes) };
-      }),
-    ),
-  );
+  return transact(context, async (tx, note) => {
+    const used = await hashesInUse(tx);
+    for (const [at, hash] of hashes.entries()) {
+      const media = await findMedia(tx, hash);
+      if (!media) refuse("notFound", "This sound is not here.", { path: `hashes[${at}]` });
+      if (used.has(hash))
+        refuse(
+          "refused",
+          `“${media?.name ?? ""}” is used by a preset or a project, or by a change that can be undone.`,
+          {
+            path: `hashes[${at}]`,
+          },
+        );
+      note({ kind: "media", id: hash });
+    }
+    return { gone: await deleteMedia(tx, hashes) };
+  });
 }

@@ -10,12 +10,14 @@ import { ok } from "@/core/result";
 import type { Context } from "../store/context";
 import type { Executor } from "../data/executor";
 import { inTransaction } from "../store/transaction";
-import { type Failure, type Outcome, RolledBack, catchRolledBack, failure, refuse } from "../failure";
+import { transact } from "../store/transact";
+import { type Outcome, failure, refuse } from "../failure";
 import { takingTurns } from "../turns";
 import { touchPresets } from "../repositories/presets";
 import * as projects from "../repositories/projects";
 
-const noProject = (id: string) => failure("notFound", `There is no project “${id}” here.`);
+const wordsOfNone = (id: string): string => `There is no project “${id}” here.`;
+const noProject = (id: string) => failure("notFound", wordsOfNone(id));
 
 export const listProjects = ({ db }: Context): Promise<readonly ProjectRow[]> => projects.listProjects(db);
 
@@ -48,15 +50,12 @@ export async function makeProject(context: Context, { project: given }: NewProje
   return getProject(context, project.id);
 }
 
-const staleProject = (record: projects.ProjectRecord, base: number): Failure =>
-  failure(
-    "stale",
-    `“${record.project.name}” is at revision ${record.revision} by now; this was made for revision ${base}.`,
-    {
-      path: "baseRevision",
-      detail: { revision: record.revision },
-    },
-  ).error;
+/** Refuses what was made for another revision. */
+const refuseStale = ({ project, revision }: projects.ProjectRecord, base: number): never =>
+  refuse("stale", `“${project.name}” is at revision ${revision} by now; this was made for revision ${base}.`, {
+    path: "baseRevision",
+    detail: { revision },
+  });
 
 /** Steps that are taken in one go; between one such stretch and the next others have their turn. */
 const STRETCH = 100;
@@ -88,8 +87,7 @@ export function changeProject(context: Context, id: string, request: ChangeReque
   const steps = request.steps.map((step) => kindOf(step).complete(step));
   return commit(context, id, (record) => {
     const rebased = steps.every((step) => kindOf(step).isOneValue(step)) && request.baseRevision < record.revision;
-    if (request.baseRevision !== record.revision && !rebased)
-      throw new RolledBack(staleProject(record, request.baseRevision));
+    if (request.baseRevision !== record.revision && !rebased) refuseStale(record, request.baseRevision);
     return Promise.resolve({ label: request.label, steps });
   });
 }
@@ -101,48 +99,44 @@ async function commit(
   id: string,
   gesture: (record: projects.ProjectRecord, tx: Executor) => Promise<Gesture>,
 ): Promise<Outcome<ProjectBody>> {
-  return catchRolledBack(async () =>
-    ok(
-      await inTransaction(context, async (tx, note) => {
-        const record = await projects.findProject(tx, id);
-        if (!record) throw new RolledBack(noProject(id).error);
-        const made = await gesture(record, tx);
-        const project = await applyChecked(record, made.steps);
-        const at = context.now().toISOString();
-        const revision = await projects.appendRevision(tx, record, project, { ...made, at });
-        const used = record.draft || made.undoes !== undefined ? [] : presetsBrought(made.steps);
-        if (used.length > 0) await touchPresets(tx, used, at);
-        for (const preset of used) note({ kind: "preset", id: preset });
-        note({ kind: "project", id });
-        return bodyOf(tx, { project, revision, draft: record.draft });
-      }),
-    ),
-  );
+  return transact(context, async (tx, note) => {
+    const record = (await projects.findProject(tx, id)) ?? refuse("notFound", wordsOfNone(id));
+    const made = await gesture(record, tx);
+    const project = await applyChecked(record, made.steps);
+    const at = context.now().toISOString();
+    const revision = await projects.appendRevision(tx, record, project, { ...made, at });
+    const used = record.draft || made.undoes !== undefined ? [] : presetsBrought(made.steps);
+    if (used.length > 0) await touchPresets(tx, used, at);
+    for (const preset of used) note({ kind: "preset", id: preset });
+    note({ kind: "project", id });
+    return bodyOf(tx, { project, revision, draft: record.draft });
+  });
 }
+
+/** Appends what takes back, or does again, one change of the history. */
+const walk = (
+  context: Context,
+  id: string,
+  { base, way }: { readonly base: number; readonly way: "undo" | "redo" },
+): Promise<Outcome<ProjectBody>> =>
+  commit(context, id, async (record, tx) => {
+    if (base !== record.revision) refuseStale(record, base);
+    const links = await projects.listLinks(tx, id);
+    const n = walkHistory(links)[way].at(-1) ?? refuse("refused", `There is nothing to ${way}.`);
+    const label = links.find((l) => l.n === n)?.label ?? "";
+    const steps = await projects.getSteps(tx, id, n);
+    return way === "undo"
+      ? { label: `Undo: ${label}`, steps: invertSteps(steps), undoes: n }
+      : { label: `Redo: ${label}`, steps, redoes: n };
+  });
 
 /** Appends the inverse of the last change that stands. */
-export function undo(context: Context, id: string, baseRevision: number): Promise<Outcome<ProjectBody>> {
-  return commit(context, id, async (record, tx) => {
-    if (baseRevision !== record.revision) throw new RolledBack(staleProject(record, baseRevision));
-    const links = await projects.listLinks(tx, id);
-    const n = walkHistory(links).undo.at(-1);
-    if (n === undefined) throw new RolledBack(failure("refused", "There is nothing to undo.").error);
-    const label = links.find((l) => l.n === n)?.label ?? "";
-    return { label: `Undo: ${label}`, steps: invertSteps(await projects.getSteps(tx, id, n)), undoes: n };
-  });
-}
+export const undo = (context: Context, id: string, base: number): Promise<Outcome<ProjectBody>> =>
+  walk(context, id, { base, way: "undo" });
 
 /** Appends again what the last undo took back. */
-export function redo(context: Context, id: string, baseRevision: number): Promise<Outcome<ProjectBody>> {
-  return commit(context, id, async (record, tx) => {
-    if (baseRevision !== record.revision) throw new RolledBack(staleProject(record, baseRevision));
-    const links = await projects.listLinks(tx, id);
-    const n = walkHistory(links).redo.at(-1);
-    if (n === undefined) throw new RolledBack(failure("refused", "There is nothing to redo.").error);
-    const label = links.find((l) => l.n === n)?.label ?? "";
-    return { label: `Redo: ${label}`, steps: await projects.getSteps(tx, id, n), redoes: n };
-  });
-}
+export const redo = (context: Context, id: string, base: number): Promise<Outcome<ProjectBody>> =>
+  walk(context, id, { base, way: "redo" });
 
 export async function listRevisions({ db }: Context, id: string): Promise<Outcome<readonly RevisionRow[]>> {
   return (await projects.findProject(db, id)) ? ok(await projects.listRevisions(db, id)) : noProject(id);

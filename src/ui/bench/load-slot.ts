@@ -5,7 +5,7 @@ import { freshClipping } from "@/core/chains/clipping";
 import { chainOf, withFrom } from "@/core/presets/preset";
 import * as gestures from "@/core/recall/gestures";
 import type { Layer } from "@/core/strips/parts/source";
-import { mintKey } from "../projects/mint";
+import { mintKey } from "../kit/mint";
 
 /** What the sounds are for: what is selected, or the whole chain. */
 export type Slot =

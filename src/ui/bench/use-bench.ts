@@ -17,11 +17,11 @@ import * as gestures from "@/core/recall/gestures";
 import type { Step } from "@/core/recall/steps";
 import { type Strip, chainAt } from "@/core/strips/strip";
 import { formatPlain } from "@/core/units/format";
-import { rememberBench, useHand, useTakeProject } from "../frame/hand";
+import { rememberBench, useHand, useTakeProject } from "../projects/in-hand";
 import { type Sound, hear, setDifference, setSolo } from "../listening/listening";
 import { soundAt } from "../listening/strip-sound";
 import { type ProjectEditing, useProjectEditing } from "../projects/editing";
-import { mintKey } from "../projects/mint";
+import { mintKey } from "../kit/mint";
 import { useTempo } from "../library/use-tempo";
 
 type Turned = Readonly<Record<ParamId, Value>>;

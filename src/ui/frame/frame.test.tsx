@@ -10,7 +10,7 @@ import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { getProject } from "@/server/use-cases/projects";
 import { Frame } from "./frame";
-import { useHand } from "./hand";
+import { useHand } from "../projects/in-hand";
 import { closeShortcuts } from "./shortcuts";
 
 vi.mock("next/navigation", () => import("@/app/testing/navigation"));

@@ -5,7 +5,7 @@ import { type ReactNode, useEffect, useState } from "react";
 import { followChanges } from "@/clients/events";
 import { prepareListening } from "../listening/listening";
 import { isOnItsWay } from "../projects/sending";
-import { useHand } from "./hand";
+import { useHand } from "../projects/in-hand";
 
 /** What every screen stands on: server data, news of changes, what is in hand, the sound. */
 export function Providers({ children }: { readonly children: ReactNode }) {

@@ -5,7 +5,7 @@ import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { cx } from "../kit/class-names";
 import { useIsBrowser } from "../kit/use-is-browser";
-import { useHand } from "./hand";
+import { useHand } from "../projects/in-hand";
 import { openShortcuts } from "./shortcuts";
 import { type Theme, setTheme, themeNow, useTheme } from "./theme";
 

@@ -3,7 +3,7 @@
 import { withShortcut } from "@/core/settings/settings";
 import { showKey, useEnabledActions } from "../actions/actions";
 import { KeyCapture } from "../kit/key-capture";
-import { useSettings } from "../settings";
+import { useSettings } from "../settings/settings";
 import { Key } from "../kit/bits";
 import { orSay } from "../kit/say";
 import { Scroll } from "../kit/scroll";

@@ -10,7 +10,7 @@ import { said } from "@/app/testing/said";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { getProject } from "@/server/use-cases/projects";
-import { useHand } from "../frame/hand";
+import { useHand } from "../projects/in-hand";
 import { useSave } from "../save/save";
 import { Ledger } from "./ledger";
 

@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
 import { ledgerOrder } from "@/core/projects/project";
 import { useActions } from "../actions/actions";
-import { chooseStrips, useTakeProject } from "../frame/hand";
+import { chooseStrips, useTakeProject } from "../projects/in-hand";
 import { Empty, Key, Loading } from "../kit/bits";
 import { Panels } from "../kit/panels";
 import { hear } from "../listening/listening";

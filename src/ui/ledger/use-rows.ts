@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { type Strip } from "@/core/strips/strip";
-import { chooseStrips, useHand } from "../frame/hand";
+import { chooseStrips, useHand } from "../projects/in-hand";
 
 /** Which rows are chosen, and where the cursor stands: as in any list of files. */
 export function useRows(rows: readonly Strip[]) {

@@ -6,8 +6,8 @@ import type { Strip } from "@/core/strips/strip";
 import { type Action, useActions } from "../actions/actions";
 import { STRIP_WORDS } from "../kit/strip-words";
 import type { ProjectEditing } from "../projects/editing";
-import { mintKey } from "../projects/mint";
-import { useNewStrip, useStripStart } from "../starts";
+import { mintKey } from "../kit/mint";
+import { useNewStrip, useStripStart } from "../settings/starts";
 import { ADDED_KINDS, ADDED_NAMES } from "./add-strip";
 
 /** A name that no strip of the project has: "Audio strip", "Audio strip 2". */

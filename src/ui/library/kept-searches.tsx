@@ -5,8 +5,8 @@ import { X } from "lucide-react";
 import { useState } from "react";
 import type { PresetQuery } from "@/contracts/library";
 import { orSay } from "../kit/say";
-import { mintKey } from "../projects/mint";
-import { useSettings } from "../settings";
+import { mintKey } from "../kit/mint";
+import { useSettings } from "../settings/settings";
 import { Button } from "../kit/button";
 import type { Filter } from "./use-library";
 

@@ -16,7 +16,7 @@ import { getPreset } from "@/server/use-cases/library";
 import { installPack } from "@/server/use-cases/packs";
 import { getProject } from "@/server/use-cases/projects";
 import { Frame } from "../frame/frame";
-import { useHand } from "../frame/hand";
+import { useHand } from "../projects/in-hand";
 import { closeSheet, useLibrarySheet } from "./filing";
 import { Library } from "./library";
 

@@ -9,7 +9,7 @@ import { completionsOf } from "@/core/search/complete";
 import { cutQuery } from "@/core/search/query";
 import { orSay, say } from "../kit/say";
 import { useActions } from "../actions/actions";
-import { useFinder } from "../frame/action-field";
+import { useFinder } from "../actions/finder";
 import { Empty, Key, Loading, Opening } from "../kit/bits";
 import { Button } from "../kit/button";
 import { formatCount } from "../kit/count";

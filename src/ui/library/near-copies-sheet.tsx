@@ -15,7 +15,7 @@ import { Refused } from "../kit/field";
 import { Shapes } from "../kit/shape";
 import { Sheet } from "../kit/sheet";
 import { closeSheet, openSheet, refetchLibrary, useFiling } from "./filing";
-import { useSettings } from "../settings";
+import { useSettings } from "../settings/settings";
 import { orSay, say } from "../kit/say";
 import { withApart } from "@/core/settings/settings";
 import { useTempo } from "./use-tempo";

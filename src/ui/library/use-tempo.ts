@@ -1,6 +1,6 @@
 "use client";
 
-import { useHand } from "../frame/hand";
+import { useHand } from "../projects/in-hand";
 import { useOpenProject } from "../projects/open-project";
 
 const DEFAULT_TEMPO = 120;

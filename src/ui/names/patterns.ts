@@ -2,7 +2,7 @@
 
 import type { PresetKind } from "@/core/presets/preset";
 import { withPattern } from "@/core/settings/settings";
-import { useSettings } from "../settings";
+import { useSettings } from "../settings/settings";
 
 /** Patterns to begin with, by kind. */
 const FIRST: Record<PresetKind, readonly string[]> = {

@@ -11,7 +11,7 @@ import { processorsOf } from "@/core/chains/tree";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { changeProject, getProject, undo } from "@/server/use-cases/projects";
-import { useHand } from "../frame/hand";
+import { useHand } from "../projects/in-hand";
 import { PlanScreen } from "./plan-screen";
 
 vi.mock("next/navigation", () => import("@/app/testing/navigation"));

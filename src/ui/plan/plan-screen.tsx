@@ -14,7 +14,7 @@ import { Empty, Loading, SideHeading } from "../kit/bits";
 import { Button } from "../kit/button";
 import { Panels } from "../kit/panels";
 import { ManySegments, Segments } from "../kit/segments";
-import { useTakeProject } from "../frame/hand";
+import { useTakeProject } from "../projects/in-hand";
 import { hear, setPlaying, setProcessed } from "../listening/listening";
 import { soundOfStrip } from "../listening/strip-sound";
 import { say } from "../kit/say";

@@ -4,7 +4,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import type { PlanRequest, ProjectBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
-import { useHand } from "../frame/hand";
+import { useHand } from "../projects/in-hand";
 import { useOpenProject } from "../projects/open-project";
 import { orSay, say } from "../kit/say";
 

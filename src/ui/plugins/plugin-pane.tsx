@@ -16,8 +16,8 @@ import { formatCount } from "../kit/count";
 import { KeyCapture } from "../kit/key-capture";
 import { orSay } from "../kit/say";
 import { STRIP_WORDS } from "../kit/strip-words";
-import { useShortcutOf } from "../own-shortcuts";
-import { useSettings } from "../settings";
+import { useShortcutOf } from "../plan/own-shortcuts";
+import { useSettings } from "../settings/settings";
 import { usePresetNames } from "./preset-names";
 
 /** One model: what it opens with, its key, its sounds, its parameters. */

@@ -12,9 +12,9 @@ import { findPresets } from "@/server/use-cases/find-presets";
 import { savePresets } from "@/server/use-cases/library";
 import { changeSettings, getSettings } from "@/server/use-cases/settings";
 import { useActionKeys, useActions } from "../actions/actions";
-import { useBenchForShortcuts, useOwnShortcuts } from "../own-shortcuts";
-import { useSettings } from "../settings";
-import { makersStart, useNewStrip, useStarts } from "../starts";
+import { useBenchForShortcuts, useOwnShortcuts } from "../plan/own-shortcuts";
+import { useSettings } from "../settings/settings";
+import { makersStart, useNewStrip, useStarts } from "../settings/starts";
 import { PluginPane } from "./plugin-pane";
 
 const pushed = vi.hoisted(() => [] as string[]);

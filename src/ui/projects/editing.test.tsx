@@ -9,7 +9,7 @@ import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { changeProject, getProject } from "@/server/use-cases/projects";
 import { useProjectEditing } from "./editing";
-import { mintKey } from "./mint";
+import { mintKey } from "../kit/mint";
 import { type OpenProject, useOpenProject } from "./open-project";
 
 vi.mock("../kit/say", () => import("@/app/testing/said"));

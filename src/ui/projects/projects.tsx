@@ -13,7 +13,7 @@ import { Button } from "../kit/button";
 import { cx } from "../kit/class-names";
 import { formatDay } from "../kit/dates";
 import { Sheet } from "../kit/sheet";
-import { useNewStrip } from "../starts";
+import { useNewStrip } from "../settings/starts";
 
 const COLUMNS = "grid grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)_90px_80px_90px] items-center gap-[10px] px-[18px]";
 

@@ -10,7 +10,7 @@ import { type Strip, chainAt } from "@/core/strips/strip";
 import type { PartName } from "@/core/strips/parts";
 import { layersOf } from "@/core/strips/parts/source";
 import { plainDate } from "../kit/dates";
-import { mintKey } from "../projects/mint";
+import { mintKey } from "../kit/mint";
 import type { SaveRequest } from "./save";
 
 /** A thing to be saved: a strip, or what the request means of it. */

@@ -1,9 +1,8 @@
 import type { LibraryStep } from "@/core/library/step";
-import { ok } from "@/core/result";
 import type { Context } from "../../store/context";
 import type { Executor } from "../../data/executor";
-import { inTransaction } from "../../store/transaction";
-import { type Outcome, catchRolledBack } from "../../failure";
+import { transact } from "../../store/transact";
+import { type Outcome } from "../../failure";
 import * as log from "../../repositories/library-log";
 import { takingTurns } from "../../turns";
 import { applyStep } from "./steps";
@@ -26,21 +25,17 @@ export function fileAndTell<T>(
   make: (tx: Executor) => Promise<Filed>,
   tell: (tx: Executor, filed: Filed) => T | Promise<T>,
 ): Promise<Outcome<T>> {
-  return catchRolledBack(async () =>
-    ok(
-      await inTransaction(context, async (tx, note) => {
-        const at = context.now().toISOString();
-        const filed = await make(tx);
-        const turn = takingTurns();
-        for (const step of filed.steps) {
-          await applyStep(tx, step, { at, note });
-          await turn();
-        }
-        if (filed.steps.length > 0) await log.appendLog(tx, { at, ...filed });
-        return tell(tx, filed);
-      }),
-    ),
-  );
+  return transact(context, async (tx, note) => {
+    const at = context.now().toISOString();
+    const filed = await make(tx);
+    const turn = takingTurns();
+    for (const step of filed.steps) {
+      await applyStep(tx, step, { at, note });
+      await turn();
+    }
+    if (filed.steps.length > 0) await log.appendLog(tx, { at, ...filed });
+    return tell(tx, filed);
+  });
 }
 
 export const file = (context: Context, make: (tx: Executor) => Promise<Filed>): Promise<Outcome<Filed>> =>

@@ -1,12 +1,11 @@
 import type { History, Walked } from "@/contracts/records";
 import { walkHistory, wordsOfHistory } from "@/core/documents/history";
 import { type LibraryStep, invertLibrarySteps } from "@/core/library/step";
-import { ok } from "@/core/result";
 import type { Context } from "../../store/context";
 import type { Note } from "../../data/changes";
 import type { Executor } from "../../data/executor";
-import { inTransaction } from "../../store/transaction";
-import { type Outcome, RolledBack, catchRolledBack, refuse } from "../../failure";
+import { transact } from "../../store/transact";
+import { type Outcome, RolledBack, refuse } from "../../failure";
 import * as log from "../../repositories/library-log";
 import { takingTurns } from "../../turns";
 import { applyStep } from "./steps";
@@ -57,27 +56,22 @@ export function walkLibrary(
   context: Context,
   direction: "undo" | "redo",
 ): Promise<Outcome<{ history: History; walked: Walked }>> {
-  return catchRolledBack(async () =>
-    ok(
-      await inTransaction(context, async (tx, note) => {
-        const links = await log.listLinks(tx);
-        const n = walkHistory(links)[direction].at(-1) ?? refuse("refused", `There is nothing to ${direction}.`);
-        const of = links.find((l) => l.n === n)?.label ?? "";
-        const at = context.now().toISOString();
-        // The inverse of what was done last with it, be that the change itself, its undo or its redo.
-        const steps = invertLibrarySteps(await log.lastSteps(tx, n));
-        const { done, passed, reasons } = await tryAll(tx, steps, { at, note });
-        if (done.length === 0) {
-          await log.closeEntry(tx, n);
-          note({ kind: "folder", id: "" });
-        } else {
-          const words =
-            direction === "undo" ? { label: `Undo: ${of}`, undoes: n } : { label: `Redo: ${of}`, redoes: n };
-          await log.appendLog(tx, { at, steps: done, ...words });
-        }
-        const walked: Walked = { label: of, done: done.length, passed, reasons: [...reasons] };
-        return { history: await historyIn(tx), walked };
-      }),
-    ),
-  );
+  return transact(context, async (tx, note) => {
+    const links = await log.listLinks(tx);
+    const n = walkHistory(links)[direction].at(-1) ?? refuse("refused", `There is nothing to ${direction}.`);
+    const of = links.find((l) => l.n === n)?.label ?? "";
+    const at = context.now().toISOString();
+    // The inverse of what was done last with it, be that the change itself, its undo or its redo.
+    const steps = invertLibrarySteps(await log.lastSteps(tx, n));
+    const { done, passed, reasons } = await tryAll(tx, steps, { at, note });
+    if (done.length === 0) {
+      await log.closeEntry(tx, n);
+      note({ kind: "folder", id: "" });
+    } else {
+      const words = direction === "undo" ? { label: `Undo: ${of}`, undoes: n } : { label: `Redo: ${of}`, redoes: n };
+      await log.appendLog(tx, { at, steps: done, ...words });
+    }
+    const walked: Walked = { label: of, done: done.length, passed, reasons: [...reasons] };
+    return { history: await historyIn(tx), walked };
+  });
 }

@@ -9,8 +9,8 @@ import * as gestures from "@/core/recall/gestures";
 import { type Layer, layersOf } from "@/core/strips/parts/source";
 import { hear } from "../../listening/listening";
 import { soundAt } from "../../listening/strip-sound";
-import { useStarts } from "../../starts";
-import { mintKey } from "../../projects/mint";
+import { useStarts } from "../../settings/starts";
+import { mintKey } from "../../kit/mint";
 import type { Bench } from "../use-bench";
 
 export interface Instrument {

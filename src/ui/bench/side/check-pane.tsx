@@ -13,7 +13,7 @@ import { formatNumber } from "@/core/units/format";
 import { Button } from "../../kit/button";
 import { SideHeading } from "../../kit/bits";
 import { costOf, onMeters } from "../../listening/listening";
-import { mintKey } from "../../projects/mint";
+import { mintKey } from "../../kit/mint";
 import type { Bench } from "../use-bench";
 
 interface Props {

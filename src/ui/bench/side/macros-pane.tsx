@@ -12,7 +12,7 @@ import { NameField } from "../../kit/name-field";
 import { sayError } from "../../kit/say";
 import { Toggle } from "../../kit/toggle";
 import { ValueLine } from "../../kit/value-line";
-import { mintKey } from "../../projects/mint";
+import { mintKey } from "../../kit/mint";
 import type { Bench } from "../use-bench";
 import { Pad } from "./macro-pad";
 import { AxisTargets } from "./macro-targets";

@@ -15,7 +15,7 @@ import { startingPointFor, withStartingPoint } from "@/core/settings/settings";
 import type { StripKind } from "@/core/documents/strip-kinds";
 import { orSay, say } from "../../kit/say";
 import { STRIP_WORDS } from "../../kit/strip-words";
-import { useSettings } from "../../settings";
+import { useSettings } from "../../settings/settings";
 import * as gestures from "@/core/recall/gestures";
 import { useActions } from "../../actions/actions";
 import { Button } from "../../kit/button";

@@ -13,9 +13,9 @@ import { startingPointFor, withStartingPoint } from "@/core/settings/settings";
 import { type Strip, createStrip } from "@/core/strips/strip";
 import type { Output } from "@/core/strips/parts/routing";
 import type { StripKind } from "@/core/documents/strip-kinds";
-import { orSay, say, sayError } from "./kit/say";
-import { STRIP_WORDS } from "./kit/strip-words";
-import { mintKey } from "./projects/mint";
+import { orSay, say, sayError } from "../kit/say";
+import { STRIP_WORDS } from "../kit/strip-words";
+import { mintKey } from "../kit/mint";
 import { useSettings } from "./settings";
 
 /** As the maker set it. */

@@ -7,10 +7,10 @@ import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
 import { findModel } from "@/core/processors/models";
 import { type Shortcut, withShortcut } from "@/core/settings/settings";
-import { type Action, useActions } from "./actions/actions";
-import { orSay, say, sayError } from "./kit/say";
-import { useRecall } from "./plan/recall";
-import { useSettings } from "./settings";
+import { type Action, useActions } from "../actions/actions";
+import { orSay, say, sayError } from "../kit/say";
+import { useRecall } from "./recall";
+import { useSettings } from "../settings/settings";
 
 /** What the screen in front does with a shortcut instead of applying a sound to the project in hand. */
 interface Bench {

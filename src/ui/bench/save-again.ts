@@ -9,9 +9,9 @@ import type { Content } from "@/core/presets/preset";
 import { saveChain, saveStrip } from "@/core/presets/save";
 import * as gestures from "@/core/recall/gestures";
 import { type Strip, partsOf } from "@/core/strips/strip";
-import type { Bench } from "../bench/use-bench";
-import { openSave } from "./save";
-import { holdersOf } from "./holders";
+import type { Bench } from "./use-bench";
+import { openSave } from "../save/save";
+import { holdersOf } from "../save/holders";
 import { say, sayError } from "../kit/say";
 
 /** The strip as the next version of a preset of this kind: the same parts, as they stand now. */
