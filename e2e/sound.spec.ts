@@ -1,4 +1,4 @@
-import type { HeardChain } from "@/core/chains/heard-chain";
+import { type HeardChain, heardProcessor } from "@/core/chains/heard-chain";
 import { createAudition } from "@/core/sound/audition";
 import { renderChain } from "@/core/sound/render";
 import { drumWithCello } from "@/core/materials/drum-with-cello";
@@ -13,12 +13,8 @@ const RATE = 48_000;
 /** While play fades in, the worklet's sound is not yet the chain's. */
 const FADE = 600;
 
-const heard = (model: string, values: Values): HeardChain[number] => ({
-  key: model,
-  model,
-  enabled: true,
-  values: heardValues(getModel(model), values, beatsPerMinute(92)),
-});
+const heard = (model: string, values: Values): HeardChain[number] =>
+  heardProcessor(getModel(model), heardValues(getModel(model), values, beatsPerMinute(92)));
 
 const CHAIN: HeardChain = [
   heard("parametric-eq", {

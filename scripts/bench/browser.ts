@@ -121,13 +121,9 @@ export async function eqVsNative(browser: Browser): Promise<Figure> {
 /** Twelve processors, and what a knob of the first does to them. */
 const TWELVE: readonly HeardChain[] = [-30, -12].map((threshold) =>
   Array.from({ length: 12 }, (_, n): HeardProcessor => {
-    const { key, model, values, enabled } = SIX_PROCESSORS[n % 6] as HeardProcessor;
-    return {
-      key: `${key} ${n}`,
-      model,
-      enabled,
-      values: model === "vca-compressor" ? { ...values, threshold } : values,
-    };
+    const one = SIX_PROCESSORS[n % 6] as HeardProcessor;
+    const values = one.model === "vca-compressor" ? { ...one.values, threshold } : one.values;
+    return { ...one, key: `${one.key} ${n}`, values };
   }),
 );
 

@@ -1,4 +1,4 @@
-import type { HeardChain } from "../../src/core/chains/heard-chain";
+import { type HeardChain, heardProcessor } from "../../src/core/chains/heard-chain";
 import { type Biquad, bell } from "../../src/core/dsp/biquad";
 import { createChainRuntime } from "../../src/core/sound/chain/chain-runtime";
 import { drumWithCello } from "../../src/core/materials/drum-with-cello";
@@ -37,12 +37,9 @@ const SIX: readonly [model: string, values: Values][] = [
 ];
 
 /** EQ, compressor, saturation, chorus, delay and room. */
-export const SIX_PROCESSORS: HeardChain = SIX.map(([model, values]) => ({
-  key: model,
-  model,
-  enabled: true,
-  values: setTo(getModel(model), values),
-}));
+export const SIX_PROCESSORS: HeardChain = SIX.map(([model, values]) =>
+  heardProcessor(getModel(model), setTo(getModel(model), values)),
+);
 
 interface Section {
   readonly b: Biquad;

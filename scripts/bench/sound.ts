@@ -2,7 +2,7 @@ import { execFileSync } from "node:child_process";
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import type { HeardChain } from "../../src/core/chains/heard-chain";
+import { type HeardChain, heardProcessor } from "../../src/core/chains/heard-chain";
 import { createChainRuntime } from "../../src/core/sound/chain/chain-runtime";
 import { integratedLoudness } from "../../src/core/dsp/measure/loudness";
 import { truePeak } from "../../src/core/dsp/measure/true-peak";
@@ -48,7 +48,7 @@ const WORST: readonly [model: string, values: Values][] = EFFECTS.map((model) =>
 /** Time of the slowest second of silence after sound ÷ the median second of noise, for the worst processor. */
 export function silentTail(): Figure {
   const ratios = WORST.map(([model, values]) => {
-    const chain: HeardChain = [{ key: model, model, enabled: true, values: setTo(getModel(model), values) }];
+    const chain: HeardChain = [heardProcessor(getModel(model), setTo(getModel(model), values))];
     const runtime = createChainRuntime(chain, RATE);
     // Nothing is allocated while it is timed: a collection would be taken for a slow second.
     const [left, right] = [new Float32Array(RATE), new Float32Array(RATE)];

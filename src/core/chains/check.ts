@@ -73,15 +73,12 @@ const twoAmplifiers: Rule = (chain) =>
       : [];
   });
 
-/** Models that make two unlike sides of one. */
-const WIDENING = new Set(["chorus", "flanger", "phaser", "multitap-delay", "echo", "room", "plate", "hall"]);
-
 const monoIntoStereo: Rule = (chain, { channels }) => {
   if (channels === "stereo") return [];
   const all = processorsOf(chain).filter((p) => p.enabled);
   const at = all.findIndex((p) => p.model === "stereo-width");
   const width = all[at];
-  if (!width || all.slice(0, at).some((p) => WIDENING.has(p.model))) return [];
+  if (!width || all.slice(0, at).some((p) => findModel(p.model)?.widens)) return [];
   return [
     {
       id: `mono ${width.key}`,

@@ -2,7 +2,7 @@ import { heardValues } from "../processors/model";
 import { findModel } from "../processors/models";
 import type { BeatsPerMinute } from "../units/quantities";
 import type { Chain, ChainNode, Lane } from "./chain";
-import type { HeardChain, HeardLane, HeardNode } from "./heard-chain";
+import { type HeardChain, type HeardLane, type HeardNode, heardProcessor } from "./heard-chain";
 import { LANE_LEVEL } from "./params";
 import { findLane, keysIn, listsIn } from "./tree";
 
@@ -44,10 +44,10 @@ export function hearChain(
         if (!model?.hearable) return [];
         return [
           {
-            key: node.key,
-            model: node.model,
-            enabled: on && node.enabled,
-            values: heardValues(model, node.values, tempo),
+            ...heardProcessor(model, heardValues(model, node.values, tempo), {
+              key: node.key,
+              enabled: on && node.enabled,
+            }),
             ...(node.keyInput ? { keyedBy: "material" in node.keyInput ? node.keyInput.material : STAND_IN } : {}),
           },
         ];

@@ -1,4 +1,4 @@
-import type { HeardValues } from "../processors/model";
+import type { HeardValues, Model } from "../processors/model";
 
 /**
  * A chain as the audio thread takes it: values in numbers, sections dissolved, in plain data that travels to a worklet.
@@ -9,9 +9,20 @@ export interface HeardProcessor {
   readonly model: string;
   readonly enabled: boolean;
   readonly values: HeardValues;
+  /** In samples, as its model says. */
+  readonly latency: number;
+  /** Values that cannot glide, as its model says. */
+  readonly structural: readonly string[];
   /** The id of a material that its detector hears; none where it hears its own sound. */
   readonly keyedBy?: string;
 }
+
+/** A processor that is set so, beside what its model says of it. `key`: its model's id where none is given. */
+export const heardProcessor = (
+  { id, latency, structural }: Model,
+  values: HeardValues,
+  { key = id, enabled = true }: { readonly key?: string; readonly enabled?: boolean } = {},
+): HeardProcessor => ({ key, model: id, enabled, values, latency, structural });
 
 export interface HeardLane {
   readonly key: string;

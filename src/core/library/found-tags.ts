@@ -67,11 +67,8 @@ function reductionOf({ model, values }: Measured): number {
   return reduced <= 0 ? 0 : -20 * Math.log10(1 - share + share * gainOf(decibels(-reduced)));
 }
 
-/** Only what answers to loud notes; a de-esser's band is no measure of the whole. */
-const HOLDS = new Set(["vca-compressor", "opto-compressor", "fet-compressor", "multiband-compressor", "limiter"]);
-
 function dynamicsTags(dynamics: readonly Measured[]): readonly FoundTag[] {
-  const reduced = dynamics.filter((m) => HOLDS.has(m.model.id)).reduce((sum, m) => sum + reductionOf(m), 0);
+  const reduced = dynamics.filter((m) => m.model.holdsLevels).reduce((sum, m) => sum + reductionOf(m), 0);
   if (reduced >= 10) return ["squeezed"];
   return reduced >= 1 && reduced <= 4 ? ["gentle"] : [];
 }

@@ -1,4 +1,4 @@
-import type { HeardChain } from "../chains/heard-chain";
+import { type HeardChain, heardProcessor } from "../chains/heard-chain";
 import type { PhraseNote } from "../chains/heard-instrument";
 import { createChainRuntime } from "../sound/chain/chain-runtime";
 import { InstrumentRuntime } from "../sound/instrument/instrument-runtime";
@@ -55,7 +55,7 @@ function runtimeOf({ model, values, notes }: Player, sampleRate: number): Instru
 }
 
 const roomOf = ([model, values]: readonly [string, Values]): HeardChain => [
-  { key: "room", model, enabled: true, values: heardValues(getModel(model), values, TEMPO) },
+  heardProcessor(getModel(model), heardValues(getModel(model), values, TEMPO)),
 ];
 
 /** As loud at its peak as the other materials are. */

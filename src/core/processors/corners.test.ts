@@ -1,3 +1,4 @@
+import { heardProcessor } from "../chains/heard-chain";
 import { describe, expect, it } from "vitest";
 import { createChainRuntime } from "../sound/chain/chain-runtime";
 import { seededRandom } from "../random";
@@ -18,7 +19,7 @@ describe.each(EFFECTS.map((model) => [model.name, model] as const))("%s", (_, mo
     ];
     for (const corner of corners) {
       const values = Object.fromEntries(model.params.map((spec) => [spec.id, corner(spec)]));
-      const runtime = createChainRuntime([{ key: "x", model: model.id, enabled: true, values }], RATE);
+      const runtime = createChainRuntime([heardProcessor(model, values)], RATE);
       const [left, right] = [new Float32Array(RATE), new Float32Array(RATE)];
       let loudest = 0;
       for (let second = 0; second < 60; second++) {

@@ -35,12 +35,31 @@ export interface Model {
   readonly channels: { readonly in: 1 | 2; readonly out: 1 | 2 };
   /** In samples. */
   readonly latency: number;
+  /** Parameters that cannot glide: a change of one is a new kernel, cross-faded with the old. */
+  readonly structural: readonly ParamId[];
+  /** Its detector can hear another sound. */
+  readonly isKeyed: boolean;
+  /** Makes two unlike sides of one. */
+  readonly widens: boolean;
+  /** Turns down what is loud, over all that it hears. */
+  readonly holdsLevels: boolean;
   /** The value that people reach for first. */
   readonly lead: ParamId;
   readonly hearable: boolean;
   /** Of an instrument with several: what each carries, the first of them output 1. */
   readonly outputs?: readonly string[];
 }
+
+/** What is so of most models; each says what is otherwise with it. */
+export const USUAL = {
+  channels: { in: 2, out: 2 },
+  latency: 0,
+  structural: [],
+  isKeyed: false,
+  widens: false,
+  holdsLevels: false,
+  hearable: true,
+} as const;
 
 /** Values as a kernel takes them: numbers only, note lengths turned into milliseconds. */
 export type HeardValues = Readonly<Record<ParamId, number>>;

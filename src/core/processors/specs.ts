@@ -1,4 +1,4 @@
-import type { Family, Model } from "./model";
+import { type Family, type Model, USUAL } from "./model";
 import type { Choice, ParamId, ParamSpec, Value } from "../units/param-spec";
 import { SWITCH } from "../units/param-spec";
 
@@ -87,14 +87,12 @@ export const effect = (
   family: Family,
   id: string,
   name: string,
-  rest: Pick<Model, "params" | "lead"> & Partial<Pick<Model, "latency" | "outputs">>,
+  rest: Pick<Model, "params" | "lead"> & Partial<Omit<Model, "id" | "name" | "maker" | "family">>,
 ): Model => ({
   id,
   name,
   maker: "Diathesis",
   family,
-  channels: { in: 2, out: 2 },
-  latency: 0,
-  hearable: true,
+  ...USUAL,
   ...rest,
 });

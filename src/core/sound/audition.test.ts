@@ -1,3 +1,4 @@
+import { heardProcessor } from "../chains/heard-chain";
 import { describe, expect, it } from "vitest";
 import type { HeardInstrument } from "../chains/heard-instrument";
 import { phraseFor } from "../chains/phrases";
@@ -27,7 +28,7 @@ const instrument: HeardInstrument = {
 };
 
 const gain = (dB: number, enabled = true) => [
-  { key: "g", model: "gain", enabled, values: setTo(getModel("gain"), { gain: dB }) },
+  heardProcessor(getModel("gain"), setTo(getModel("gain"), { gain: dB }), { key: "g", enabled }),
 ];
 
 function start() {

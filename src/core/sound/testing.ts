@@ -1,3 +1,4 @@
+import { heardProcessor } from "../chains/heard-chain";
 import { renderChain } from "./render";
 import type { StereoSound } from "../dsp/stereo-sound";
 import { seededRandom } from "../random";
@@ -29,7 +30,7 @@ export const rms = (samples: Float32Array): number =>
 
 /** What one model makes of a sound. */
 export const through = (model: Model, values: Values, sound: StereoSound): StereoSound =>
-  renderChain([{ key: "p", model: model.id, enabled: true, values: setTo(model, values) }], sound);
+  renderChain([heardProcessor(model, setTo(model, values))], sound);
 
 /**
  * The part of a sound at one frequency in Hz, over whole samples `from` up to its end, by a direct Fourier sum: nothing

@@ -15,9 +15,6 @@ import { OtherModel } from "./other-model";
 import type { Bench as BenchState } from "./use-bench";
 import type { BenchHands } from "./use-bench-gestures";
 
-/** Models whose detector can hear another sound. */
-const KEYED = new Set(["vca-compressor", "opto-compressor", "fet-compressor", "gate", "expander"]);
-
 interface EditorHostProps {
   readonly bench: BenchState;
   readonly model: Model;
@@ -70,7 +67,7 @@ export function Editor({ bench, model, selected, hand }: EditorHostProps) {
           </Button>
         </span>
       </div>
-      {KEYED.has(model.id) && <KeyInput bench={bench} processor={selected} />}
+      {model.isKeyed && <KeyInput bench={bench} processor={selected} />}
       <ModelEditor
         key={selected.key}
         model={model}

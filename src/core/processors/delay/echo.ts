@@ -8,6 +8,7 @@ const time = (id: string, name: string, start: NoteLength) =>
   timeSpec(id, name, [1, ECHO_LONGEST, start], { mayFollowTempo: true, group: "Time", meaning: `${id}.ms` });
 
 export const ECHO = effect("delay", "echo", "Echo", {
+  widens: true,
   params: [
     time("left", "Left", { note: "1/4", feel: "straight" }),
     time("right", "Right", { note: "1/8", feel: "dotted" }),

@@ -41,7 +41,7 @@ const drawn = (id: string, values: Values, dB: number): number =>
 
 /** The reductions of a kernel in dB, a sample apart, while a level in dB is fed to it. */
 function following(id: string, values: Values) {
-  const kernel = findKernel(id)!.create(RATE);
+  const kernel = findKernel(id)!(RATE);
   kernel.set(setTo(getModel(id), values), true);
   const pair = [new Float32Array(1), new Float32Array(1)] as const;
   return (seconds: number, sample: (i: number) => number): number[] =>

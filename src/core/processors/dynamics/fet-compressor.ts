@@ -4,6 +4,8 @@ import { compressorDesign } from "./opto-compressor";
 import type { StaticCurve } from "./vca-compressor/design";
 
 export const FET_COMPRESSOR = effect("dynamics", "fet-compressor", "FET compressor", {
+  isKeyed: true,
+  holdsLevels: true,
   params: [
     gainSpec("threshold", "Threshold", [-60, 0, -24], { meaning: "threshold.dB" }),
     numbersSpec(

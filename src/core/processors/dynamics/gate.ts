@@ -11,6 +11,7 @@ const times = (attack: number, release: number) => [
 const DETECTOR = frequencySpec("detector", "Detector from", [20, 2000, 20], { meaning: "keylowcut.hz" });
 
 export const GATE = effect("dynamics", "gate", "Gate", {
+  isKeyed: true,
   params: [
     gainSpec("threshold", "Threshold", [-80, 0, -40], { meaning: "threshold.dB" }),
     gainSpec("range", "Range", [-80, 0, -40], { meaning: "range.dB" }),
@@ -23,6 +24,7 @@ export const GATE = effect("dynamics", "gate", "Gate", {
 });
 
 export const EXPANDER = effect("dynamics", "expander", "Expander", {
+  isKeyed: true,
   params: [
     gainSpec("threshold", "Threshold", [-80, 0, -35], { meaning: "threshold.dB" }),
     ratioSpec("ratio", "Ratio", [1, 8, 2]),

@@ -5,6 +5,7 @@ import type { DynamicsDesign } from "./dynamics-design";
 export const LOOK_AHEAD = 64;
 
 export const LIMITER = effect("dynamics", "limiter", "Limiter", {
+  holdsLevels: true,
   params: [
     gainSpec("gain", "Gain", [0, 24, 0]),
     gainSpec("ceiling", "Ceiling", [-24, 0, -1], { meaning: "ceiling.dB" }),

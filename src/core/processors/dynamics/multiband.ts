@@ -21,6 +21,7 @@ const bandSpecs = (band: MultibandBand, threshold: number, [attack, release]: re
 };
 
 export const MULTIBAND = effect("dynamics", "multiband-compressor", "Multiband compressor", {
+  holdsLevels: true,
   params: [
     frequencySpec("lower", "Low to mid", [40, 1000, 180]),
     frequencySpec("upper", "Mid to high", [1000, 12_000, 3000]),

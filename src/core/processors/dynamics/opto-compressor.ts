@@ -13,6 +13,8 @@ export const OPTO_FAST_RELEASE = 60;
 export const OPTO_MEMORY = 1000;
 
 export const OPTO_COMPRESSOR = effect("dynamics", "opto-compressor", "Opto compressor", {
+  isKeyed: true,
+  holdsLevels: true,
   params: [
     gainSpec("threshold", "Threshold", [-60, 0, -20], { meaning: "threshold.dB" }),
     ratioSpec("ratio", "Ratio", [1.5, 10, 3]),

@@ -9,6 +9,7 @@ export const spreadSpec = (start: number) => percentSpec("spread", "Spread", [0,
 export const CHORUS_SWING = 6;
 
 export const CHORUS = effect("modulation", "chorus", "Chorus", {
+  widens: true,
   params: [
     rateSpec(0.05, 8, 0.6),
     depthSpec(40),
@@ -23,6 +24,7 @@ export const CHORUS = effect("modulation", "chorus", "Chorus", {
 export const FLANGER_SWING = 5;
 
 export const FLANGER = effect("modulation", "flanger", "Flanger", {
+  widens: true,
   params: [
     rateSpec(0.02, 8, 0.25),
     depthSpec(60),

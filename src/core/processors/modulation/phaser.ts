@@ -7,6 +7,8 @@ export const PHASER_STAGES = [4, 6, 8, 12] as const;
 export const PHASER_SWING = 2;
 
 export const PHASER = effect("modulation", "phaser", "Phaser", {
+  structural: ["stages"],
+  widens: true,
   params: [
     rateSpec(0.02, 8, 0.4),
     depthSpec(60),

@@ -3,6 +3,7 @@ import { depthSpec, rateSpec, spreadSpec } from "./chorus";
 import { type ModulationDesign, TURN } from "./modulation-design";
 
 export const TREMOLO = effect("modulation", "tremolo", "Tremolo", {
+  structural: ["wave"],
   params: [
     rateSpec(0.1, 20, 5),
     depthSpec(50),

@@ -67,6 +67,8 @@ function reverb(space: SpaceName, name: string, { decay, high, damping, predelay
   const early: ParamSpec[] =
     SPACES[space].early.length > 0 ? [gainSpec("early", "Early level", [-24, 6, -6], { group: "Space" })] : [];
   return effect("reverb", space, name, {
+    structural: ["size"],
+    widens: true,
     params: [
       secondsSpec("decay", "Decay", [0.1, 20, decay], { meaning: "decay.s", group: "Decay" }),
       percentSpec("high", "High decay", [5, 100, high], { group: "Decay" }),

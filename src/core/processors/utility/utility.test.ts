@@ -8,7 +8,7 @@ import { amplitudeOf, noise, partialAt, setTo, sine, stereoOf, through } from ".
 const RATE = 48_000;
 
 function readingOf(id: string, values: Values, sound: { left: Float32Array; right: Float32Array }): number {
-  const kernel = findKernel(id)!.create(RATE);
+  const kernel = findKernel(id)!(RATE);
   kernel.set(setTo(getModel(id), values), true);
   kernel.process(sound.left.slice(), sound.right.slice(), 0, sound.left.length);
   return kernel.reading();

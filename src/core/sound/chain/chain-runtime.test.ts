@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { HeardChain, HeardLane, HeardProcessor } from "../../chains/heard-chain";
+import { type HeardChain, type HeardLane, type HeardProcessor, heardProcessor } from "../../chains/heard-chain";
 import { getModel } from "../../processors/models";
 import type { Values } from "../../units/param-spec";
 import { noise, rms, setTo, sine } from "../testing";
@@ -16,12 +16,9 @@ const SETTINGS: readonly [model: string, values: Values][] = [
   ["vca-compressor", { threshold: -30, ratio: 6, makeupMode: 1, mix: 70 }],
   ["multitap-delay", { "tap1.time": 31, "tap2.on": 1, "tap2.time": 83, feedback: 60, wet: -3 }],
 ];
-const FULL: readonly HeardProcessor[] = SETTINGS.map(([model, values]) => ({
-  key: model,
-  model,
-  enabled: true,
-  values: setTo(getModel(model), values),
-}));
+const FULL: readonly HeardProcessor[] = SETTINGS.map(([model, values]) =>
+  heardProcessor(getModel(model), setTo(getModel(model), values)),
+);
 
 describe("a chain", () => {
   it("gives the same samples in blocks of 1, 64, 128 and 1000", () => {
@@ -113,12 +110,8 @@ describe("a switch or a changed value", () => {
 });
 
 describe("a split", () => {
-  const gain = (key: string, dB: number): HeardProcessor => ({
-    key,
-    model: "gain",
-    enabled: true,
-    values: setTo(getModel("gain"), { gain: dB }),
-  });
+  const gain = (key: string, dB: number): HeardProcessor =>
+    heardProcessor(getModel("gain"), setTo(getModel("gain"), { gain: dB }), { key });
   const lane = (key: string, nodes: HeardChain, more: Partial<HeardLane> = {}): HeardLane => ({
     key,
     enabled: true,
@@ -146,12 +139,7 @@ describe("a split", () => {
   });
 
   it("evens out latency: a lane through a limiter that does nothing and a bare one stay in step", () => {
-    const limiter: HeardProcessor = {
-      key: "l",
-      model: "limiter",
-      enabled: true,
-      values: setTo(getModel("limiter"), { ceiling: 0 }),
-    };
+    const limiter = heardProcessor(getModel("limiter"), setTo(getModel("limiter"), { ceiling: 0 }));
     const { left } = renderChain(split([lane("a", [limiter]), lane("b", [])]), sound);
     for (let i = 500; i < 1000; i++) expect(left[i]).toBeCloseTo(2 * sound.left[i - 64]!, 5);
     expect(createChainRuntime(split([lane("a", [limiter]), lane("b", [])]), RATE).latency).toBe(64);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { HeardChain, HeardProcessor } from "../../chains/heard-chain";
+import { type HeardChain, type HeardProcessor, heardProcessor } from "../../chains/heard-chain";
 import { getModel } from "../../processors/models";
 import { noise, setTo, stereoOf } from "../testing";
 import { createChainRuntime } from "./chain-runtime";
@@ -7,10 +7,11 @@ import { createChainRuntime } from "./chain-runtime";
 const RATE = 48_000;
 
 const compressor = (keyedBy?: string): HeardProcessor => ({
-  key: "c",
-  model: "vca-compressor",
-  enabled: true,
-  values: setTo(getModel("vca-compressor"), { threshold: -30, ratio: 10, knee: 0, attack: 1, release: 20 }),
+  ...heardProcessor(
+    getModel("vca-compressor"),
+    setTo(getModel("vca-compressor"), { threshold: -30, ratio: 10, knee: 0, attack: 1, release: 20 }),
+    { key: "c" },
+  ),
   ...(keyedBy ? { keyedBy } : {}),
 });
 

@@ -5,9 +5,9 @@ import type { Kernel } from "../../processors/kernel";
 import { CHUNK, FADE, type KeyBus, type ProcessorState, type Unit, Waiting } from "./unit";
 
 function createKernel(processor: HeardProcessor, sampleRate: number): Kernel {
-  const entry = findKernel(processor.model);
-  if (!entry) throw new Error(`${processor.model} cannot be heard`);
-  const kernel = entry.create(sampleRate);
+  const create = findKernel(processor.model);
+  if (!create) throw new Error(`${processor.model} cannot be heard`);
+  const kernel = create(sampleRate);
   kernel.set(processor.values, true);
   return kernel;
 }
@@ -39,11 +39,10 @@ export class ProcessorUnit implements Unit {
     private readonly sampleRate: number,
     private readonly keys: KeyBus,
   ) {
-    const entry = findKernel(processor.model);
     this.key = processor.key;
     this.model = processor.model;
-    this.structural = entry?.structural ?? [];
-    this.latency = entry?.latency ?? 0;
+    this.structural = processor.structural;
+    this.latency = processor.latency;
     this.values = processor.values;
     this.keyedBy = processor.keyedBy ?? null;
     this.kernel = createKernel(processor, sampleRate);

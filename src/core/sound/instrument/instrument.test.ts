@@ -1,3 +1,4 @@
+import { heardProcessor } from "../../chains/heard-chain";
 import { describe, expect, it } from "vitest";
 import type { HeardInstrument, HeardLayer, PhraseNote } from "../../chains/heard-instrument";
 import { phraseFor } from "../../chains/phrases";
@@ -217,7 +218,7 @@ describe("the sampler", () => {
 
 describe("layers", () => {
   it("sound together, each through its own effects", () => {
-    const gain = { key: "g", model: "gain", enabled: true, values: setTo(getModel("gain"), { gain: -12 }) };
+    const gain = heardProcessor(getModel("gain"), setTo(getModel("gain"), { gain: -12 }));
     const plain = layer("mallets");
     const quiet = layer("mallets", {}, { key: "other", effects: [gain] });
     const size = (layers: HeardLayer[]) => rms(play({ layers, notes: one(60), seconds: 1 }).left);

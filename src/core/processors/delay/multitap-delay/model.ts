@@ -1,4 +1,4 @@
-import type { Model } from "../../model";
+import { type Model, USUAL } from "../../model";
 import { type ParamSpec, SWITCH } from "../../../units/param-spec";
 import type { NoteLength } from "../../../units/note-length";
 
@@ -73,6 +73,7 @@ function tapSpecs(tap: TapNumber): ParamSpec[] {
 }
 
 export const MULTITAP_DELAY: Model = {
+  ...USUAL,
   id: "multitap-delay",
   name: "Multi-tap delay",
   maker: "Diathesis",
@@ -125,8 +126,6 @@ export const MULTITAP_DELAY: Model = {
       meaning: "wet.dB",
     },
   ],
-  channels: { in: 2, out: 2 },
-  latency: 0,
+  widens: true,
   lead: "wet",
-  hearable: true,
 };

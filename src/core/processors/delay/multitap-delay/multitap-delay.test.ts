@@ -1,3 +1,4 @@
+import { heardProcessor } from "../../../chains/heard-chain";
 import { describe, expect, it } from "vitest";
 import { renderChain } from "../../../sound/render";
 import { beatsPerMinute } from "../../../units/quantities";
@@ -10,10 +11,7 @@ const RATE = 48_000;
 
 function impulse(values: Values, seconds = 1) {
   const sound = stereoOf(seconds * RATE, RATE, (i) => (i === 0 ? 1 : 0));
-  return renderChain(
-    [{ key: "d", model: "multitap-delay", enabled: true, values: setTo(MULTITAP_DELAY, values) }],
-    sound,
-  );
+  return renderChain([heardProcessor(MULTITAP_DELAY, setTo(MULTITAP_DELAY, values))], sound);
 }
 
 const OPEN: Values = { "tap1.time": 100, "tap1.level": 0, feedback: 0, damping: 20_000, dry: -60, wet: 0 };

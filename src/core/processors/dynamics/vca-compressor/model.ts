@@ -1,6 +1,7 @@
-import type { Model } from "../../model";
+import { type Model, USUAL } from "../../model";
 
 export const VCA_COMPRESSOR: Model = {
+  ...USUAL,
   id: "vca-compressor",
   name: "VCA compressor",
   maker: "Diathesis",
@@ -66,8 +67,7 @@ export const VCA_COMPRESSOR: Model = {
     },
     { id: "mix", name: "Mix", unit: "%", min: 0, max: 100, default: 100, taper: "linear", step: 1, meaning: "mix.pct" },
   ],
-  channels: { in: 2, out: 2 },
-  latency: 0,
+  isKeyed: true,
+  holdsLevels: true,
   lead: "threshold",
-  hearable: true,
 };

@@ -1,3 +1,4 @@
+import { heardProcessor } from "../../../chains/heard-chain";
 import { describe, expect, it } from "vitest";
 import { renderChain } from "../../../sound/render";
 import type { Values } from "../../../units/param-spec";
@@ -8,7 +9,7 @@ import { VCA_COMPRESSOR } from "./model";
 
 const RATE = 48_000;
 const heard = (values: Values) => setTo(VCA_COMPRESSOR, values);
-const chain = (values: Values) => [{ key: "c", model: "vca-compressor", enabled: true, values: heard(values) }];
+const chain = (values: Values) => [heardProcessor(VCA_COMPRESSOR, heard(values))];
 const amplitude = (dB: number) => 10 ** (dB / 20);
 
 /** A constant level goes in: what comes out, once the times have passed, is the static curve. */

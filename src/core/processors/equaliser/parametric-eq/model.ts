@@ -1,4 +1,4 @@
-import type { Model } from "../../model";
+import { type Model, USUAL } from "../../model";
 import { type ParamSpec, SWITCH } from "../../../units/param-spec";
 
 export const BANDS = [1, 2, 3, 4, 5, 6] as const;
@@ -93,6 +93,7 @@ function bandSpecs(band: BandNumber): ParamSpec[] {
 }
 
 export const PARAMETRIC_EQ: Model = {
+  ...USUAL,
   id: "parametric-eq",
   name: "Parametric EQ",
   maker: "Diathesis",
@@ -122,8 +123,6 @@ export const PARAMETRIC_EQ: Model = {
       choices: CHANNEL_MODES.map((label, value) => ({ value, label })),
     },
   ],
-  channels: { in: 2, out: 2 },
-  latency: 0,
+  structural: ["channels"],
   lead: "output",
-  hearable: true,
 };

@@ -1,3 +1,4 @@
+import { heardProcessor } from "../../../chains/heard-chain";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { renderChain } from "../../../sound/render";
@@ -7,9 +8,7 @@ import { levelCurve } from "../eq-design";
 import { PARAMETRIC_EQ_DESIGN } from "./design";
 import { BAND_TYPES, BANDS, PARAMETRIC_EQ, bandParam } from "./model";
 
-const heard = (values: Values) => [
-  { key: "eq", model: "parametric-eq", enabled: true, values: setTo(PARAMETRIC_EQ, values) },
-];
+const heard = (values: Values) => [heardProcessor(PARAMETRIC_EQ, setTo(PARAMETRIC_EQ, values))];
 
 /** The response at a frequency of a rendered impulse, by a direct Fourier sum: nothing shared with the design. */
 function measured(values: Values, freq: number, sampleRate: number): number {
@@ -69,7 +68,7 @@ describe("the equaliser's response", () => {
   it("leaves the side alone when it works on the mid", () => {
     const values = setTo(PARAMETRIC_EQ, { ...oneBand("bell", { freq: 500, gain: 12 }), channels: 1 });
     const side = stereoOf(4800, 48_000, (i) => Math.sin(i / 9));
-    const { left } = renderChain([{ key: "eq", model: "parametric-eq", enabled: true, values }], {
+    const { left } = renderChain([heardProcessor(PARAMETRIC_EQ, values)], {
       ...side,
       right: side.left.map((x) => -x),
     });
