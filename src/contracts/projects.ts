@@ -2,7 +2,7 @@ import { z } from "zod";
 import { ContentSchema } from "@/core/presets/schema";
 import { ProjectSchema } from "@/core/projects/schema";
 import { INSERT_MODES } from "@/core/recall/plan-inserts";
-import { StepSchema } from "@/core/recall/steps";
+import { StepSchema } from "@/core/recall/steps/step-schema";
 import { PARTS } from "@/core/strips/parts";
 import { HistorySchema, MediaRowSchema, ProjectRowSchema, RevisionRowSchema } from "./records";
 

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { CardSchema, ContentSchema } from "@/core/presets/schema";
-import { StepSchema } from "@/core/recall/steps";
+import { StepSchema } from "@/core/recall/steps/step-schema";
 
 const PresetKindSchema = z.enum(["plugin", "chain", "strip", "set", "mix"]);
 const Id = z.string().min(1).max(80);

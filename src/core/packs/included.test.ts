@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { processorsOf } from "../chains/tree";
 import { fingerprint } from "../presets/fingerprint";
-import { chainOf, completeContent, findContentProblem } from "../presets/preset";
+import { chainOf } from "../presets/preset";
+import { completeContent, findContentProblem } from "../presets/whole";
 import { CardSchema, ContentSchema } from "../presets/schema";
 import { defaultValues } from "../processors/model";
 import { MODELS } from "../processors/models";

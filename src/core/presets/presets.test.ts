@@ -8,7 +8,8 @@ import { createStrip } from "../strips/strip";
 import { fingerprint, soundingText } from "./fingerprint";
 import { heldPresets } from "./holds";
 import { liftContent } from "./migrations";
-import { type Content, chainOf, completeContent, emptyCard, findContentProblem, withFrom } from "./preset";
+import { type Content, chainOf, emptyCard, withFrom } from "./preset";
+import { completeContent, findContentProblem } from "./whole";
 import { saveChain, saveStrip } from "./save";
 import { CardSchema, ContentSchema, FiledNameSchema } from "./schema";
 

@@ -1,7 +1,8 @@
 import type { z } from "zod";
 import { MOST_STRIPS } from "../documents/limits";
 import type { Problem } from "../documents/problem";
-import { type Strip, completeStrip, findStripProblem, stripName } from "../strips/strip";
+import { type Strip, completeStrip, stripName } from "../strips/strip";
+import { findStripProblem } from "../strips/problems";
 import { type Output, ROUTING } from "../strips/parts/routing";
 import type { ProjectSchema } from "./schema";
 

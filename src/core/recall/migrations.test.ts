@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import { EMPTY_CHAIN } from "../chains/chain";
 import { createStrip } from "../strips/strip";
 import { liftSteps } from "./migrations";
-import { StepSchema, cellOf } from "./steps";
+import { cellOf } from "./steps";
+import { StepSchema } from "./steps/step-schema";
 
 /* Steps as they were kept first, each beside what it is by now. */
 

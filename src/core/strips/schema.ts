@@ -2,7 +2,8 @@ import { z } from "zod";
 import { KeySchema, NameSchema, StripRefSchema } from "../chains/schema";
 import { STRIP_KINDS } from "../documents/strip-kinds";
 import { FADER, PAN } from "./params";
-import { PART_SCHEMAS } from "./parts";
+import type { PartName, PartValues } from "./parts";
+import { PART_SCHEMAS } from "./parts/schemas";
 
 const ranged = ({ min, max }: { min: number; max: number }) => z.number().min(min).max(max);
 
@@ -17,8 +18,11 @@ const SendSchema = z.strictObject({
 
 const MediaSchema = z.strictObject({ name: NameSchema, hash: z.string().regex(/^[0-9a-f]{64}$/) });
 
+/** The compiler names a part whose schema is missing. */
+const parts: { readonly [N in PartName]: z.ZodType<PartValues[N]> } = PART_SCHEMAS;
+
 const all = {
-  ...PART_SCHEMAS,
+  ...parts,
   sends: z.array(SendSchema).max(64),
   media: z.array(MediaSchema).max(1000),
 };

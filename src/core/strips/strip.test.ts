@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { EMPTY_CHAIN, type Processor, processorName } from "../chains/chain";
 import { FADER } from "./params";
-import { type Strip, chainAt, completeStrip, createStrip, findStripProblem, partsOf } from "./strip";
+import { type Strip, chainAt, completeStrip, createStrip, partsOf } from "./strip";
+import { findStripProblem } from "./problems";
 import { describeLevel, formatFader } from "./parts/level";
 import { describePan } from "./parts/pan";
 import { type Layer, describeSource, layerOf, layersOf } from "./parts/source";

@@ -1,7 +1,6 @@
 import equal from "fast-deep-equal";
 import type { z } from "zod";
 import type { Chain, From } from "../chains/chain";
-import type { Problem } from "../documents/problem";
 import type { StripKind } from "../documents/strip-kinds";
 import { PART, PARTS, type PartName, type PartValues, eachPart } from "./parts";
 import type { Look } from "./parts/look";
@@ -60,15 +59,6 @@ export const differentParts = (a: SavedStrip, b: SavedStrip): readonly PartDiffe
 /** Presets that something in a strip was loaded from, wherever it stands. */
 export const presetsIn = (strip: Strip | SavedStrip): readonly From[] =>
   eachPart(strip, (_, record, value) => record.presets(value)).flat();
-
-export function findStripProblem(strip: Strip | SavedStrip, path: string): Problem | null {
-  if (strip.kind === "folder")
-    return { path: `${path}.kind`, message: `Strips of kind ${strip.kind} cannot be built here yet.` };
-  if (strip.sends && strip.sends.length > 0)
-    return { path: `${path}.sends`, message: "Sends cannot be built here yet." };
-  const problems = eachPart(strip, (name, record, value) => record.findProblem(value, strip.kind, `${path}.${name}`));
-  return problems.find((problem) => problem !== null) ?? null;
-}
 
 export const completeStrip = <S extends Strip | SavedStrip>(strip: S): S => ({
   ...strip,

@@ -11,7 +11,8 @@ import { measure } from "@/core/dsp/measure/measure";
 import { renderChain } from "@/core/sound/render";
 import type { StereoSound } from "@/core/dsp/stereo-sound";
 import { readWav, writeWav } from "@/core/formats/wav/wav";
-import { chainOf, completeContent, findContentProblem } from "@/core/presets/preset";
+import { chainOf } from "@/core/presets/preset";
+import { completeContent, findContentProblem } from "@/core/presets/whole";
 import { ContentSchema } from "@/core/presets/schema";
 import { beatsPerMinute } from "@/core/units/quantities";
 

@@ -1,7 +1,8 @@
 import type { NewPreset, NewPresets, PresetDetail } from "@/contracts/library";
 import type { PresetRow, Use } from "@/contracts/records";
 import { differencesOf } from "@/core/chains/differences";
-import { type Card, type Content, chainOf, completeContent, findContentProblem } from "@/core/presets/preset";
+import { type Card, type Content, chainOf } from "@/core/presets/preset";
+import { completeContent, findContentProblem } from "@/core/presets/whole";
 import { findStrip } from "@/core/projects/project";
 import { ok } from "@/core/result";
 import { loadedFrom } from "@/core/strips/loaded";

@@ -1,5 +1,5 @@
 import type { PlanBody, PlanRequest } from "@/contracts/projects";
-import { findContentProblem, completeContent } from "@/core/presets/preset";
+import { findContentProblem, completeContent } from "@/core/presets/whole";
 import { applySteps } from "@/core/recall/apply";
 import { type RecallRequest, type RecallSource, planRecall } from "@/core/recall/plan";
 import { sentenceOf } from "@/core/recall/sentences";

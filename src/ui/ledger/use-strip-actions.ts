@@ -7,7 +7,8 @@ import { type Action, useActions } from "../actions/actions";
 import { STRIP_WORDS } from "../kit/strip-words";
 import type { ProjectEditing } from "../projects/editing";
 import { mintKey } from "../kit/mint";
-import { useNewStrip, useStripStart } from "../settings/starts";
+import { useNewStrip } from "../settings/starts";
+import { useStripStart } from "../settings/strip-start";
 import { ADDED_KINDS, ADDED_NAMES } from "./add-strip";
 
 /** A name that no strip of the project has: "Audio strip", "Audio strip 2". */

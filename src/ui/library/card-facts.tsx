@@ -10,7 +10,7 @@ import { formatDate } from "../kit/dates";
 import { KeyCapture } from "../kit/key-capture";
 import { useShortcutOf } from "../plan/own-shortcuts";
 import { STRIP_WORDS } from "../kit/strip-words";
-import { useStripStart } from "../settings/starts";
+import { useStripStart } from "../settings/strip-start";
 import { canBegin } from "@/core/presets/as-strip";
 import { compareWithOriginal } from "./filing";
 import { useFolders } from "./use-library";

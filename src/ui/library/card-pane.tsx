@@ -2,7 +2,7 @@
 
 import { useQuery } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
-import { useState } from "react";
+import { Suspense, lazy, useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
@@ -10,8 +10,6 @@ import { type Processor, processorName } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import { KIND_NAMES, chainOf } from "@/core/presets/preset";
 import { summaryOf } from "@/core/chains/summary";
-import { partsOf } from "@/core/strips/strip";
-import { PART } from "@/core/strips/parts";
 import { orSay } from "../kit/say";
 import { Button } from "../kit/button";
 import { Key } from "../kit/bits";
@@ -109,6 +107,9 @@ export function CardPane({ preset, tempo, onFolder }: CardProps) {
   );
 }
 
+// What is known of the parts is large, and most sounds are no strips.
+const OtherParts = lazy(() => import("./other-parts").then((m) => ({ default: m.OtherParts })));
+
 interface InsideProps {
   readonly processors: readonly Processor[];
   readonly tempo: number;
@@ -116,12 +117,16 @@ interface InsideProps {
 }
 
 function Inside({ processors, tempo, preset }: InsideProps) {
-  const other = preset?.content.kind === "strip" ? partsOf(preset.content.strip).filter((p) => p !== "inserts") : [];
+  const strip = preset?.content.kind === "strip" ? preset.content.strip : null;
   return (
     <section>
       <h3 className="h2 pb-2">
         Inside, {processors.length} plugin{processors.length === 1 ? "" : "s"}
-        {other.length > 0 && `, also ${other.map((p) => PART[p].title.toLowerCase()).join(", ")}`}
+        {strip && (
+          <Suspense>
+            <OtherParts strip={strip} />
+          </Suspense>
+        )}
       </h3>
       <ul className="grid gap-2">
         {processors.map((processor) => (

@@ -3,17 +3,17 @@
 import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import type { From, Processor } from "@/core/chains/chain";
+import type { Processor } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import { beginAs } from "@/core/presets/as-strip";
 import { type Content, chainOf, withFrom } from "@/core/presets/preset";
 import { defaultValues } from "@/core/processors/model";
 import { getModel } from "@/core/processors/models";
-import { startingPointFor, withStartingPoint } from "@/core/settings/settings";
+import { startingPointFor } from "@/core/settings/settings";
 import { type Strip, createStrip } from "@/core/strips/strip";
 import type { Output } from "@/core/strips/parts/routing";
 import type { StripKind } from "@/core/documents/strip-kinds";
-import { orSay, say, sayError } from "../kit/say";
+import { sayError } from "../kit/say";
 import { STRIP_WORDS } from "../kit/strip-words";
 import { mintKey } from "../kit/mint";
 import { useSettings } from "./settings";
@@ -77,18 +77,4 @@ export function useNewStrip() {
       return blank;
     }
   };
-}
-
-/** What new strips of a kind begin as, and how that is changed. */
-export function useStripStart() {
-  const { settings, change } = useSettings();
-  const set = (kind: StripKind, from: From | null) =>
-    orSay(
-      change((now) =>
-        withStartingPoint(now, { model: null, strip: kind }, from && { preset: from.preset, version: null }),
-      ).then(() =>
-        say(from ? `New ${STRIP_WORDS[kind]} begin as “${from.name}”.` : `New ${STRIP_WORDS[kind]} are blank again.`),
-      ),
-    );
-  return { startOf: (kind: StripKind) => startingPointFor(settings, null, kind), set };
 }

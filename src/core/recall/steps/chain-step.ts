@@ -1,13 +1,9 @@
-import { KeySchema } from "../../chains/schema";
 import { type Chain, nodeName } from "../../chains/chain";
 import { findLane, findNode } from "../../chains/tree";
 import { findStrip } from "../../projects/project";
 import { fail, ok } from "../../result";
 import { type Strip, chainAt } from "../../strips/strip";
-import { type AnyStep, type Change, type StepKind, changeStrip, onStrip, stepKind } from "./step-kind";
-
-/** The inserts of a strip or, with a layer, the effects within that layer of its instrument. */
-export const onChain = { ...onStrip, layer: KeySchema.optional() };
+import { type AnyStep, type Change, type StepKind, changeStrip, stepKind } from "./step-kind";
 
 interface ChainStep extends AnyStep {
   readonly strip: string;

@@ -1,43 +1,26 @@
-import { z } from "zod";
-import { MOVE_NODE, MoveNodeSchema } from "./move-node";
-import { PLACE_NODE, PlaceNodeSchema } from "./place-node";
-import { PLACE_STRIP, PlaceStripSchema } from "./place-strip";
-import { SET_CHAIN, SetChainSchema } from "./set-chain";
-import { SET_ENABLED, SetEnabledSchema } from "./set-enabled";
-import { SET_FROM, SetFromSchema } from "./set-from";
-import { SET_KEY_INPUT, SetKeyInputSchema } from "./set-key-input";
-import { SET_LABEL, SetLabelSchema } from "./set-label";
-import { SET_LANE, SetLaneSchema } from "./set-lane";
-import { SET_MACROS, SetMacrosSchema } from "./set-macros";
-import { SET_NODE, SetNodeSchema } from "./set-node";
-import { SET_PART, type SetPart, SetPartSchema } from "./set-part";
-import { SET_TEMPO, SetTempoSchema } from "./set-tempo";
-import { SET_VALUE, SetValueSchema } from "./set-value";
+import type { z } from "zod";
+import { MOVE_NODE } from "./move-node";
+import { PLACE_NODE } from "./place-node";
+import { PLACE_STRIP } from "./place-strip";
+import { SET_CHAIN } from "./set-chain";
+import { SET_ENABLED } from "./set-enabled";
+import { SET_FROM } from "./set-from";
+import { SET_KEY_INPUT } from "./set-key-input";
+import { SET_LABEL } from "./set-label";
+import { SET_LANE } from "./set-lane";
+import { SET_MACROS } from "./set-macros";
+import { SET_NODE } from "./set-node";
+import { SET_PART, type SetPart } from "./set-part";
+import { SET_TEMPO } from "./set-tempo";
+import { SET_VALUE } from "./set-value";
+import type { AnyStepSchema } from "./schemas";
 import type { Cell, StepKind } from "./step-kind";
 
-const AnyStepSchema = z.discriminatedUnion("kind", [
-  SetValueSchema,
-  SetEnabledSchema,
-  SetLabelSchema,
-  PlaceNodeSchema,
-  MoveNodeSchema,
-  SetNodeSchema,
-  SetLaneSchema,
-  SetKeyInputSchema,
-  SetMacrosSchema,
-  SetFromSchema,
-  SetChainSchema,
-  SetPartSchema,
-  PlaceStripSchema,
-  SetTempoSchema,
-]);
 type AnyStep = Readonly<z.infer<typeof AnyStepSchema>>;
 
 /** A change that carries both sides: what stands there, and what will. Where it changes something follows from its kind. */
 export type Step = Exclude<AnyStep, { kind: "setPart" }> | SetPart;
 export type StepOf<K extends Step["kind"]> = Extract<Step, { kind: K }>;
-
-export const StepSchema = AnyStepSchema as unknown as z.ZodType<Step>;
 
 /** What is known of each kind of step; the compiler names one that is missing. */
 const KINDS: { readonly [K in Step["kind"]]: StepKind<StepOf<K>> } = {

@@ -1,9 +1,8 @@
-import { z } from "zod";
-import { onNode, step } from "./base";
-import { chainStepKind, nameIn, onChain } from "./chain-step";
-import { PlaceSchema, putNode, takeNode } from "./place";
+import type { z } from "zod";
+import { chainStepKind, nameIn } from "./chain-step";
+import { putNode, takeNode } from "./place";
+import type { MoveNodeSchema } from "./schemas";
 
-export const MoveNodeSchema = z.strictObject({ ...step("moveNode", PlaceSchema), ...onChain, ...onNode });
 type MoveNode = Readonly<z.infer<typeof MoveNodeSchema>>;
 
 /** A node from one place of its chain to another. */

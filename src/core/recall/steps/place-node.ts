@@ -1,21 +1,13 @@
 import equal from "fast-deep-equal";
-import { z } from "zod";
+import type { z } from "zod";
 import { nodeName } from "../../chains/chain";
 import { completeNode } from "../../chains/complete";
-import { NodeSchema } from "../../chains/schema";
 import { fromsIn } from "../../chains/tree";
 import { fail, ok } from "../../result";
-import { onNode, step } from "./base";
-import { chainStepKind, onChain } from "./chain-step";
-import { place, putNode, takeNode } from "./place";
+import { chainStepKind } from "./chain-step";
+import { putNode, takeNode } from "./place";
+import type { PlaceNodeSchema } from "./schemas";
 
-const PlacedNodeSchema = z.strictObject({ node: NodeSchema, ...place });
-
-export const PlaceNodeSchema = z.strictObject({
-  ...step("placeNode", PlacedNodeSchema.nullable()),
-  ...onChain,
-  ...onNode,
-});
 type PlaceNode = Readonly<z.infer<typeof PlaceNodeSchema>>;
 
 /** Puts a node in (from nowhere) or takes it out (to nowhere), with all that it holds. */

@@ -1,18 +1,13 @@
 import equal from "fast-deep-equal";
-import { z } from "zod";
-import { KeySchema } from "../../chains/schema";
+import type { z } from "zod";
 import { MOST_STRIPS } from "../../documents/limits";
 import type { Project } from "../../projects/project";
 import { fail, ok } from "../../result";
 import { INSERTS } from "../../strips/parts/inserts";
-import { StripSchema } from "../../strips/schema";
 import { type Strip, completeStrip, presetsIn } from "../../strips/strip";
-import { step } from "./base";
-import { type Change, onStrip, stepKind, surroundingsOf } from "./step-kind";
+import { type Change, stepKind, surroundingsOf } from "./step-kind";
+import type { PlaceStripSchema } from "./schemas";
 
-const PlacedStripSchema = z.strictObject({ strip: StripSchema, after: KeySchema.nullable() });
-
-export const PlaceStripSchema = z.strictObject({ ...step("placeStrip", PlacedStripSchema.nullable()), ...onStrip });
 type PlaceStrip = Readonly<z.infer<typeof PlaceStripSchema>>;
 type Placed = NonNullable<PlaceStrip["to"]>;
 

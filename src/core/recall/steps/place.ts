@@ -1,6 +1,5 @@
-import { z } from "zod";
+import type { z } from "zod";
 import type { Chain, ChainNode } from "../../chains/chain";
-import { KeySchema } from "../../chains/schema";
 import {
   type Place,
   findList,
@@ -13,11 +12,9 @@ import {
 } from "../../chains/tree";
 import equal from "fast-deep-equal";
 import { fail, ok } from "../../result";
+import type { PlaceSchema } from "./schemas";
 import type { Change } from "./step-kind";
 
-/** Behind a node, first where null; in the section or lane of that key, at the top where there is none. */
-export const place = { after: KeySchema.nullable(), within: KeySchema.optional() };
-export const PlaceSchema = z.strictObject(place);
 export type PlaceInStep = Readonly<z.infer<typeof PlaceSchema>>;
 
 export const placeOf = ({ after, within }: PlaceInStep): Place => ({ after, within: within ?? null });

@@ -1,14 +1,12 @@
 import equal from "fast-deep-equal";
-import { z } from "zod";
+import type { z } from "zod";
 import { completeChain } from "../../chains/complete";
-import { ChainSchema } from "../../chains/schema";
 import { fromsOf } from "../../chains/tree";
 import { fail, ok } from "../../result";
 import { describeInserts } from "../../strips/parts/inserts";
-import { step } from "./base";
-import { chainStepKind, onChain } from "./chain-step";
+import { chainStepKind } from "./chain-step";
+import type { SetChainSchema } from "./schemas";
 
-export const SetChainSchema = z.strictObject({ ...step("setChain", ChainSchema), ...onChain });
 type SetChain = Readonly<z.infer<typeof SetChainSchema>>;
 
 /** A chain as a whole. */

@@ -1,10 +1,9 @@
-import { z } from "zod";
+import type { z } from "zod";
 import { findLane, findNode, mapLane, mapNode } from "../../chains/tree";
 import { fail, ok } from "../../result";
-import { onNode, step } from "./base";
-import { chainStepKind, nameIn, onChain } from "./chain-step";
+import { chainStepKind, nameIn } from "./chain-step";
+import type { SetEnabledSchema } from "./schemas";
 
-export const SetEnabledSchema = z.strictObject({ ...step("setEnabled", z.boolean()), ...onChain, ...onNode });
 type SetEnabled = Readonly<z.infer<typeof SetEnabledSchema>>;
 
 /** Switches a plugin, a section or a lane on or off. */

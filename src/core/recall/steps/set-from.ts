@@ -1,11 +1,9 @@
 import equal from "fast-deep-equal";
-import { z } from "zod";
-import { FromSchema } from "../../chains/schema";
+import type { z } from "zod";
 import { fail, ok } from "../../result";
-import { step } from "./base";
-import { chainStepKind, onChain, setOrDrop } from "./chain-step";
+import { chainStepKind, setOrDrop } from "./chain-step";
+import type { SetFromSchema } from "./schemas";
 
-export const SetFromSchema = z.strictObject({ ...step("setFrom", FromSchema.nullable()), ...onChain });
 type SetFrom = Readonly<z.infer<typeof SetFromSchema>>;
 
 /** Which preset a chain goes by; null for none. */

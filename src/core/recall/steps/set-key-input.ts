@@ -1,16 +1,10 @@
 import equal from "fast-deep-equal";
-import { z } from "zod";
-import { KeyInputSchema } from "../../chains/schema";
+import type { z } from "zod";
 import { findProcessor, mapProcessor } from "../../chains/tree";
 import { fail, ok } from "../../result";
-import { onNode, step } from "./base";
-import { chainStepKind, nameIn, onChain, setOrDrop } from "./chain-step";
+import { chainStepKind, nameIn, setOrDrop } from "./chain-step";
+import type { SetKeyInputSchema } from "./schemas";
 
-export const SetKeyInputSchema = z.strictObject({
-  ...step("setKeyInput", KeyInputSchema.nullable()),
-  ...onChain,
-  ...onNode,
-});
 type SetKeyInput = Readonly<z.infer<typeof SetKeyInputSchema>>;
 
 /** What opens or turns down a plugin in place of its own sound; null for that. */

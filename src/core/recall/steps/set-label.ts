@@ -1,12 +1,10 @@
-import { z } from "zod";
+import type { z } from "zod";
 import type { ChainNode } from "../../chains/chain";
-import { NameSchema } from "../../chains/schema";
 import { findNode, mapNode } from "../../chains/tree";
 import { fail, ok } from "../../result";
-import { onNode, step } from "./base";
-import { chainStepKind, nameIn, onChain, setOrDrop } from "./chain-step";
+import { chainStepKind, nameIn, setOrDrop } from "./chain-step";
+import type { SetLabelSchema } from "./schemas";
 
-export const SetLabelSchema = z.strictObject({ ...step("setLabel", NameSchema.nullable()), ...onChain, ...onNode });
 type SetLabel = Readonly<z.infer<typeof SetLabelSchema>>;
 
 /** The name that a node has of its own: a section always has one, a plugin may, a split (undefined) never. */

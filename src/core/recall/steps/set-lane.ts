@@ -1,14 +1,12 @@
 import equal from "fast-deep-equal";
-import { z } from "zod";
+import type { z } from "zod";
 import { LANE_LEVEL } from "../../chains/params";
-import { LaneSettingsSchema } from "../../chains/schema";
 import { findLane, laneSettings, mapLane } from "../../chains/tree";
 import { fail, ok } from "../../result";
 import { formatLevel, formatPan } from "../../units/format";
-import { onNode, step } from "./base";
-import { chainStepKind, onChain } from "./chain-step";
+import { chainStepKind } from "./chain-step";
+import type { SetLaneSchema } from "./schemas";
 
-export const SetLaneSchema = z.strictObject({ ...step("setLane", LaneSettingsSchema), ...onChain, ...onNode });
 type SetLane = Readonly<z.infer<typeof SetLaneSchema>>;
 
 /** The name, the switch, the level and the pan of a lane. */

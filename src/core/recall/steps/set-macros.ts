@@ -1,11 +1,9 @@
 import equal from "fast-deep-equal";
-import { z } from "zod";
-import { MacrosSchema } from "../../chains/schema";
+import type { z } from "zod";
 import { fail, ok } from "../../result";
-import { step } from "./base";
-import { chainStepKind, onChain } from "./chain-step";
+import { chainStepKind } from "./chain-step";
+import type { SetMacrosSchema } from "./schemas";
 
-export const SetMacrosSchema = z.strictObject({ ...step("setMacros", MacrosSchema), ...onChain });
 type SetMacros = Readonly<z.infer<typeof SetMacrosSchema>>;
 
 /** All macros of a chain. */

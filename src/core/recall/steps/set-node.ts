@@ -1,14 +1,12 @@
 import equal from "fast-deep-equal";
-import { z } from "zod";
+import type { z } from "zod";
 import { nodeName } from "../../chains/chain";
 import { completeNode } from "../../chains/complete";
-import { NodeSchema } from "../../chains/schema";
 import { findMisplaced, findNode, fromsIn, mapNode } from "../../chains/tree";
 import { fail, ok } from "../../result";
-import { onNode, step } from "./base";
-import { chainStepKind, onChain } from "./chain-step";
+import { chainStepKind } from "./chain-step";
+import type { SetNodeSchema } from "./schemas";
 
-export const SetNodeSchema = z.strictObject({ ...step("setNode", NodeSchema), ...onChain, ...onNode });
 type SetNode = Readonly<z.infer<typeof SetNodeSchema>>;
 
 /** One node in the place of another of the same key. */

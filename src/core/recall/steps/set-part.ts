@@ -1,15 +1,12 @@
 import equal from "fast-deep-equal";
-import { z } from "zod";
 import { findStrip } from "../../projects/project";
 import { fail, ok } from "../../result";
-import { PART, PARTS, type PartName, type PartValues } from "../../strips/parts";
+import { PART, type PartName, type PartValues } from "../../strips/parts";
 import type { Part } from "../../strips/parts/part";
-import { step } from "./base";
-import { changeStrip, onStrip, stepKind, surroundingsOf } from "./step-kind";
+import { changeStrip, stepKind, surroundingsOf } from "./step-kind";
 
 /** Parts that are set as a whole; inserts are a chain, and change in finer steps. */
 export type WholePart = Exclude<PartName, "inserts">;
-const isWhole = (name: PartName): name is WholePart => name !== "inserts";
 
 export type SetPart = {
   [N in WholePart]: {
@@ -21,13 +18,6 @@ export type SetPart = {
     readonly to: PartValues[N];
   };
 }[WholePart];
-
-const schemaOf = (name: WholePart) =>
-  z.strictObject({ ...step("setPart", PART[name].schema as z.ZodType), ...onStrip, part: z.literal(name) });
-
-const [first, ...others] = PARTS.filter(isWhole).map(schemaOf);
-
-export const SetPartSchema = z.discriminatedUnion("part", [first!, ...others]);
 
 /** The compiler cannot see that the values of a step are those of its part; here is the one place that says so. */
 const recordOf = ({ part }: SetPart) => PART[part] as Part<unknown>;

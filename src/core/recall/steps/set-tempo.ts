@@ -1,9 +1,8 @@
-import { z } from "zod";
+import type { z } from "zod";
 import { fail, ok } from "../../result";
-import { step } from "./base";
 import { stepKind } from "./step-kind";
+import type { SetTempoSchema } from "./schemas";
 
-export const SetTempoSchema = z.strictObject(step("setTempo", z.number().min(20).max(400)));
 type SetTempo = Readonly<z.infer<typeof SetTempoSchema>>;
 
 /** The tempo of the project, in beats per minute. */

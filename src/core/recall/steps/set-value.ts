@@ -1,21 +1,14 @@
 import equal from "fast-deep-equal";
-import { z } from "zod";
+import type { z } from "zod";
 import { type Chain, processorName } from "../../chains/chain";
-import { ValueSchema } from "../../chains/schema";
 import { findProcessor, mapProcessor } from "../../chains/tree";
 import { findSpec } from "../../processors/model";
 import { findModel } from "../../processors/models";
 import { fail, ok } from "../../result";
 import { formatPlain } from "../../units/format";
-import { onNode, step } from "./base";
-import { chainStepKind, onChain } from "./chain-step";
+import { chainStepKind } from "./chain-step";
+import type { SetValueSchema } from "./schemas";
 
-export const SetValueSchema = z.strictObject({
-  ...step("setValue", ValueSchema),
-  ...onChain,
-  ...onNode,
-  param: z.string().min(1),
-});
 type SetValue = Readonly<z.infer<typeof SetValueSchema>>;
 
 function words({ node, param, from, to }: SetValue, chain: Chain | null): string {

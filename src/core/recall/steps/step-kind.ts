@@ -1,5 +1,4 @@
 import type { From } from "../../chains/chain";
-import { KeySchema } from "../../chains/schema";
 import type { Project } from "../../projects/project";
 import { findStrip, nameIn } from "../../projects/project";
 import { type Result, fail, ok } from "../../result";
@@ -52,8 +51,6 @@ export const stepKind = <S extends AnyStep>(
   isOneValue: () => false,
   ...given,
 });
-
-export const onStrip = { strip: KeySchema };
 
 /** Changes one strip of a project. */
 export function changeStrip(project: Project, id: string, change: (strip: Strip) => Change<Strip>): Change<Project> {

@@ -24,11 +24,6 @@ export const PART: { readonly [N in PartName]: Part<PartValues[N]> } = RECORDS;
 
 export const PARTS = Object.keys(RECORDS) as unknown as readonly [PartName, ...PartName[]];
 
-/** Schemas of all parts, for a strip. */
-export const PART_SCHEMAS = Object.fromEntries(PARTS.map((name) => [name, PART[name].schema])) as unknown as {
-  readonly [N in PartName]: Part<PartValues[N]>["schema"];
-};
-
 type ValuesOf<N extends PartName> = { readonly [P in N]?: PartValues[P] | undefined };
 
 /**

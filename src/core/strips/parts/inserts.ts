@@ -1,8 +1,6 @@
 import type { Chain, StripRef } from "../../chains/chain";
 import { EMPTY_CHAIN } from "../../chains/chain";
 import { completeChain } from "../../chains/complete";
-import { findChainProblem } from "../../chains/problems";
-import { ChainSchema } from "../../chains/schema";
 import { fromsOf, mapProcessors, processorsOf } from "../../chains/tree";
 import { part } from "./part";
 
@@ -33,12 +31,10 @@ export function describeInserts(from: Chain, to: Chain): string {
 export const INSERTS = part<Chain>({
   title: "Inserts",
   phrase: "the inserts",
-  schema: ChainSchema,
   empty: () => EMPTY_CHAIN,
   words: (chain) => plugins(processorsOf(chain).length),
   change: describeInserts,
   aims: { of: keysOf, mapped: rekeyedBy, question: null },
   presets: fromsOf,
   complete: completeChain,
-  findProblem: (chain, _, path) => findChainProblem(chain, path),
 });

@@ -1,9 +1,9 @@
-import { z } from "zod";
+import type { z } from "zod";
 import { formatLevel } from "../../units/format";
 import { FADER } from "../params";
 import { part } from "./part";
+import type { LevelSchema } from "./schemas";
 
-const LevelSchema = z.strictObject({ fader: z.number().min(FADER.min).max(FADER.max), mute: z.boolean() });
 export type Level = Readonly<z.infer<typeof LevelSchema>>;
 
 /** "−6.0, muted", for where the unit stands over the column. */
@@ -17,7 +17,6 @@ export const describeLevel = ({ fader, mute }: Level): string =>
 export const LEVEL = part<Level>({
   title: "Level",
   phrase: "the level",
-  schema: LevelSchema,
   empty: () => ({ fader: 0, mute: false }),
   isOneValue: true,
   words: describeLevel,

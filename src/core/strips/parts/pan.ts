@@ -1,12 +1,8 @@
-import { z } from "zod";
+import type { z } from "zod";
 import { formatPan } from "../../units/format";
-import { PAN as PAN_SPEC, WIDTH } from "../params";
 import { part } from "./part";
+import type { PanSchema } from "./schemas";
 
-const PanSchema = z.strictObject({
-  pan: z.number().min(PAN_SPEC.min).max(PAN_SPEC.max),
-  width: z.number().min(WIDTH.min).max(WIDTH.max),
-});
 export type Pan = Readonly<z.infer<typeof PanSchema>>;
 
 export const describePan = ({ pan, width }: Pan): string =>
@@ -15,7 +11,6 @@ export const describePan = ({ pan, width }: Pan): string =>
 export const PAN = part<Pan>({
   title: "Pan",
   phrase: "the pan",
-  schema: PanSchema,
   empty: () => ({ pan: 0, width: 100 }),
   isOneValue: true,
   words: describePan,

@@ -1,6 +1,4 @@
-import type { z } from "zod";
 import type { From, StripRef } from "../../chains/chain";
-import type { Problem } from "../../documents/problem";
 import type { StripKind } from "../../documents/strip-kinds";
 
 /** What a part is told beside: its strip, and how other strips are called; null for one that is not here. */
@@ -35,7 +33,6 @@ export interface Part<V> {
   readonly title: string;
   /** Within a sentence: "the level". */
   readonly phrase: string;
-  readonly schema: z.ZodType<V>;
   /** What a new strip has of it. */
   readonly empty: (kind: StripKind) => V;
   /** What it says, in a cell. */
@@ -55,11 +52,9 @@ export interface Part<V> {
   readonly isOneValue: boolean;
   /** Every value that there can be is there. */
   readonly complete: (value: V) => V;
-  /** What the schema cannot see. */
-  readonly findProblem: (value: V, kind: StripKind, path: string) => Problem | null;
 }
 
-type Optional = "aims" | "isHeld" | "isOffered" | "misfit" | "presets" | "isOneValue" | "complete" | "findProblem";
+type Optional = "aims" | "isHeld" | "isOffered" | "misfit" | "presets" | "isOneValue" | "complete";
 
 /** A part of which nothing special is to be said but what is given. */
 export const part = <V>(given: Omit<Part<V>, Optional> & Partial<Pick<Part<V>, Optional>>): Part<V> => ({
@@ -70,6 +65,5 @@ export const part = <V>(given: Omit<Part<V>, Optional> & Partial<Pick<Part<V>, O
   presets: () => [],
   isOneValue: false,
   complete: (value) => value,
-  findProblem: () => null,
   ...given,
 });

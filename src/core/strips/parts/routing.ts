@@ -1,10 +1,6 @@
-import { z } from "zod";
-import { NameSchema, StripRefSchema } from "../../chains/schema";
+import type { z } from "zod";
 import { type Surroundings, part } from "./part";
-
-/** Where a strip's sound goes: a strip, a pair of sockets, or nowhere. */
-const OutputSchema = z.union([StripRefSchema, z.strictObject({ hardware: NameSchema }), z.null()]);
-const RoutingSchema = z.strictObject({ output: OutputSchema });
+import type { OutputSchema, RoutingSchema } from "./schemas";
 
 export type Output = Readonly<z.infer<typeof OutputSchema>>;
 export type Routing = Readonly<z.infer<typeof RoutingSchema>>;
@@ -20,7 +16,6 @@ function words({ output }: Routing, { nameOf }: Pick<Surroundings, "nameOf">): s
 export const ROUTING = part<Routing>({
   title: "Output",
   phrase: "the output",
-  schema: RoutingSchema,
   empty: () => ({ output: null }),
   words,
   change: (from, to, around) => `output ${words(from, around)} → ${words(to, around)}`,

@@ -1,44 +1,11 @@
-import { z } from "zod";
+import type { z } from "zod";
 import { type Chain, EMPTY_CHAIN, type Processor, processorName } from "../../chains/chain";
 import { completeChain, completeProcessor } from "../../chains/complete";
-import { findChainProblem, findProcessorProblem } from "../../chains/problems";
-import { ChainSchema, KeySchema, NameSchema, ProcessorSchema, StripRefSchema } from "../../chains/schema";
 import { fromsOf } from "../../chains/tree";
-import type { Problem } from "../../documents/problem";
-import { findModel } from "../../processors/models";
 import { type StripKind, isBus } from "../../documents/strip-kinds";
 import { keysOf, rekeyedBy } from "./inserts";
 import { part } from "./part";
-
-const ChannelsSchema = z.enum(["mono", "stereo"]);
-const KeyRangeSchema = z.strictObject({ low: z.int().min(0).max(127), high: z.int().min(0).max(127) });
-
-const LayerSchema = z.strictObject({
-  key: KeySchema,
-  name: NameSchema,
-  instrument: ProcessorSchema,
-  keys: KeyRangeSchema,
-  velocities: KeyRangeSchema,
-  effects: ChainSchema,
-});
-
-const SourceSchema = z.discriminatedUnion("type", [
-  z.strictObject({
-    type: z.literal("input"),
-    channels: ChannelsSchema,
-    input: z.string().max(200),
-    gain: z.number().min(-60).max(60),
-    inverted: z.boolean(),
-  }),
-  z.strictObject({ type: z.literal("bus"), channels: ChannelsSchema }),
-  z.strictObject({ type: z.literal("layers"), channels: ChannelsSchema, layers: z.array(LayerSchema).max(32) }),
-  z.strictObject({
-    type: z.literal("output"),
-    channels: ChannelsSchema,
-    strip: StripRefSchema,
-    output: z.int().min(1),
-  }),
-]);
+import type { SourceSchema } from "./schemas";
 
 export type Source = Readonly<z.infer<typeof SourceSchema>>;
 export type Layer = Extract<Source, { type: "layers" }>["layers"][number];
@@ -92,38 +59,9 @@ const completeLayer = (layer: Layer): Layer => ({
   effects: completeChain(layer.effects),
 });
 
-function findLayerProblem(layer: Layer, path: string): Problem | null {
-  if (layer.keys.low > layer.keys.high)
-    return { path: `${path}.keys`, message: "The lowest key is above the highest." };
-  if (layer.velocities.low > layer.velocities.high)
-    return { path: `${path}.velocities`, message: "The softest touch is above the hardest." };
-  return (
-    findProcessorProblem(layer.instrument, `${path}.instrument`) ??
-    (findModel(layer.instrument.model)?.family === "instrument"
-      ? null
-      : { path: `${path}.instrument.model`, message: `${layer.instrument.model} is no instrument.` }) ??
-    findChainProblem(layer.effects, `${path}.effects`)
-  );
-}
-
-function findProblem(source: Source, kind: StripKind, path: string): Problem | null {
-  if (source.type !== "layers") return null;
-  if (kind !== "instrument") return { path: `${path}.type`, message: "Only a strip of kind instrument plays layers." };
-  const keys = new Set<string>();
-  for (const [at, layer] of source.layers.entries()) {
-    const here = `${path}.layers[${at}]`;
-    if (keys.has(layer.key)) return { path: `${here}.key`, message: `The key “${layer.key}” is used twice.` };
-    keys.add(layer.key);
-    const problem = findLayerProblem(layer, here);
-    if (problem) return problem;
-  }
-  return null;
-}
-
 export const SOURCE = part<Source>({
   title: "Instrument",
   phrase: "the source",
-  schema: SourceSchema,
   empty: emptySource,
   words: (source, { kind }) => describeSource({ kind, source }),
   change: () => "the instrument changes",
@@ -138,5 +76,4 @@ export const SOURCE = part<Source>({
   misfit: (kind) => (kind === "instrument" ? null : "plays no instrument; the layers are left out"),
   presets: (source) => chainsOf(source).flatMap(fromsOf),
   complete: (source) => mapLayers(source, completeLayer),
-  findProblem,
 });

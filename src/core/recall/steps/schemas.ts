@@ -1,0 +1,101 @@
+import { z } from "zod";
+import {
+  ChainSchema,
+  FromSchema,
+  KeyInputSchema,
+  KeySchema,
+  LaneSettingsSchema,
+  MacrosSchema,
+  NameSchema,
+  NodeSchema,
+  ValueSchema,
+} from "../../chains/schema";
+import { PART_SCHEMAS } from "../../strips/parts/schemas";
+import { StripSchema } from "../../strips/schema";
+
+/* What a step may say, by its kind. It stands apart from what is known of the kinds, which the interface carries. */
+
+/** The fields that every step has. */
+const step = <K extends string, V extends z.ZodType>(kind: K, value: V) => ({
+  id: KeySchema,
+  kind: z.literal(kind),
+  from: value,
+  to: value,
+});
+
+const onStrip = { strip: KeySchema };
+/** The inserts of a strip or, with a layer, the effects within that layer of its instrument. */
+const onChain = { ...onStrip, layer: KeySchema.optional() };
+const onNode = { node: KeySchema };
+
+/** Behind a node, first where null; in the section or lane of that key, at the top where there is none. */
+const place = { after: KeySchema.nullable(), within: KeySchema.optional() };
+export const PlaceSchema = z.strictObject(place);
+
+export const SetValueSchema = z.strictObject({
+  ...step("setValue", ValueSchema),
+  ...onChain,
+  ...onNode,
+  param: z.string().min(1),
+});
+
+export const SetKeyInputSchema = z.strictObject({
+  ...step("setKeyInput", KeyInputSchema.nullable()),
+  ...onChain,
+  ...onNode,
+});
+
+export const SetEnabledSchema = z.strictObject({ ...step("setEnabled", z.boolean()), ...onChain, ...onNode });
+
+export const SetLabelSchema = z.strictObject({ ...step("setLabel", NameSchema.nullable()), ...onChain, ...onNode });
+
+const PlacedNodeSchema = z.strictObject({ node: NodeSchema, ...place });
+
+export const PlaceNodeSchema = z.strictObject({
+  ...step("placeNode", PlacedNodeSchema.nullable()),
+  ...onChain,
+  ...onNode,
+});
+
+export const MoveNodeSchema = z.strictObject({ ...step("moveNode", PlaceSchema), ...onChain, ...onNode });
+
+export const SetNodeSchema = z.strictObject({ ...step("setNode", NodeSchema), ...onChain, ...onNode });
+
+export const SetLaneSchema = z.strictObject({ ...step("setLane", LaneSettingsSchema), ...onChain, ...onNode });
+
+export const SetMacrosSchema = z.strictObject({ ...step("setMacros", MacrosSchema), ...onChain });
+
+export const SetFromSchema = z.strictObject({ ...step("setFrom", FromSchema.nullable()), ...onChain });
+
+export const SetChainSchema = z.strictObject({ ...step("setChain", ChainSchema), ...onChain });
+
+const PlacedStripSchema = z.strictObject({ strip: StripSchema, after: KeySchema.nullable() });
+
+export const PlaceStripSchema = z.strictObject({ ...step("placeStrip", PlacedStripSchema.nullable()), ...onStrip });
+
+export const SetTempoSchema = z.strictObject(step("setTempo", z.number().min(20).max(400)));
+
+/** Inserts are a chain, and change in finer steps. */
+const { inserts: _, ...WHOLE_PARTS } = PART_SCHEMAS;
+
+const [first, ...others] = Object.entries(WHOLE_PARTS).map(([part, schema]) =>
+  z.strictObject({ ...step("setPart", schema as z.ZodType), ...onStrip, part: z.literal(part) }),
+);
+const SetPartSchema = z.discriminatedUnion("part", [first!, ...others]);
+
+export const AnyStepSchema = z.discriminatedUnion("kind", [
+  SetValueSchema,
+  SetEnabledSchema,
+  SetLabelSchema,
+  PlaceNodeSchema,
+  MoveNodeSchema,
+  SetNodeSchema,
+  SetLaneSchema,
+  SetKeyInputSchema,
+  SetMacrosSchema,
+  SetFromSchema,
+  SetChainSchema,
+  SetPartSchema,
+  PlaceStripSchema,
+  SetTempoSchema,
+]);

@@ -1,0 +1,63 @@
+import { z } from "zod";
+import { ChainSchema, KeySchema, NameSchema, ProcessorSchema, StripRefSchema } from "../../chains/schema";
+import { FADER, PAN, WIDTH } from "../params";
+
+/*
+ * What documents may hold of each part. It stands apart from the records of the parts, which the interface carries: nothing
+ * is parsed there.
+ */
+
+const ranged = ({ min, max }: { min: number; max: number }) => z.number().min(min).max(max);
+
+export const LevelSchema = z.strictObject({ fader: ranged(FADER), mute: z.boolean() });
+
+export const PanSchema = z.strictObject({ pan: ranged(PAN), width: ranged(WIDTH) });
+
+export const LookSchema = z.strictObject({
+  name: NameSchema,
+  colour: z.string().max(40).optional(),
+  icon: z.string().max(40).optional(),
+});
+
+/** Where a strip's sound goes: a strip, a pair of sockets, or nowhere. */
+export const OutputSchema = z.union([StripRefSchema, z.strictObject({ hardware: NameSchema }), z.null()]);
+export const RoutingSchema = z.strictObject({ output: OutputSchema });
+
+const ChannelsSchema = z.enum(["mono", "stereo"]);
+const KeyRangeSchema = z.strictObject({ low: z.int().min(0).max(127), high: z.int().min(0).max(127) });
+
+const LayerSchema = z.strictObject({
+  key: KeySchema,
+  name: NameSchema,
+  instrument: ProcessorSchema,
+  keys: KeyRangeSchema,
+  velocities: KeyRangeSchema,
+  effects: ChainSchema,
+});
+
+export const SourceSchema = z.discriminatedUnion("type", [
+  z.strictObject({
+    type: z.literal("input"),
+    channels: ChannelsSchema,
+    input: z.string().max(200),
+    gain: z.number().min(-60).max(60),
+    inverted: z.boolean(),
+  }),
+  z.strictObject({ type: z.literal("bus"), channels: ChannelsSchema }),
+  z.strictObject({ type: z.literal("layers"), channels: ChannelsSchema, layers: z.array(LayerSchema).max(32) }),
+  z.strictObject({
+    type: z.literal("output"),
+    channels: ChannelsSchema,
+    strip: StripRefSchema,
+    output: z.int().min(1),
+  }),
+]);
+
+export const PART_SCHEMAS = {
+  source: SourceSchema,
+  inserts: ChainSchema,
+  level: LevelSchema,
+  pan: PanSchema,
+  routing: RoutingSchema,
+  look: LookSchema,
+};
