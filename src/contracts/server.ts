@@ -21,6 +21,11 @@ export const ModelSchema = z.strictObject({
   channels: z.strictObject({ in: z.int(), out: z.int() }),
   latency: z.int(),
   lead: z.string(),
+  /** Parameters of which a change is a cross-fade. */
+  structural: z.array(z.string()),
+  isKeyed: z.boolean(),
+  widens: z.boolean(),
+  holdsLevels: z.boolean(),
   hearable: z.boolean(),
   /** Of an instrument with several: what each carries. */
   outputs: z.array(z.string()).optional(),
