@@ -151,15 +151,18 @@ export class LibrarySearch {
 
   /** Builds anew in the background when too much of the index is dead; nobody waits for it. */
   tidy(db: Knex): void {
-    if (this.index.waste > MOST_WASTE && this.index.size > CHUNK) this.rebuild(db);
+    if (!this.tidying && this.index.waste > MOST_WASTE && this.index.size > CHUNK) this.rebuild(db);
   }
 
-  /** Builds anew in the background, from what is on disk. */
+  /** Builds anew in the background, from what is on disk by then: behind a rebuilding that is under way. */
   rebuild(db: Knex): void {
-    if (this.tidying) return;
-    this.tidying = this.build(db)
+    const built = (this.tidying ?? Promise.resolve())
+      .then(() => this.build(db))
       .catch((error: unknown) => console.error(error))
-      .finally(() => (this.tidying = null));
+      .finally(() => {
+        if (this.tidying === built) this.tidying = null;
+      });
+    this.tidying = built;
   }
 
   /** Resolves when no rebuilding is under way. */
