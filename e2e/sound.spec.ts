@@ -1,5 +1,5 @@
 import { type HeardChain, heardProcessor } from "@/core/chains/heard-chain";
-import { createAudition } from "@/core/sound/audition";
+import { createAudition } from "@/core/sound/audition/audition";
 import { renderChain } from "@/core/sound/render";
 import { drumWithCello } from "@/core/materials/drum-with-cello";
 import { noise } from "@/core/sound/testing";

@@ -1,23 +1,30 @@
+import { BANDS, bandParam } from "../../src/core/processors/equaliser/parametric-eq/bands";
 import { createParametricEq } from "../../src/core/processors/equaliser/parametric-eq/kernel";
+import { PARAMETRIC_EQ } from "../../src/core/processors/equaliser/parametric-eq/model";
+import { heardValues } from "../../src/core/processors/model";
+import { beatsPerMinute } from "../../src/core/units/quantities";
 
 /** Ten seconds of noise through six bands; answers with the milliseconds it took. */
 
 const SECONDS = 10;
 const RATE = 48_000;
 
-const values: Record<string, number> = { output: 0, mix: 100, channels: 0 };
-[60, 150, 400, 1200, 4000, 9000].forEach((freq, at) => {
-  const band = `band${at + 1}`;
-  Object.assign(values, {
-    [`${band}.used`]: 1,
-    [`${band}.on`]: 1,
-    [`${band}.type`]: 0,
-    [`${band}.freq`]: freq,
-    [`${band}.gain`]: 4,
-    [`${band}.q`]: 1,
-    [`${band}.slope`]: 12,
-  });
-});
+const values = heardValues(
+  PARAMETRIC_EQ,
+  Object.fromEntries(
+    [60, 150, 400, 1200, 4000, 9000].flatMap((freq, at) => {
+      const band = BANDS[at]!;
+      return [
+        [bandParam(band, "used"), 1],
+        [bandParam(band, "type"), 0],
+        [bandParam(band, "freq"), freq],
+        [bandParam(band, "gain"), 4],
+        [bandParam(band, "q"), 1],
+      ];
+    }),
+  ),
+  beatsPerMinute(120),
+);
 
 const kernel = createParametricEq(RATE);
 kernel.set(values, true);

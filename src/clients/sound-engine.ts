@@ -1,7 +1,7 @@
 import { type Remote, wrap } from "comlink";
 import { type FromWorklet, type ToWorklet, WORKLET_NAME } from "@/contracts/audition";
 import { keyMaterials } from "@/core/chains/heard-chain";
-import type { Meters, Voice } from "@/core/sound/audition";
+import type { Meters, Voice } from "@/core/sound/audition/audition";
 import type { HeardSound } from "@/core/sound/heard-sound";
 import type { Measurement } from "@/core/dsp/measure/measure";
 import type { SoundService } from "@/workers/sound.worker";

@@ -1,5 +1,5 @@
 import type { HeardChain } from "@/core/chains/heard-chain";
-import type { Meters, Voice } from "@/core/sound/audition";
+import type { Meters, Voice } from "@/core/sound/audition/audition";
 import type { HeardSound } from "@/core/sound/heard-sound";
 
 /** What the interface tells the audio worklet. */

@@ -26,6 +26,12 @@ export const ModelSchema = z.strictObject({
   isKeyed: z.boolean(),
   widens: z.boolean(),
   holdsLevels: z.boolean(),
+  limits: z.boolean(),
+  hasCabinet: z.boolean(),
+  needsTwoSides: z.boolean(),
+  playsSample: z.boolean(),
+  /** What it reads while it sounds: dB of reduction, 0 or below; Hz; LUFS. */
+  reads: z.enum(["reduction", "pitch", "loudness"]).nullable(),
   hearable: z.boolean(),
   /** Of an instrument with several: what each carries. */
   outputs: z.array(z.string()).optional(),

@@ -1,5 +1,5 @@
 import { type FromWorklet, type ToWorklet, WORKLET_NAME, type WorkletOptions } from "@/contracts/audition";
-import { createAudition } from "@/core/sound/audition";
+import { createAudition } from "@/core/sound/audition/audition";
 
 /** Blocks of 128 samples between two readings of the meters: about thirty readings a second. */
 const METER_BLOCKS = 12;

@@ -1,5 +1,5 @@
 import type { LoopPicture, SoundEngine } from "@/clients/sound-engine";
-import type { Meters, Voice } from "@/core/sound/audition";
+import type { Meters, Voice } from "@/core/sound/audition/audition";
 import type { HeardSound } from "@/core/sound/heard-sound";
 import type { Measurement } from "@/core/dsp/measure/measure";
 

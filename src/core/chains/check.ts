@@ -60,7 +60,7 @@ const value = (processor: Processor, id: string): number => {
 
 const twoAmplifiers: Rule = (chain) =>
   runsOf(chain.nodes).flatMap((run) => {
-    const [, second] = run.filter((p) => p.model === "amplifier");
+    const [, second] = run.filter((p) => findModel(p.model)?.hasCabinet);
     return second
       ? [
           {
@@ -76,7 +76,7 @@ const twoAmplifiers: Rule = (chain) =>
 const monoIntoStereo: Rule = (chain, { channels }) => {
   if (channels === "stereo") return [];
   const all = processorsOf(chain).filter((p) => p.enabled);
-  const at = all.findIndex((p) => p.model === "stereo-width");
+  const at = all.findIndex((p) => findModel(p.model)?.needsTwoSides);
   const width = all[at];
   if (!width || all.slice(0, at).some((p) => findModel(p.model)?.widens)) return [];
   return [
@@ -114,9 +114,9 @@ const raises = (p: Processor): boolean =>
 
 const limiterBeforeGain: Rule = (chain) =>
   runsOf(chain.nodes).flatMap((run) => {
-    const at = run.findIndex((p) => p.model === "limiter");
+    const at = run.findIndex((p) => findModel(p.model)?.limits);
     const limiter = run[at];
-    const louder = limiter && run.slice(at + 1).find((p) => p.model !== "limiter" && raises(p));
+    const louder = limiter && run.slice(at + 1).find((p) => !findModel(p.model)?.limits && raises(p));
     const last = run.at(-1);
     const within = last ? (findNode(chain, last.key)?.place.within ?? null) : null;
     return limiter && louder && last
@@ -155,15 +155,21 @@ const clipping: Rule = (chain, { peaks }) =>
     ];
   });
 
+/** It is there to be looked at, and changes nothing that is heard. */
+const isForLooking = (p: Processor): boolean => {
+  const reads = findModel(p.model)?.reads ?? null;
+  return reads === "pitch" || reads === "loudness";
+};
+
 const leftOn: Rule = (chain) =>
   processorsOf(chain).flatMap((p): readonly Remark[] =>
-    p.enabled && (p.model === "tuner" || p.model === "meter")
+    p.enabled && isForLooking(p)
       ? [
           {
             id: `on ${p.key}`,
             node: p.key,
             text:
-              p.model === "tuner" && p.values.mute === 1
+              p.values.mute === 1
                 ? `${processorName(p)} is on and mutes the sound.`
                 : `${processorName(p)} is still on.`,
             mend: { kind: "switchOff", node: p.key, label: "Switch it off" },

@@ -1,4 +1,5 @@
-import type { HeardValues, Model } from "../processors/model";
+import type { Model } from "../processors/model";
+import type { HeardValues } from "../units/param-spec";
 
 /**
  * A chain as the audio thread takes it: values in numbers, sections dissolved, in plain data that travels to a worklet.

@@ -1,4 +1,4 @@
-import type { HeardValues } from "../processors/model";
+import type { HeardValues } from "../units/param-spec";
 import type { HeardChain } from "./heard-chain";
 
 /** One layer of an instrument, as the audio thread takes it. Keys and velocities as in MIDI, 0 to 127. */

@@ -1,18 +1,13 @@
 import type { Processor } from "./chain";
 import { type Written, formatValue } from "../units/format";
 import { beatsPerMinute } from "../units/quantities";
-import { eqDesignOf } from "../processors/designs";
-import { type Model, findSpec, getSpec, heardValues } from "../processors/model";
+import { designOf, findSpec, getSpec, heardValues, type Model } from "../processors/model";
 import { findModel } from "../processors/models";
 import type { ParamId } from "../units/param-spec";
-import { MULTITAP_DELAY, TAPS, tapParam } from "../processors/delay/multitap-delay/model";
-import {
-  BANDS,
-  BAND_TYPES,
-  type BandNumber,
-  PARAMETRIC_EQ,
-  bandParam,
-} from "../processors/equaliser/parametric-eq/model";
+import { MULTITAP_DELAY } from "../processors/delay/multitap-delay/model";
+import { TAPS, tapParam } from "../processors/delay/multitap-delay/taps";
+import { PARAMETRIC_EQ } from "../processors/equaliser/parametric-eq/model";
+import { BANDS, BAND_TYPES, type BandNumber, bandParam } from "../processors/equaliser/parametric-eq/bands";
 
 /** A value worth telling, with the shortest word for it. */
 export interface Telling {
@@ -38,7 +33,7 @@ function tellBand(processor: Processor, model: Model, band: BandNumber): readonl
 /** The bands of any other equaliser that do something: a gain that is set, a cut that is in the way. */
 function tellCurve(processor: Processor, model: Model): readonly Telling[] {
   const values = heardValues(model, processor.values, ANY_TEMPO);
-  return eqDesignOf(model.id)
+  return designOf(model, "equaliser")
     .bands(values, 48_000)
     .flatMap(({ key, name, on, gain, params }) => {
       if (params.gain === undefined) return on ? [tell(processor, model, name.toLowerCase(), params.freq ?? key)] : [];

@@ -1,9 +1,9 @@
 import type { Processor } from "../chains/chain";
 import { processorsOf } from "../chains/tree";
 import { type Content, chainOf } from "../presets/preset";
-import { dynamicsDesignOf, eqDesignOf, shaperDesignOf } from "../processors/designs";
 import { levelCurve } from "../processors/equaliser/eq-design";
-import { type Family, type HeardValues, type Model, findSpec, heardValues } from "../processors/model";
+import { designOf, heardAt, type Family, findSpec, heardValues, type Model } from "../processors/model";
+import type { HeardValues } from "../units/param-spec";
 import { findModel } from "../processors/models";
 import { harmonicsOf } from "../processors/saturation/shaper";
 import { isNoteLength } from "../units/note-length";
@@ -47,7 +47,7 @@ interface Measured {
 const mean = (list: readonly number[]): number => list.reduce((sum, x) => sum + x, 0) / list.length;
 
 function balanceTags(equalisers: readonly Measured[]): readonly FoundTag[] {
-  const curves = equalisers.map(({ model, values }) => levelCurve(eqDesignOf(model.id), values, RATE));
+  const curves = equalisers.map(({ model, values }) => levelCurve(designOf(model, "equaliser"), values, RATE));
   const level = (at: readonly number[]): number =>
     mean(at.map((hz) => curves.reduce((sum, curve) => sum + curve(hz), 0)));
   const [low, high] = [level(LOW) - level(MIDDLE), level(HIGH) - level(MIDDLE)];
@@ -61,7 +61,7 @@ function balanceTags(equalisers: readonly Measured[]): readonly FoundTag[] {
 
 /** By how many dB a loud note is turned down; of several bands the mean. */
 function reductionOf({ model, values }: Measured): number {
-  const lines = dynamicsDesignOf(model.id).lines(values);
+  const lines = designOf(model, "dynamics").lines(values);
   const share = (values.mix ?? 100) / 100;
   const reduced = mean(lines.map((line) => LOUD - line.at(LOUD)));
   return reduced <= 0 ? 0 : -20 * Math.log10(1 - share + share * gainOf(decibels(-reduced)));
@@ -74,7 +74,7 @@ function dynamicsTags(dynamics: readonly Measured[]): readonly FoundTag[] {
 }
 
 function isDriven({ model, values }: Measured): boolean {
-  const [, , third = -120] = harmonicsOf(shaperDesignOf(model.id).shape(values), gainOf(STEADY), 3);
+  const [, , third = -120] = harmonicsOf(designOf(model, "saturation").shape(values), gainOf(STEADY), 3);
   return third + 20 * Math.log10(Math.max(1e-6, (values.mix ?? 100) / 100)) >= -34;
 }
 
@@ -84,7 +84,7 @@ const isSilent = ({ model, values }: Measured, id: string): boolean => {
 };
 
 function tailTags(reverbs: readonly Measured[]): readonly FoundTag[] {
-  const decays = reverbs.filter((m) => !isSilent(m, "wet")).map(({ values }) => values.decay ?? 0);
+  const decays = reverbs.filter((m) => !isSilent(m, "wet")).map(({ values }) => heardAt(values, "decay"));
   if (decays.length === 0) return [];
   const longest = Math.max(...decays);
   return longest >= 2.5 ? ["long tail"] : longest <= 0.6 ? ["short room"] : [];
@@ -120,7 +120,7 @@ export function foundTags(content: Content): readonly FoundTag[] {
       "wet only",
     ),
     ...when(
-      on.some(({ model, values }) => model.id === "stereo-width" && (values.width ?? 100) > 100),
+      on.some(({ model, values }) => model.needsTwoSides && heardAt(values, "width") > 100),
       "wide",
     ),
     ...when(on.some(followsTempo), "tempo-locked"),

@@ -1,7 +1,7 @@
 import type { Chain, From, Processor } from "../chains/chain";
 import { completeProcessor } from "../chains/complete";
 import type { Value, Values } from "../units/param-spec";
-import { BAND_TYPES, type BandType } from "../processors/equaliser/parametric-eq/model";
+import { BAND_TYPES, type BandType } from "../processors/equaliser/parametric-eq/bands";
 import { type Feel, type Note, isNoteLength } from "../units/note-length";
 
 /** Short ways to write settings down. */

@@ -1,6 +1,6 @@
-import { dynamicsDesignOf } from "../processors/designs";
 import type { TransferLine } from "../processors/dynamics/dynamics-design";
-import type { HeardValues, Model } from "../processors/model";
+import { designOf, type Model } from "../processors/model";
+import type { HeardValues } from "../units/param-spec";
 import { type Box, type Point, lineOf, pathOf } from "./axes";
 import type { Mark } from "./mark";
 
@@ -12,11 +12,11 @@ export const dynamicsY = (dB: number, { height }: Box): number => Math.min(heigh
 
 /** The transfer lines, make-up left out: one, or one for each band. */
 export const transferLines = (model: Model, values: HeardValues): readonly TransferLine[] =>
-  dynamicsDesignOf(model.id).lines(values);
+  designOf(model, "dynamics").lines(values);
 
 /** In dB; null where make-up is set by hand. */
 export const automaticMakeup = (model: Model, values: HeardValues): number | null =>
-  dynamicsDesignOf(model.id).automaticMakeup?.(values) ?? null;
+  designOf(model, "dynamics").automaticMakeup?.(values) ?? null;
 
 const STEPS = 60;
 

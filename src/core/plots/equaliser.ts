@@ -1,6 +1,6 @@
-import { eqDesignOf } from "../processors/designs";
 import { type EqBand, levelCurve, sectionsLevelAt } from "../processors/equaliser/eq-design";
-import type { HeardValues, Model } from "../processors/model";
+import { designOf, type Model } from "../processors/model";
+import type { HeardValues } from "../units/param-spec";
 import { type Box, HIGHEST_HZ, LOWEST_HZ, type Point, frequencyX, gainY, lineOf, pathOf } from "./axes";
 import { type Mark, PLOT_RATE, clampY } from "./mark";
 
@@ -18,11 +18,11 @@ const curvePath = (level: (hz: number) => number, box: Box): string =>
 
 /** The bands as they are drawn and pulled. */
 export const eqBands = (model: Model, values: HeardValues): readonly EqBand[] =>
-  eqDesignOf(model.id).bands(values, PLOT_RATE);
+  designOf(model, "equaliser").bands(values, PLOT_RATE);
 
 /** The path of the whole equaliser's response, with output and mix. */
 export const eqPath = (model: Model, values: HeardValues, box: Box): string =>
-  curvePath(levelCurve(eqDesignOf(model.id), values, PLOT_RATE), box);
+  curvePath(levelCurve(designOf(model, "equaliser"), values, PLOT_RATE), box);
 
 export const bandPath = (band: EqBand, box: Box): string =>
   curvePath((hz) => sectionsLevelAt(band.sections, hz, PLOT_RATE), box);

@@ -1,5 +1,5 @@
-import { instrumentDesignOf } from "../processors/designs";
-import type { HeardValues, Model } from "../processors/model";
+import { designOf, type Model } from "../processors/model";
+import type { HeardValues } from "../units/param-spec";
 import { type Box, type Point, lineOf, pathOf } from "./axes";
 import type { Mark } from "./mark";
 
@@ -16,7 +16,7 @@ export const noteX = (seconds: number, { width }: Box): number => (seconds / NOT
 export const noteY = (level: number, { height }: Box): number => height - 1 - level * (height - 4);
 
 export function envelopePath(model: Model, values: HeardValues, box: Box): string {
-  const level = instrumentDesignOf(model.id).envelope(values, NOTE_HELD);
+  const level = designOf(model, "instrument").envelope(values, NOTE_HELD);
   const steps = Math.max(48, Math.round(box.width / 2));
   return pathOf(
     Array.from({ length: steps + 1 }, (_, i): Point => {
@@ -32,7 +32,7 @@ export const partialStems = (
   values: HeardValues,
   box: Box,
 ): readonly { x: number; y: number; ratio: number }[] =>
-  instrumentDesignOf(model.id)
+  designOf(model, "instrument")
     .partials(values)
     .filter(({ level }) => level > FLOOR)
     .map(({ ratio, level }) => ({

@@ -1,5 +1,5 @@
-import { modulationDesignOf } from "../processors/designs";
-import type { HeardValues, Model } from "../processors/model";
+import { designOf, type Model } from "../processors/model";
+import type { HeardValues } from "../units/param-spec";
 import { type Box, type Point, lineOf, pathOf } from "./axes";
 import type { Mark } from "./mark";
 
@@ -9,9 +9,9 @@ const LEAST_TURNS = 2;
 
 /** The seconds that the picture shows. */
 export const motionSpan = (model: Model, values: HeardValues): number =>
-  SPANS.find((span) => span * modulationDesignOf(model.id).rate(values) >= LEAST_TURNS) ?? 102.4;
+  SPANS.find((span) => span * designOf(model, "modulation").rate(values) >= LEAST_TURNS) ?? 102.4;
 
-export const motionRate = (model: Model, values: HeardValues): number => modulationDesignOf(model.id).rate(values);
+export const motionRate = (model: Model, values: HeardValues): number => designOf(model, "modulation").rate(values);
 
 /** Full depth leaves a little room above and below. */
 const REACH = 0.88;
@@ -30,7 +30,7 @@ function motionPath(motion: (seconds: number) => number, span: number, box: Box)
 
 /** The left channel in ink, the right fainter: over time, as far as the depth goes. */
 export function modulationMarks(model: Model, values: HeardValues, box: Box): readonly Mark[] {
-  const design = modulationDesignOf(model.id);
+  const design = designOf(model, "modulation");
   const span = motionSpan(model, values);
   const middle = box.height / 2;
   const path = motionPath(design.left(values), span, box);

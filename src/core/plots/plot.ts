@@ -1,4 +1,5 @@
-import type { HeardValues, Model } from "../processors/model";
+import type { Model } from "../processors/model";
+import type { HeardValues } from "../units/param-spec";
 import type { Box } from "./axes";
 import { delayMarks } from "./delay";
 import { dynamicsMarks } from "./dynamics";

@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
-import { eqDesignOf } from "../processors/designs";
+import { designOf } from "../processors/model";
 import { levelCurve } from "../processors/equaliser/eq-design";
 import { MODELS, getModel } from "../processors/models";
 import { setTo } from "../sound/testing";
 import { FREQUENCY_LINES, frequencyX, gainY, xFrequency, yGain } from "./axes";
-import { delayMarks, delayPicture, delaySpan, tapEnds } from "./delay";
+import { delayMarks, delaySpan, tapEnds } from "./delay";
 import { dynamicsMarks, transferLines } from "./dynamics";
 import { EQ_RANGE, eqPath } from "./equaliser";
 import { PLOT_RATE } from "./mark";
@@ -38,7 +38,7 @@ describe("the drawn curve", () => {
     for (const [id, turned] of Object.entries(set)) {
       const model = getModel(id);
       const values = setTo(model, turned);
-      const curve = levelCurve(eqDesignOf(id), values, PLOT_RATE);
+      const curve = levelCurve(designOf(getModel(id), "equaliser"), values, PLOT_RATE);
       for (const [x, y] of points(eqPath(model, values, BOX)))
         if (Math.abs(yGain(y, EQ_RANGE, BOX)) < EQ_RANGE - 0.2)
           expect(yGain(y, EQ_RANGE, BOX)).toBeCloseTo(curve(xFrequency(x, BOX)), 1);
@@ -78,7 +78,7 @@ describe("the drawn curve", () => {
   });
   it("lets the sides of a crossed echo take turns", () => {
     const values = setTo(getModel("echo"), { left: 200, right: 300, cross: 1, feedback: 50 });
-    const { taps, repeats } = delayPicture(getModel("echo"), values);
+    const { taps, repeats } = designOf(getModel("echo"), "delay").returns(values);
     expect(taps).toEqual([
       { ms: 200, gain: 1, pan: -100 },
       { ms: 500, gain: 0.5, pan: 100 },

@@ -1,5 +1,5 @@
-import type { HeardValues, Model } from "../processors/model";
-import { type SpaceName, SPACES, decayCurve } from "../processors/reverb/reverb";
+import { type Model, designOf } from "../processors/model";
+import type { HeardValues } from "../units/param-spec";
 import { type Box, type Point, frequencyX, lineOf, pathOf } from "./axes";
 import { frequenciesOf } from "./equaliser";
 import { type Mark, PLOT_RATE, clampY } from "./mark";
@@ -16,13 +16,9 @@ export const decayY = (seconds: number, { height }: Box): number =>
   height * (1 - Math.log(Math.max(SHORTEST, seconds) / SHORTEST) / DECADES);
 export const yDecay = (y: number, { height }: Box): number => SHORTEST * Math.exp((1 - y / height) * DECADES);
 
-export const isSpace = (model: string): model is SpaceName => model in SPACES;
-
 /** Seconds to −60 dB at a frequency in Hz. */
-export function decayOf(model: Model, values: HeardValues): (hz: number) => number {
-  if (!isSpace(model.id)) throw new Error(`${model.id} is no reverb`);
-  return decayCurve(model.id, values, PLOT_RATE);
-}
+export const decayOf = (model: Model, values: HeardValues): ((hz: number) => number) =>
+  designOf(model, "reverb").decay(values, PLOT_RATE);
 
 export function reverbMarks(model: Model, values: HeardValues, box: Box): readonly Mark[] {
   const decay = decayOf(model, values);

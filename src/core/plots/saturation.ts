@@ -1,5 +1,5 @@
-import { shaperDesignOf } from "../processors/designs";
-import type { HeardValues, Model } from "../processors/model";
+import { designOf, type Model } from "../processors/model";
+import type { HeardValues } from "../units/param-spec";
 import { harmonicsOf } from "../processors/saturation/shaper";
 import { type Box, type Point, lineOf, pathOf } from "./axes";
 import { type Mark, clampY } from "./mark";
@@ -16,7 +16,7 @@ export const shaperX = (x: number, { width }: Box): number => ((x + 1) / 2) * wi
 export const shaperY = (y: number, box: Box): number => clampY(((1 - y) / 2) * box.height, box);
 
 export const shaperOf = (model: Model, values: HeardValues): ((x: number) => number) =>
-  shaperDesignOf(model.id).shape(values);
+  designOf(model, "saturation").shape(values);
 
 export function shaperPath(shape: (x: number) => number, box: Box): string {
   const steps = Math.max(32, Math.round(box.width / 2));

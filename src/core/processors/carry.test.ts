@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { beatsPerMinute } from "../units/quantities";
 import { carryValues } from "./carry";
-import { eqDesignOf } from "./designs";
 import { levelCurve } from "./equaliser/eq-design";
-import { FIT_FREQUENCIES, fitEq } from "./equaliser/fit-eq";
-import { findFault, getSpec } from "./model";
+import { fitEq } from "./equaliser/fit-eq";
+import { FIT_FREQUENCIES } from "./equaliser/fit-points";
+import { designOf, findFault, getSpec } from "./model";
 import { EFFECTS, getModel } from "./models";
 import type { Values } from "../units/param-spec";
 import { setTo } from "../sound/testing";
@@ -16,7 +16,9 @@ const CONSOLE: Values = { lowCut: 80, "low.gain": 4, "lowMid.gain": -6, "lowMid.
 
 /** The largest difference of two responses in dB where it is compared. */
 function apart(one: readonly [string, Values], two: readonly [string, Values]): number {
-  const [a, b] = [one, two].map(([id, values]) => levelCurve(eqDesignOf(id), setTo(getModel(id), values), 48_000));
+  const [a, b] = [one, two].map(([id, values]) =>
+    levelCurve(designOf(getModel(id), "equaliser"), setTo(getModel(id), values), 48_000),
+  );
   return Math.max(...FIT_FREQUENCIES.map((hz) => Math.abs(a!(hz) - b!(hz))));
 }
 

@@ -1,4 +1,3 @@
-import type { HeardValues } from "./model";
 import { GLIDE, GRID, type Ramp, aimRamp, createRamp, gridSteps, jumpRamp, stepRamp } from "../dsp/grid";
 import type { Kernel } from "./kernel";
 
@@ -6,7 +5,7 @@ import type { Kernel } from "./kernel";
  * A kernel that walks the grid: `segment` never crosses one of its points, `tick` runs on each, and the ramps made by
  * `ramp` are stepped there. So what a kernel does on the grid is the same for every size of block.
  */
-export abstract class GridKernel implements Kernel {
+export abstract class GridKernel implements Omit<Kernel, "set"> {
   /** Points of the grid that a changed value takes to arrive. */
   protected readonly glide: number;
   /** Samples since the last point of the grid. */
@@ -17,7 +16,6 @@ export abstract class GridKernel implements Kernel {
     this.glide = gridSteps(GLIDE, sampleRate);
   }
 
-  abstract set(values: HeardValues, jump: boolean): void;
   abstract reset(): void;
   protected abstract segment(left: Float32Array, right: Float32Array, from: number, to: number): void;
 
@@ -42,8 +40,9 @@ export abstract class GridKernel implements Kernel {
   /** What happens on a point of the grid: glides of coefficients, denormals flushed. */
   protected tick(): void {}
 
-  protected ramp(value = 0): Ramp {
-    const ramp = createRamp(value);
+  /** A value that glides; it is nothing until the first values come. */
+  protected ramp(): Ramp {
+    const ramp = createRamp(0);
     this.ramps.push(ramp);
     return ramp;
   }

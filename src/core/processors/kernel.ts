@@ -1,4 +1,4 @@
-import type { HeardValues } from "./model";
+import type { HeardValues } from "../units/param-spec";
 
 /** A sound that keys a processor, on the channels that the processor's own sound stands on. */
 export interface KeySignal {
@@ -10,9 +10,12 @@ export interface KeySignal {
  * A processor at work on one stereo pair. It owns its state, allocates nothing while it processes, and gives the same
  * samples whatever the size of the blocks.
  */
-export interface Kernel {
-  /** Takes new values; they glide unless `jump`, which is for a kernel that has not sounded yet. */
-  set(values: HeardValues, jump: boolean): void;
+export interface Kernel<Values extends HeardValues = HeardValues> {
+  /**
+   * Takes new values; they glide unless `jump`, which is for a kernel that has not sounded yet: the first values jump,
+   * before the first sample.
+   */
+  set(values: Values, jump: boolean): void;
   /** Processes samples `from` up to `to` of both channels in place. */
   process(left: Float32Array, right: Float32Array, from: number, to: number): void;
   /**
@@ -26,4 +29,4 @@ export interface Kernel {
   reading(): number;
 }
 
-export type KernelFactory = (sampleRate: number) => Kernel;
+export type KernelFactory<Values extends HeardValues = HeardValues> = (sampleRate: number) => Kernel<Values>;

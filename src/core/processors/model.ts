@@ -1,6 +1,14 @@
+import type { DelayDesign } from "./delay/delay-design";
+import type { DynamicsDesign } from "./dynamics/dynamics-design";
+import type { EqDesign } from "./equaliser/eq-design";
+import type { InstrumentDesign } from "./instrument/instrument-design";
+import type { ModulationDesign } from "./modulation/modulation-design";
+import type { ReverbDesign } from "./reverb/reverb-design";
+import type { ShaperDesign } from "./saturation/shaper";
+import type { UtilityDesign } from "./utility/utility-design";
 import { beatsOf, isNoteLength } from "../units/note-length";
 import { type BeatsPerMinute, millisecondsOf } from "../units/quantities";
-import { type ParamId, type ParamSpec, type Value, type Values, clampTo } from "../units/param-spec";
+import { type HeardValues, type ParamId, type ParamSpec, type Value, type Values, clampTo } from "../units/param-spec";
 
 export const FAMILIES = [
   "equaliser",
@@ -25,29 +33,66 @@ export const FAMILY_NAMES: Record<Family, string> = {
   instrument: "Instruments",
 };
 
-/** What a plugin is, apart from how it is set. */
-export interface Model {
+/** What a plugin is, apart from how it is set. `Id` names its parameters, so that what reads their values is checked. */
+export interface Model<Id extends ParamId = ParamId> {
   readonly id: string;
   readonly name: string;
   readonly maker: string;
   readonly family: Family;
-  readonly params: readonly ParamSpec[];
+  readonly params: readonly ParamSpec<Id>[];
   readonly channels: { readonly in: 1 | 2; readonly out: 1 | 2 };
   /** In samples. */
   readonly latency: number;
   /** Parameters that cannot glide: a change of one is a new kernel, cross-faded with the old. */
-  readonly structural: readonly ParamId[];
+  readonly structural: readonly Id[];
   /** Its detector can hear another sound. */
   readonly isKeyed: boolean;
   /** Makes two unlike sides of one. */
   readonly widens: boolean;
   /** Turns down what is loud, over all that it hears. */
   readonly holdsLevels: boolean;
+  /** Nothing leaves it above its ceiling. */
+  readonly limits: boolean;
+  /** It ends in a loudspeaker. */
+  readonly hasCabinet: boolean;
+  /** It works on what the sides have not in common: a mono sound passes it as it is. */
+  readonly needsTwoSides: boolean;
+  /** It plays recorded sound that is loaded into it. */
+  readonly playsSample: boolean;
+  /**
+   * What a kernel of it reads: by how much it turns down, in dB, 0 or below; the pitch in Hz, 0 for none; the momentary
+   * loudness in LUFS.
+   */
+  readonly reads: "reduction" | "pitch" | "loudness" | null;
   /** The value that people reach for first. */
-  readonly lead: ParamId;
+  readonly lead: Id;
   readonly hearable: boolean;
+  /** The functions by which it is drawn, fitted and told, and which its kernel uses for the sound. */
+  readonly design: Designs<Id>[Family];
   /** Of an instrument with several: what each carries, the first of them output 1. */
   readonly outputs?: readonly string[];
+}
+
+/** What the models of a family have in common with each other. */
+export interface Designs<Id extends ParamId = ParamId> {
+  readonly equaliser: EqDesign<Id>;
+  readonly dynamics: DynamicsDesign<Id>;
+  readonly saturation: ShaperDesign<Id>;
+  readonly modulation: ModulationDesign<Id>;
+  readonly delay: DelayDesign<Id>;
+  readonly reverb: ReverbDesign<Id>;
+  readonly utility: UtilityDesign<Id>;
+  readonly instrument: InstrumentDesign<Id>;
+}
+
+/** All of it but its functions. */
+export const describeModel = ({ design: _, ...description }: Model): Omit<Model, "design"> => description;
+
+/** The design of a model that is of the family; throws for one of another. */
+export function designOf<F extends Family>(model: Model, family: F): Designs[F] {
+  if (model.family !== family) throw new Error(`${model.id} is not of the family ${family}`);
+  // effect() lets no other design stand beside a family.
+  return model.design as Designs[F];
 }
 
 /** What is so of most models; each says what is otherwise with it. */
@@ -58,11 +103,16 @@ export const USUAL = {
   isKeyed: false,
   widens: false,
   holdsLevels: false,
+  limits: false,
+  hasCabinet: false,
+  needsTwoSides: false,
+  playsSample: false,
+  reads: null,
   hearable: true,
 } as const;
 
-/** Values as a kernel takes them: numbers only, note lengths turned into milliseconds. */
-export type HeardValues = Readonly<Record<ParamId, number>>;
+/** The heard values of one model, by its own parameters. */
+export type ValuesOf<M extends Model> = HeardValues<M["params"][number]["id"]>;
 
 export const findSpec = (model: Model, id: ParamId): ParamSpec | null => model.params.find((p) => p.id === id) ?? null;
 
@@ -79,6 +129,13 @@ export const defaultValues = (model: Model): Values =>
 export const completeValues = (model: Model, values: Values): Values =>
   Object.fromEntries(model.params.map((spec) => [spec.id, values[spec.id] ?? spec.default]));
 
+/** One of the values of a model that is known by its family only; throws where it has no such parameter. */
+export function heardAt(values: HeardValues, id: ParamId): number {
+  const value = values[id];
+  if (value === undefined) throw new Error(`There is no value of ${id}`);
+  return value;
+}
+
 /** A note length is a time, or, where the parameter is a rate, the time of one turn. */
 export function heardValue(spec: ParamSpec, value: Value, tempo: BeatsPerMinute): number {
   if (!isNoteLength(value)) return value;
@@ -86,8 +143,15 @@ export function heardValue(spec: ParamSpec, value: Value, tempo: BeatsPerMinute)
   return clampTo(spec, spec.unit === "Hz" ? 1000 / ms : ms);
 }
 
-export const heardValues = (model: Model, values: Values, tempo: BeatsPerMinute): HeardValues =>
-  Object.fromEntries(model.params.map((s) => [s.id, heardValue(s, values[s.id] ?? s.default, tempo)]));
+/** Every parameter has its number: of the value that is given, else of the default. */
+export const heardValues = <Id extends ParamId>(
+  model: Model<Id>,
+  values: Values,
+  tempo: BeatsPerMinute,
+): HeardValues<Id> =>
+  Object.fromEntries(
+    model.params.map((s) => [s.id, heardValue(s, values[s.id] ?? s.default, tempo)]),
+  ) as HeardValues<Id>;
 
 /**
  * What is wrong with a value, as a sentence; null where nothing is. Numbers must be finite and within the range, choices

@@ -47,6 +47,34 @@ describe.each(EFFECTS.map((model) => [model.name, model] as const))("%s", (_, mo
     for (const id of model.structural) expect(model.params.map((p) => p.id)).toContain(id);
   });
 
+  it("reads what it says that it reads, in its unit, and nothing else", () => {
+    const kernel = findKernel(model.id)!(RATE);
+    // Loud, quiet, loud: whatever turns down, turns this down.
+    const tone = stereoOf(
+      RATE,
+      RATE,
+      (i) => (i % 24_000 < 12_000 ? 1 : 0.003) * Math.sin((2 * Math.PI * 6600 * i) / RATE),
+    );
+    kernel.set(setTo(model, settingsOf(model)), true);
+    const readings = Array.from({ length: 100 }, (_, n) => {
+      kernel.process(tone.left, tone.right, n * 480, (n + 1) * 480);
+      return kernel.reading();
+    });
+    switch (model.reads) {
+      case null:
+        return expect(readings.every((reading) => reading === 0)).toBe(true);
+      case "reduction":
+        expect(Math.min(...readings)).toBeLessThan(-0.9);
+        return expect(Math.max(...readings)).toBeLessThanOrEqual(0);
+      case "pitch":
+        return expect(readings.some((hz) => hz > 20)).toBe(true);
+      case "loudness":
+        // A sine at full scale: −3 dB, and some 3.3 dB of K-weighting more up there, on both sides.
+        expect(Math.max(...readings)).toBeGreaterThan(0);
+        return expect(Math.max(...readings)).toBeLessThan(6);
+    }
+  });
+
   it("gives the same samples in blocks of 1, 64, 128 and 1000, also while values glide", () => {
     const sound = noise(0.25, RATE);
     const render = (block: number) => {

@@ -6,7 +6,7 @@ import { EXPANDER, GATE } from "./dynamics/gate";
 import { LIMITER } from "./dynamics/limiter";
 import { MULTIBAND } from "./dynamics/multiband";
 import { OPTO_COMPRESSOR } from "./dynamics/opto-compressor";
-import { VCA_COMPRESSOR } from "./dynamics/vca-compressor/model";
+import { VCA_COMPRESSOR } from "./dynamics/vca-compressor";
 import { CONSOLE_EQ } from "./equaliser/console-eq";
 import { GRAPHIC_EQ } from "./equaliser/graphic-eq";
 import { PARAMETRIC_EQ } from "./equaliser/parametric-eq/model";

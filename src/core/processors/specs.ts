@@ -1,6 +1,5 @@
-import { type Family, type Model, USUAL } from "./model";
-import type { Choice, ParamId, ParamSpec, Value } from "../units/param-spec";
-import { SWITCH } from "../units/param-spec";
+import { type Designs, type Family, type Model, USUAL } from "./model";
+import { type Choice, type ParamId, type ParamSpec, SWITCH, type Value } from "../units/param-spec";
 
 /*
  * The descriptions that most models share: a range, a start, and what the value means to other models. Each takes the
@@ -12,7 +11,7 @@ type More = Partial<Pick<ParamSpec, "step" | "mayFollowTempo" | "meaning" | "gro
 
 const spec =
   (unit: ParamSpec["unit"], taper: ParamSpec["taper"], shared: More = {}) =>
-  (id: ParamId, name: string, [min, max, start]: Range, more: More = {}): ParamSpec => ({
+  <Id extends ParamId>(id: Id, name: string, [min, max, start]: Range, more: More = {}): ParamSpec<Id> => ({
     id,
     name,
     unit,
@@ -38,14 +37,19 @@ export const panSpec = spec("pan", "linear", { step: 1 });
 export const SILENCE = -60;
 
 /** A level that can be taken down to silence. */
-export const levelSpec = (id: ParamId, name: string, start: number, more: More = {}): ParamSpec =>
+export const levelSpec = <Id extends ParamId>(id: Id, name: string, start: number, more: More = {}): ParamSpec<Id> =>
   gainSpec(id, name, [SILENCE, 6, start], { silentAtMin: true, ...more });
 
 interface MoreOfChoice extends More {
   readonly start?: number;
 }
 
-export const choiceSpec = (id: ParamId, name: string, labels: readonly string[], more: MoreOfChoice = {}): ParamSpec =>
+export const choiceSpec = <Id extends ParamId>(
+  id: Id,
+  name: string,
+  labels: readonly string[],
+  more: MoreOfChoice = {},
+): ParamSpec<Id> =>
   numbersSpec(
     id,
     name,
@@ -54,12 +58,12 @@ export const choiceSpec = (id: ParamId, name: string, labels: readonly string[],
   );
 
 /** One of a few numbers, in a list from the least to the most; it starts at the first where nothing else is said. */
-export const numbersSpec = (
-  id: ParamId,
+export const numbersSpec = <Id extends ParamId>(
+  id: Id,
   name: string,
   choices: readonly Choice[],
   { start, ...more }: MoreOfChoice = {},
-): ParamSpec => ({
+): ParamSpec<Id> => ({
   id,
   name,
   unit: "",
@@ -71,28 +75,31 @@ export const numbersSpec = (
   ...more,
 });
 
-export const switchSpec = (id: ParamId, name: string, start: 0 | 1, more: More = {}): ParamSpec =>
+export const switchSpec = <Id extends ParamId>(id: Id, name: string, start: 0 | 1, more: More = {}): ParamSpec<Id> =>
   numbersSpec(id, name, SWITCH, { start, ...more });
 
 /** The controls that stand at the end of many models. */
 export const OUTPUT = gainSpec("output", "Output", [-24, 24, 0], { meaning: "output.dB" });
 export const MIX = percentSpec("mix", "Mix", [0, 100, 100], { meaning: "mix.pct" });
-export const dryAndWet = (dry: number, wet: number): readonly ParamSpec[] => [
+export const dryAndWet = (dry: number, wet: number): readonly ParamSpec<"dry" | "wet">[] => [
   levelSpec("dry", "Dry", dry, { meaning: "dry.dB" }),
   levelSpec("wet", "Wet", wet, { meaning: "wet.dB" }),
 ];
 
+type Optional = Exclude<keyof typeof USUAL, "structural">;
+
+/** What a model says of itself; what it leaves out is as usual. Its parameters say which ids there are. */
+export type Rest<F extends Family, Id extends ParamId> = Pick<Model<Id>, "params"> &
+  Partial<Pick<Model, Optional | "outputs">> & {
+    readonly lead: NoInfer<Id>;
+    readonly structural?: readonly NoInfer<Id>[];
+    readonly design: NoInfer<Designs<Id>[F]>;
+  };
+
 /** A stereo effect of our own. */
-export const effect = (
-  family: Family,
+export const effect = <F extends Family, Id extends ParamId>(
+  family: F,
   id: string,
   name: string,
-  rest: Pick<Model, "params" | "lead"> & Partial<Omit<Model, "id" | "name" | "maker" | "family">>,
-): Model => ({
-  id,
-  name,
-  maker: "Diathesis",
-  family,
-  ...USUAL,
-  ...rest,
-});
+  rest: Rest<F, Id>,
+): Model<Id> => ({ id, name, maker: "Diathesis", family, ...USUAL, ...rest });

@@ -3,12 +3,13 @@ import { renderChain } from "./render";
 import type { StereoSound } from "../dsp/stereo-sound";
 import { seededRandom } from "../random";
 import { beatsPerMinute } from "../units/quantities";
-import { type HeardValues, type Model, heardValues } from "../processors/model";
-import type { Values } from "../units/param-spec";
+import { type Model, heardValues } from "../processors/model";
+import type { HeardValues, ParamId, Values } from "../units/param-spec";
 
 /** Sounds and settings for the tests of models. */
 
-export const setTo = (model: Model, values: Values): HeardValues => heardValues(model, values, beatsPerMinute(120));
+export const setTo = <Id extends ParamId>(model: Model<Id>, values: Values): HeardValues<Id> =>
+  heardValues(model, values, beatsPerMinute(120));
 
 export function stereoOf(length: number, sampleRate: number, sample: (i: number) => number): StereoSound {
   const left = Float32Array.from({ length }, (_, i) => sample(i));

@@ -4,6 +4,9 @@ export type ParamId = string;
 export type Value = number | NoteLength;
 export type Values = Readonly<Record<ParamId, Value>>;
 
+/** Values as a kernel takes them: numbers only, every one there, note lengths turned into milliseconds. */
+export type HeardValues<Id extends ParamId = ParamId> = Readonly<Record<Id, number>>;
+
 export type Unit = "dB" | "Hz" | "ms" | "s" | "%" | ":1" | "Q" | "dB/oct" | "pan" | "";
 
 export interface Choice {
@@ -15,8 +18,8 @@ export interface Choice {
  * A parameter, described once: controls, validation, differences, plots and documents read this. Values stand in the
  * parameter's own unit; a choice is the number of one of `choices`; a level whose minimum is silence says so.
  */
-export interface ParamSpec {
-  readonly id: ParamId;
+export interface ParamSpec<Id extends ParamId = ParamId> {
+  readonly id: Id;
   readonly name: string;
   readonly unit: Unit;
   readonly min: number;

@@ -6,7 +6,7 @@ import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { drag, furnish, layOut } from "@/app/testing/furnish";
 import { MODELS, getModel } from "@/core/processors/models";
 import { getSpec } from "@/core/processors/model";
-import { tapParam } from "@/core/processors/delay/multitap-delay/model";
+import { tapParam } from "@/core/processors/delay/multitap-delay/taps";
 import { type ParamSpec, type Value, positionOf } from "@/core/units/param-spec";
 import { isNoteLength } from "@/core/units/note-length";
 import { ValueLine, round, stepValue } from "./value-line";

@@ -109,10 +109,9 @@ function Correlation() {
   const reduction = useRef<HTMLSpanElement>(null);
   const chain = useListening((s) => (s.side === "b" ? s.b : s.a)?.chain);
   useEffect(() => {
-    // What others read is no reduction: a tuner reads hertz, a meter its loudness.
     const reducing = new Set(
       processorsOf(chain ?? EMPTY_CHAIN)
-        .filter(({ model }) => findModel(model)?.family === "dynamics")
+        .filter(({ model }) => findModel(model)?.reads === "reduction")
         .map(({ key }) => key),
     );
     let smooth = 1;

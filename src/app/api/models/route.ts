@@ -1,5 +1,6 @@
+import { describeModel } from "@/core/processors/model";
 import { MODELS } from "@/core/processors/models";
 import { ok } from "@/core/result";
 import { route } from "@/server/http/route";
 
-export const GET = (): Promise<Response> => route(() => Promise.resolve(ok({ models: MODELS })));
+export const GET = (): Promise<Response> => route(() => Promise.resolve(ok({ models: MODELS.map(describeModel) })));

@@ -2,8 +2,8 @@ import { DelayLine } from "../../dsp/delay-line";
 import { FLUSH, GRID, flushed, gridSteps } from "../../dsp/grid";
 import { GridKernel, slopeOf } from "../grid-kernel";
 import type { Kernel } from "../kernel";
-import type { HeardValues } from "../model";
-import { ECHO_LONGEST } from "./echo";
+import type { ValuesOf } from "../model";
+import { type ECHO, ECHO_LONGEST } from "./echo";
 import { dampingCoefficient, levelGain } from "./multitap-delay/design";
 
 /** A changed time cross-fades from the old place in the line to the new, in seconds. */
@@ -27,26 +27,26 @@ class EchoKernel extends GridKernel {
   private readonly sides = [this.side(), this.side()] as const;
   private readonly feedback = this.ramp();
   private readonly cross = this.ramp();
-  private readonly damping = this.ramp(1);
+  private readonly damping = this.ramp();
   private readonly lowCut = this.ramp();
   private readonly wow = this.ramp();
-  private readonly dry = this.ramp(1);
+  private readonly dry = this.ramp();
   private readonly wet = this.ramp();
   private readonly fadeStep = 1 / (gridSteps(MOVE, this.sampleRate) * GRID);
   private phase = 0;
   private swing = 0;
   private nextSwing = 0;
 
-  set(values: HeardValues, jump: boolean): void {
-    this.move(this.sides[0], values.left ?? 500, jump);
-    this.move(this.sides[1], values.right ?? 500, jump);
-    this.aim(this.feedback, (values.feedback ?? 0) / 100, jump);
-    this.aim(this.cross, values.cross ?? 0, jump);
-    this.aim(this.damping, dampingCoefficient(values.damping ?? 20_000, this.sampleRate), jump);
-    this.aim(this.lowCut, 1 - Math.exp((-2 * Math.PI * (values.lowCut ?? 20)) / this.sampleRate), jump);
-    this.aim(this.wow, (values.wow ?? 0) / 100, jump);
-    this.aim(this.dry, levelGain(values.dry ?? 0), jump);
-    this.aim(this.wet, levelGain(values.wet ?? 0), jump);
+  set(values: ValuesOf<typeof ECHO>, jump: boolean): void {
+    this.move(this.sides[0], values.left, jump);
+    this.move(this.sides[1], values.right, jump);
+    this.aim(this.feedback, values.feedback / 100, jump);
+    this.aim(this.cross, values.cross, jump);
+    this.aim(this.damping, dampingCoefficient(values.damping, this.sampleRate), jump);
+    this.aim(this.lowCut, 1 - Math.exp((-2 * Math.PI * values.lowCut) / this.sampleRate), jump);
+    this.aim(this.wow, values.wow / 100, jump);
+    this.aim(this.dry, levelGain(values.dry), jump);
+    this.aim(this.wet, levelGain(values.wet), jump);
   }
 
   reset(): void {
@@ -123,4 +123,4 @@ class EchoKernel extends GridKernel {
   }
 }
 
-export const createEcho = (sampleRate: number): Kernel => new EchoKernel(sampleRate);
+export const createEcho = (sampleRate: number): Kernel<ValuesOf<typeof ECHO>> => new EchoKernel(sampleRate);

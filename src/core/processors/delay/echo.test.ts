@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { delayPicture } from "../../plots/delay";
+import { designOf } from "../model";
 import { getModel } from "../models";
 import type { Values } from "../../units/param-spec";
 import { setTo, stereoOf, through } from "../../sound/testing";
@@ -27,7 +27,7 @@ describe("the echo", () => {
   it("comes back when and as loud as it is drawn, on each side", () => {
     const values: Values = { ...CLEAN, left: 250, right: 400, feedback: 50 };
     const { left, right } = through(ECHO, values, click);
-    const picture = delayPicture(ECHO, setTo(ECHO, values));
+    const picture = designOf(ECHO, "delay").returns(setTo(ECHO, values));
     for (const [samples, pan] of [
       [left, -100],
       [right, 100],

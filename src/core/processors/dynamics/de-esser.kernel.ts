@@ -5,13 +5,12 @@ import { GRID } from "../../dsp/grid";
 import { GridKernel } from "../grid-kernel";
 import type { Kernel } from "../kernel";
 import { hertz } from "../../units/quantities";
-import type { HeardValues } from "../model";
-import { deEsserCurve } from "./de-esser";
-import { type StaticCurve, gainAt, smoothing } from "./vca-compressor/design";
+import type { ValuesOf } from "../model";
+import { type DE_ESSER, deEsserCurve } from "./de-esser";
+import { factorOf, followed, smoothing } from "./reduction";
+import { type StaticCurve, gainAt } from "./static-curve";
 
-const NEPERS_PER_DECIBEL = Math.LN10 / 20;
 const DETECTOR_RELEASE = 3;
-const NO_REDUCTION = 1e-6;
 
 /**
  * What lies above the frequency is heard by the detector and, alone or with the rest, turned down. The rest runs through
@@ -27,25 +26,26 @@ class DeEsserKernel extends GridKernel {
   private readonly forget = smoothing(DETECTOR_RELEASE, this.sampleRate);
   /** 1 where the whole sound is turned down, 0 where only the highs are. */
   private readonly whole = this.ramp();
-  private readonly threshold = this.ramp(-30);
-  private readonly range = this.ramp(-12);
+  private readonly threshold = this.ramp();
+  private readonly range = this.ramp();
   private readonly slope = this.ramp();
-  private readonly curve: { -readonly [K in keyof StaticCurve]: number } = { threshold: 0, slope: 0, knee: 4 };
+  private readonly curve: { -readonly [K in keyof StaticCurve]: number } = { threshold: 0, slope: 0, knee: 0 };
   private attack = 0;
   private release = 0;
   private level = 0;
   private now = 0;
 
-  set(values: HeardValues, jump: boolean): void {
+  set(values: ValuesOf<typeof DE_ESSER>, jump: boolean): void {
     const curve = deEsserCurve(values);
-    this.attack = smoothing(values.attack ?? 1, this.sampleRate);
-    this.release = smoothing(values.release ?? 50, this.sampleRate);
-    const design = { freq: hertz(values.freq ?? 6000), q: Math.SQRT1_2, sampleRate: this.sampleRate };
+    this.attack = smoothing(values.attack, this.sampleRate);
+    this.release = smoothing(values.release, this.sampleRate);
+    const design = { freq: hertz(values.freq), q: Math.SQRT1_2, sampleRate: this.sampleRate };
     this.filter.aim(twice(highPass(design)), this.glide, jump);
     this.allPass.aim([crossoverAllPass(lowPass(design))], this.glide, jump);
     this.aim(this.threshold, curve.threshold, jump);
     this.aim(this.slope, curve.slope, jump);
-    this.aim(this.range, values.range ?? -12, jump);
+    this.curve.knee = curve.knee;
+    this.aim(this.range, values.range, jump);
     this.aim(this.whole, values.mode === 1 ? 1 : 0, jump);
   }
 
@@ -84,9 +84,8 @@ class DeEsserKernel extends GridKernel {
     for (let i = 0; i < count; i++) {
       level = Math.max(Math.abs(highLeft[i]!), Math.abs(highRight[i]!), level * forget);
       const ask = level > 1e-6 ? Math.max(range, gainAt(curve, 20 * Math.log10(level))) : 0;
-      now = ask + (ask < now ? attack : release) * (now - ask);
-      if (now > -NO_REDUCTION) now = 0;
-      const less = now === 0 ? 0 : Math.exp(now * NEPERS_PER_DECIBEL) - 1;
+      now = followed(now, ask, attack, release);
+      const less = factorOf(now) - 1;
       const [l, r] = [wholeLeft[i]!, wholeRight[i]!];
       left[from + i] = l + less * (whole * l + (1 - whole) * highLeft[i]!);
       right[from + i] = r + less * (whole * r + (1 - whole) * highRight[i]!);
@@ -96,4 +95,4 @@ class DeEsserKernel extends GridKernel {
   }
 }
 
-export const createDeEsser = (sampleRate: number): Kernel => new DeEsserKernel(sampleRate);
+export const createDeEsser = (sampleRate: number): Kernel<ValuesOf<typeof DE_ESSER>> => new DeEsserKernel(sampleRate);

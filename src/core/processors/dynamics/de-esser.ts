@@ -1,9 +1,15 @@
 import { choiceSpec, effect, frequencySpec, gainSpec, ratioSpec, timeSpec } from "../specs";
-import type { HeardValues } from "../model";
-import { compressorDesign } from "./opto-compressor";
-import type { StaticCurve } from "./vca-compressor/design";
+import type { HeardValues } from "../../units/param-spec";
+import { curveDesign } from "./dynamics-design";
+import { type StaticCurve, staticCurve } from "./static-curve";
 
 export const DE_ESSER_MODES = ["Above only", "Whole sound"] as const;
+
+/** In dB. */
+const KNEE = 4;
+
+export const deEsserCurve = ({ threshold, ratio }: HeardValues<"threshold" | "ratio">): StaticCurve =>
+  staticCurve(threshold, ratio, KNEE);
 
 export const DE_ESSER = effect("dynamics", "de-esser", "De-esser", {
   params: [
@@ -15,13 +21,7 @@ export const DE_ESSER = effect("dynamics", "de-esser", "De-esser", {
     timeSpec("release", "Release", [5, 500, 50], { meaning: "release.ms" }),
     choiceSpec("mode", "Turns down", DE_ESSER_MODES),
   ],
+  reads: "reduction",
   lead: "threshold",
+  design: curveDesign(deEsserCurve),
 });
-
-export const deEsserCurve = (values: HeardValues): StaticCurve => ({
-  threshold: values.threshold ?? -30,
-  slope: 1 - 1 / (values.ratio ?? 4),
-  knee: 4,
-});
-
-export const DE_ESSER_DESIGN = compressorDesign(deEsserCurve);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { dynamicsDesignOf } from "../designs";
+import { designOf } from "../model";
 import { findKernel } from "../kernels";
 import { getModel } from "../models";
 import type { Values } from "../../units/param-spec";
@@ -35,7 +35,7 @@ const settled = (id: string, values: Values, dB: number, seconds = 3): number =>
   ) - dB;
 
 const drawn = (id: string, values: Values, dB: number): number =>
-  dynamicsDesignOf(id)
+  designOf(getModel(id), "dynamics")
     .lines(setTo(getModel(id), values))[0]!
     .at(dB) - dB;
 

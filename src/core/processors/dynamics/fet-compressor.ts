@@ -1,11 +1,17 @@
-import { MIX, choiceSpec, effect, gainSpec, numbersSpec, percentSpec, timeSpec } from "../specs";
-import type { HeardValues } from "../model";
-import { compressorDesign } from "./opto-compressor";
-import type { StaticCurve } from "./vca-compressor/design";
+import { MIX, effect, gainSpec, numbersSpec, percentSpec, timeSpec } from "../specs";
+import type { HeardValues } from "../../units/param-spec";
+import { MAKEUP } from "./compressor-specs";
+import { compressorDesign } from "./dynamics-design";
+import { type StaticCurve, staticCurve } from "./static-curve";
+
+/** Its knee tightens as the ratio rises. */
+export const fetCurve = ({ threshold, ratio }: HeardValues<"threshold" | "ratio">): StaticCurve =>
+  staticCurve(threshold, ratio, 16 / ratio);
 
 export const FET_COMPRESSOR = effect("dynamics", "fet-compressor", "FET compressor", {
   isKeyed: true,
   holdsLevels: true,
+  reads: "reduction",
   params: [
     gainSpec("threshold", "Threshold", [-60, 0, -24], { meaning: "threshold.dB" }),
     numbersSpec(
@@ -17,18 +23,9 @@ export const FET_COMPRESSOR = effect("dynamics", "fet-compressor", "FET compress
     timeSpec("attack", "Attack", [0.02, 2, 0.3], { meaning: "attack.ms" }),
     timeSpec("release", "Release", [40, 1100, 150], { meaning: "release.ms" }),
     percentSpec("colour", "Colour", [0, 100, 30], { meaning: "colour.pct" }),
-    choiceSpec("makeupMode", "Make-up", ["By hand", "Automatic"]),
-    gainSpec("makeup", "Make-up gain", [0, 24, 0], { meaning: "makeup.dB" }),
+    ...MAKEUP,
     MIX,
   ],
   lead: "threshold",
+  design: compressorDesign(fetCurve),
 });
-
-/** Its knee tightens as the ratio rises. */
-export const fetCurve = (values: HeardValues): StaticCurve => ({
-  threshold: values.threshold ?? 0,
-  slope: 1 - 1 / (values.ratio ?? 4),
-  knee: 16 / (values.ratio ?? 4),
-});
-
-export const FET_COMPRESSOR_DESIGN = compressorDesign(fetCurve);

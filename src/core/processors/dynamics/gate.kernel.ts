@@ -2,20 +2,19 @@ import { highPass } from "../../dsp/biquad";
 import { GlidingBiquads } from "../../dsp/gliding-biquad";
 import { GRID } from "../../dsp/grid";
 import type { Kernel } from "../kernel";
+import type { ValuesOf } from "../model";
 import { KeyedKernel } from "../keyed-kernel";
 import { decibels, gainOf, hertz } from "../../units/quantities";
-import type { HeardValues } from "../model";
-import { expanderGainAt } from "./gate";
-import { smoothing } from "./vca-compressor/design";
+import type { HeardValues } from "../../units/param-spec";
+import { type EXPANDER, type GATE, expanderGainAt } from "./gate";
+import { factorOf, smoothing } from "./reduction";
 
-const NEPERS_PER_DECIBEL = Math.LN10 / 20;
 /** In ms: what the detector forgets in, so that it does not chatter between the waves of a low note. */
 const DETECTOR_RELEASE = 8;
 const NO_GAIN = 1e-6;
 
 /** The louder channel, without its rumble, held a moment; both channels are turned by the same gain. */
 abstract class DownwardKernel extends KeyedKernel {
-  protected values: HeardValues = {};
   /** In dB, 0 or below. */
   protected now = 0;
   private readonly filter = new GlidingBiquads(1);
@@ -26,13 +25,11 @@ abstract class DownwardKernel extends KeyedKernel {
   private opening = 0;
   private closing = 0;
 
-  set(values: HeardValues, jump: boolean): void {
-    this.values = values;
-    this.opening = smoothing(values.attack ?? 1, this.sampleRate);
-    this.closing = smoothing(values.release ?? 100, this.sampleRate);
-    const freq = hertz(values.detector ?? 20);
+  protected aimDetector(values: HeardValues<"attack" | "release" | "detector">, jump: boolean): void {
+    this.opening = smoothing(values.attack, this.sampleRate);
+    this.closing = smoothing(values.release, this.sampleRate);
+    const freq = hertz(values.detector);
     this.filter.aim([highPass({ freq, q: Math.SQRT1_2, sampleRate: this.sampleRate })], this.glide, jump);
-    this.take(values, jump);
   }
 
   reset(): void {
@@ -45,7 +42,6 @@ abstract class DownwardKernel extends KeyedKernel {
     return this.now;
   }
 
-  protected abstract take(values: HeardValues, jump: boolean): void;
   /** The gain in dB that a level, as an amplitude, asks for. Called once a sample. */
   protected abstract ask(level: number): number;
 
@@ -77,7 +73,7 @@ abstract class DownwardKernel extends KeyedKernel {
       if (now === 0) continue;
       // In a long silence the gain stands still: it is not worked out again and again.
       if (now !== gainFor) {
-        gain = Math.exp(now * NEPERS_PER_DECIBEL);
+        gain = factorOf(now);
         gainFor = now;
       }
       left[from + i]! *= gain;
@@ -92,16 +88,17 @@ abstract class DownwardKernel extends KeyedKernel {
 class GateKernel extends DownwardKernel {
   private opensAt = 1;
   private closesAt = 1;
-  private readonly range = this.ramp(-40);
+  private readonly range = this.ramp();
   private hold = 0;
   private held = 0;
   private open = true;
 
-  protected take(values: HeardValues, jump: boolean): void {
-    this.opensAt = gainOf(decibels(values.threshold ?? -40));
-    this.closesAt = gainOf(decibels((values.threshold ?? -40) - (values.hysteresis ?? 0)));
-    this.hold = Math.round(((values.hold ?? 0) / 1000) * this.sampleRate);
-    this.aim(this.range, values.range ?? -40, jump);
+  set(values: ValuesOf<typeof GATE>, jump: boolean): void {
+    this.aimDetector(values, jump);
+    this.opensAt = gainOf(decibels(values.threshold));
+    this.closesAt = gainOf(decibels(values.threshold - values.hysteresis));
+    this.hold = Math.round((values.hold / 1000) * this.sampleRate);
+    this.aim(this.range, values.range, jump);
   }
 
   protected ask(level: number): number {
@@ -115,17 +112,18 @@ class GateKernel extends DownwardKernel {
 }
 
 class ExpanderKernel extends DownwardKernel {
-  private readonly threshold = this.ramp(-35);
-  private readonly ratio = this.ramp(2);
-  private readonly knee = this.ramp(6);
-  private readonly range = this.ramp(-20);
+  private readonly threshold = this.ramp();
+  private readonly ratio = this.ramp();
+  private readonly knee = this.ramp();
+  private readonly range = this.ramp();
   private readonly curve = { threshold: 0, ratio: 1, knee: 0, range: 0 };
 
-  protected take(values: HeardValues, jump: boolean): void {
-    this.aim(this.threshold, values.threshold ?? -35, jump);
-    this.aim(this.ratio, values.ratio ?? 2, jump);
-    this.aim(this.knee, values.knee ?? 6, jump);
-    this.aim(this.range, values.range ?? -20, jump);
+  set(values: ValuesOf<typeof EXPANDER>, jump: boolean): void {
+    this.aimDetector(values, jump);
+    this.aim(this.threshold, values.threshold, jump);
+    this.aim(this.ratio, values.ratio, jump);
+    this.aim(this.knee, values.knee, jump);
+    this.aim(this.range, values.range, jump);
   }
 
   protected ask(level: number): number {
@@ -138,5 +136,5 @@ class ExpanderKernel extends DownwardKernel {
   }
 }
 
-export const createGate = (sampleRate: number): Kernel => new GateKernel(sampleRate);
-export const createExpander = (sampleRate: number): Kernel => new ExpanderKernel(sampleRate);
+export const createGate = (sampleRate: number): Kernel<ValuesOf<typeof GATE>> => new GateKernel(sampleRate);
+export const createExpander = (sampleRate: number): Kernel<ValuesOf<typeof EXPANDER>> => new ExpanderKernel(sampleRate);

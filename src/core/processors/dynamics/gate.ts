@@ -1,5 +1,5 @@
 import { effect, frequencySpec, gainSpec, ratioSpec, timeSpec } from "../specs";
-import type { HeardValues } from "../model";
+import type { HeardValues, ParamId } from "../../units/param-spec";
 import type { DynamicsDesign } from "./dynamics-design";
 
 const times = (attack: number, release: number) => [
@@ -10,8 +10,40 @@ const times = (attack: number, release: number) => [
 /** Rumble opens no gate: what the detector hears begins here. */
 const DETECTOR = frequencySpec("detector", "Detector from", [20, 2000, 20], { meaning: "keylowcut.hz" });
 
+/** Gain in dB at a level: none from the threshold up, the whole range below. */
+export const gateGainAt = ({ threshold, range }: HeardValues<"threshold" | "range">, level: number): number =>
+  level >= threshold ? 0 : range;
+
+export type ExpanderCurve = HeardValues<"threshold" | "ratio" | "knee" | "range">;
+
+/**
+ * The mirror image of a compressor's curve: (ratio − 1) dB for each dB below the threshold, a quadratic within the knee,
+ * no deeper than the range. After Giannoulis, Massberg and Reiss, JAES 60 (2012), turned upside down.
+ */
+export function expanderGainAt({ threshold, ratio, knee, range }: ExpanderCurve, level: number): number {
+  const under = threshold - level;
+  const slope = ratio - 1;
+  if (2 * under <= -knee) return 0;
+  const gain = 2 * under < knee ? (-slope * (under + knee / 2) ** 2) / (2 * knee) : -slope * under;
+  return Math.max(range, gain);
+}
+
+const lineDesign = <Id extends ParamId>(
+  gainAt: (values: HeardValues<Id | "threshold">, level: number) => number,
+  ratio?: "ratio",
+): DynamicsDesign<Id | "threshold"> => ({
+  lines: (values) => [
+    {
+      at: (level) => level + gainAt(values, level),
+      threshold: values.threshold,
+      params: { threshold: "threshold", ...(ratio ? { ratio } : {}) },
+    },
+  ],
+});
+
 export const GATE = effect("dynamics", "gate", "Gate", {
   isKeyed: true,
+  reads: "reduction",
   params: [
     gainSpec("threshold", "Threshold", [-80, 0, -40], { meaning: "threshold.dB" }),
     gainSpec("range", "Range", [-80, 0, -40], { meaning: "range.dB" }),
@@ -21,10 +53,12 @@ export const GATE = effect("dynamics", "gate", "Gate", {
     DETECTOR,
   ],
   lead: "threshold",
+  design: lineDesign(gateGainAt),
 });
 
 export const EXPANDER = effect("dynamics", "expander", "Expander", {
   isKeyed: true,
+  reads: "reduction",
   params: [
     gainSpec("threshold", "Threshold", [-80, 0, -35], { meaning: "threshold.dB" }),
     ratioSpec("ratio", "Ratio", [1, 8, 2]),
@@ -34,34 +68,5 @@ export const EXPANDER = effect("dynamics", "expander", "Expander", {
     DETECTOR,
   ],
   lead: "threshold",
+  design: lineDesign(expanderGainAt, "ratio"),
 });
-
-/** Gain in dB at a level: none from the threshold up, the whole range below. */
-export const gateGainAt = (values: HeardValues, level: number): number =>
-  level >= (values.threshold ?? -40) ? 0 : (values.range ?? -40);
-
-/**
- * The mirror image of a compressor's curve: (ratio − 1) dB for each dB below the threshold, a quadratic within the knee,
- * no deeper than the range. After Giannoulis, Massberg and Reiss, JAES 60 (2012), turned upside down.
- */
-export function expanderGainAt(values: HeardValues, level: number): number {
-  const { threshold = -35, ratio = 2, knee = 6, range = -20 } = values;
-  const under = threshold - level;
-  const slope = ratio - 1;
-  if (2 * under <= -knee) return 0;
-  const gain = 2 * under < knee ? (-slope * (under + knee / 2) ** 2) / (2 * knee) : -slope * under;
-  return Math.max(range, gain);
-}
-
-const designOf = (gainAt: typeof gateGainAt, ratio?: "ratio"): DynamicsDesign => ({
-  lines: (values) => [
-    {
-      at: (level) => level + gainAt(values, level),
-      threshold: values.threshold ?? -40,
-      params: { threshold: "threshold", ...(ratio ? { ratio } : {}) },
-    },
-  ],
-});
-
-export const GATE_DESIGN = designOf(gateGainAt);
-export const EXPANDER_DESIGN = designOf(expanderGainAt, "ratio");

@@ -1,9 +1,9 @@
 import { GridKernel, slopeOf } from "../grid-kernel";
 import type { Kernel } from "../kernel";
 import { decibels, gainOf } from "../../units/quantities";
-import type { HeardValues } from "../model";
-import { LOOK_AHEAD } from "./limiter";
-import { smoothing } from "./vca-compressor/design";
+import type { ValuesOf } from "../model";
+import { type LIMITER, LOOK_AHEAD } from "./limiter";
+import { smoothing } from "./reduction";
 
 const SPAN = LOOK_AHEAD + 1;
 /** Room for the sliding minimum, a power of two. */
@@ -15,8 +15,8 @@ const QUEUE = 128;
  * queue of falling candidates (D. Lemire, "Streaming maximum-minimum filter", 2006): constant work a sample.
  */
 class LimiterKernel extends GridKernel {
-  private readonly gain = this.ramp(1);
-  private readonly ceiling = this.ramp(1);
+  private readonly gain = this.ramp();
+  private readonly ceiling = this.ramp();
   private readonly delayedLeft = new Float64Array(LOOK_AHEAD);
   private readonly delayedRight = new Float64Array(LOOK_AHEAD);
   private readonly values = new Float64Array(QUEUE);
@@ -30,10 +30,10 @@ class LimiterKernel extends GridKernel {
   private release = 0;
   private deepest = 1;
 
-  set(values: HeardValues, jump: boolean): void {
-    this.release = smoothing(values.release ?? 80, this.sampleRate);
-    this.aim(this.gain, gainOf(decibels(values.gain ?? 0)), jump);
-    this.aim(this.ceiling, gainOf(decibels(values.ceiling ?? -1)), jump);
+  set(values: ValuesOf<typeof LIMITER>, jump: boolean): void {
+    this.release = smoothing(values.release, this.sampleRate);
+    this.aim(this.gain, gainOf(decibels(values.gain)), jump);
+    this.aim(this.ceiling, gainOf(decibels(values.ceiling)), jump);
   }
 
   reset(): void {
@@ -99,4 +99,4 @@ class LimiterKernel extends GridKernel {
 /** What rounding leaves above the ceiling, and a ceiling that is being lowered while the sound is on its way. */
 const clampTo = (x: number, ceiling: number): number => Math.min(ceiling, Math.max(-ceiling, x));
 
-export const createLimiter = (sampleRate: number): Kernel => new LimiterKernel(sampleRate);
+export const createLimiter = (sampleRate: number): Kernel<ValuesOf<typeof LIMITER>> => new LimiterKernel(sampleRate);

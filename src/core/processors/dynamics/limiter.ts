@@ -1,11 +1,12 @@
 import { effect, gainSpec, timeSpec } from "../specs";
-import type { DynamicsDesign } from "./dynamics-design";
 
 /** How far ahead it looks, in samples: 1.3 ms at 48 kHz. It is also its latency. */
 export const LOOK_AHEAD = 64;
 
 export const LIMITER = effect("dynamics", "limiter", "Limiter", {
   holdsLevels: true,
+  limits: true,
+  reads: "reduction",
   params: [
     gainSpec("gain", "Gain", [0, 24, 0]),
     gainSpec("ceiling", "Ceiling", [-24, 0, -1], { meaning: "ceiling.dB" }),
@@ -13,16 +14,13 @@ export const LIMITER = effect("dynamics", "limiter", "Limiter", {
   ],
   lead: "gain",
   latency: LOOK_AHEAD,
-});
-
-export const LIMITER_DESIGN: DynamicsDesign = {
-  lines({ gain = 0, ceiling = -1 }) {
-    return [
+  design: {
+    lines: ({ gain, ceiling }) => [
       {
         at: (level) => Math.min(ceiling, level + gain),
         threshold: ceiling - gain,
         params: { threshold: "ceiling" },
       },
-    ];
+    ],
   },
-};
+});

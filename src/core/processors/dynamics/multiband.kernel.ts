@@ -5,12 +5,11 @@ import { GRID } from "../../dsp/grid";
 import { GridKernel, slopeOf } from "../grid-kernel";
 import type { Kernel } from "../kernel";
 import { decibels, gainOf, hertz } from "../../units/quantities";
-import type { HeardValues } from "../model";
-import { MULTIBAND_BANDS, multibandCurve } from "./multiband";
-import { type StaticCurve, gainAt, smoothing } from "./vca-compressor/design";
+import type { ValuesOf } from "../model";
+import { type MULTIBAND, MULTIBAND_BANDS, MULTIBAND_KNEE, multibandCurve } from "./multiband";
+import { factorOf, followed, smoothing } from "./reduction";
+import { type StaticCurve, gainAt } from "./static-curve";
 
-const NEPERS_PER_DECIBEL = Math.LN10 / 20;
-const NO_REDUCTION = 1e-6;
 const BUTTERWORTH = Math.SQRT1_2;
 
 /**
@@ -24,18 +23,22 @@ class MultibandKernel extends GridKernel {
   private readonly topPass = new GlidingBiquads(2);
   private readonly filters = [this.lowPass, this.highPass, this.lowAllPass, this.midPass, this.topPass];
   private readonly sound = MULTIBAND_BANDS.map(() => [new Float64Array(GRID), new Float64Array(GRID)] as const);
-  private readonly thresholds = MULTIBAND_BANDS.map(() => this.ramp(-24));
+  private readonly thresholds = MULTIBAND_BANDS.map(() => this.ramp());
   private readonly slopes = MULTIBAND_BANDS.map(() => this.ramp());
-  private readonly gains = MULTIBAND_BANDS.map(() => this.ramp(1));
+  private readonly gains = MULTIBAND_BANDS.map(() => this.ramp());
   private readonly attacks = new Float64Array(3);
   private readonly releases = new Float64Array(3);
   private readonly now = new Float64Array(3);
-  private readonly curve: { -readonly [K in keyof StaticCurve]: number } = { threshold: 0, slope: 0, knee: 6 };
+  private readonly curve: { -readonly [K in keyof StaticCurve]: number } = {
+    threshold: 0,
+    slope: 0,
+    knee: MULTIBAND_KNEE,
+  };
 
-  set(values: HeardValues, jump: boolean): void {
+  set(values: ValuesOf<typeof MULTIBAND>, jump: boolean): void {
     const { sampleRate, glide } = this;
-    const lower = { freq: hertz(values.lower ?? 180), q: BUTTERWORTH, sampleRate };
-    const upper = { freq: hertz(values.upper ?? 3000), q: BUTTERWORTH, sampleRate };
+    const lower = { freq: hertz(values.lower), q: BUTTERWORTH, sampleRate };
+    const upper = { freq: hertz(values.upper), q: BUTTERWORTH, sampleRate };
     this.lowPass.aim(twice(lowPass(lower)), glide, jump);
     this.highPass.aim(twice(highPass(lower)), glide, jump);
     this.lowAllPass.aim([crossoverAllPass(lowPass(upper))], glide, jump);
@@ -45,9 +48,9 @@ class MultibandKernel extends GridKernel {
       const curve = multibandCurve(values, band);
       this.aim(this.thresholds[at]!, curve.threshold, jump);
       this.aim(this.slopes[at]!, curve.slope, jump);
-      this.aim(this.gains[at]!, gainOf(decibels(values[`${band}.gain`] ?? 0)), jump);
-      this.attacks[at] = smoothing(values[`${band}.attack`] ?? 10, sampleRate);
-      this.releases[at] = smoothing(values[`${band}.release`] ?? 100, sampleRate);
+      this.aim(this.gains[at]!, gainOf(decibels(values[`${band}.gain`])), jump);
+      this.attacks[at] = smoothing(values[`${band}.attack`], sampleRate);
+      this.releases[at] = smoothing(values[`${band}.release`], sampleRate);
     });
   }
 
@@ -96,9 +99,8 @@ class MultibandKernel extends GridKernel {
     for (let i = 0; i < count; i++) {
       const level = Math.max(Math.abs(bandLeft[i]!), Math.abs(bandRight[i]!));
       const ask = level > 1e-5 ? gainAt(curve, 20 * Math.log10(level)) : 0;
-      now = ask + (ask < now ? attack : release) * (now - ask);
-      if (now > -NO_REDUCTION) now = 0;
-      const gain = (ramp.value + slope * (this.within + i)) * (now === 0 ? 1 : Math.exp(now * NEPERS_PER_DECIBEL));
+      now = followed(now, ask, attack, release);
+      const gain = (ramp.value + slope * (this.within + i)) * factorOf(now);
       left[from + i]! += gain * bandLeft[i]!;
       right[from + i]! += gain * bandRight[i]!;
     }
@@ -106,4 +108,5 @@ class MultibandKernel extends GridKernel {
   }
 }
 
-export const createMultiband = (sampleRate: number): Kernel => new MultibandKernel(sampleRate);
+export const createMultiband = (sampleRate: number): Kernel<ValuesOf<typeof MULTIBAND>> =>
+  new MultibandKernel(sampleRate);

@@ -1,15 +1,19 @@
 import { effect, frequencySpec, gainSpec, ratioSpec, timeSpec } from "../specs";
-import type { HeardValues } from "../model";
-import type { DynamicsDesign } from "./dynamics-design";
-import { type StaticCurve, gainAt } from "./vca-compressor/design";
+import type { HeardValues } from "../../units/param-spec";
+import { type StaticCurve, gainAt, staticCurve } from "./static-curve";
 
 export const MULTIBAND_BANDS = ["low", "mid", "high"] as const;
 export type MultibandBand = (typeof MULTIBAND_BANDS)[number];
 
 const NAMES: Record<MultibandBand, string> = { low: "Low", mid: "Mid", high: "High" };
-const KNEE = 6;
+/** In dB. */
+export const MULTIBAND_KNEE = 6;
 
-const bandSpecs = (band: MultibandBand, threshold: number, [attack, release]: readonly [number, number]) => {
+const bandSpecs = <B extends MultibandBand>(
+  band: B,
+  threshold: number,
+  [attack, release]: readonly [number, number],
+) => {
   const group = NAMES[band];
   return [
     gainSpec(`${band}.threshold`, `${group} threshold`, [-60, 0, threshold], { group }),
@@ -17,8 +21,13 @@ const bandSpecs = (band: MultibandBand, threshold: number, [attack, release]: re
     timeSpec(`${band}.attack`, `${group} attack`, [0.1, 200, attack], { group }),
     timeSpec(`${band}.release`, `${group} release`, [5, 2000, release], { group }),
     gainSpec(`${band}.gain`, `${group} gain`, [-12, 12, 0], { group }),
-  ];
+  ] as const;
 };
+
+type CurveValues = HeardValues<`${MultibandBand}.${"threshold" | "ratio"}`>;
+
+export const multibandCurve = (values: CurveValues, band: MultibandBand): StaticCurve =>
+  staticCurve(values[`${band}.threshold`], values[`${band}.ratio`], MULTIBAND_KNEE);
 
 export const MULTIBAND = effect("dynamics", "multiband-compressor", "Multiband compressor", {
   holdsLevels: true,
@@ -29,24 +38,18 @@ export const MULTIBAND = effect("dynamics", "multiband-compressor", "Multiband c
     ...bandSpecs("mid", -24, [10, 120]),
     ...bandSpecs("high", -28, [3, 80]),
   ],
+  reads: "reduction",
   lead: "mid.threshold",
+  design: {
+    lines: (values) =>
+      MULTIBAND_BANDS.map((band) => {
+        const curve = multibandCurve(values, band);
+        return {
+          name: NAMES[band],
+          at: (level) => level + gainAt(curve, level),
+          threshold: curve.threshold,
+          params: { threshold: `${band}.threshold`, ratio: `${band}.ratio` },
+        };
+      }),
+  },
 });
-
-export const multibandCurve = (values: HeardValues, band: MultibandBand): StaticCurve => ({
-  threshold: values[`${band}.threshold`] ?? -24,
-  slope: 1 - 1 / (values[`${band}.ratio`] ?? 2),
-  knee: KNEE,
-});
-
-export const MULTIBAND_DESIGN: DynamicsDesign = {
-  lines: (values) =>
-    MULTIBAND_BANDS.map((band) => {
-      const curve = multibandCurve(values, band);
-      return {
-        name: NAMES[band],
-        at: (level) => level + gainAt(curve, level),
-        threshold: curve.threshold,
-        params: { threshold: `${band}.threshold`, ratio: `${band}.ratio` },
-      };
-    }),
-};

@@ -1,41 +1,48 @@
 import * as biquad from "../../dsp/biquad";
 import { IDENTITY, type Biquad } from "../../dsp/biquad";
 import { decibels, hertz } from "../../units/quantities";
-import type { HeardValues } from "../model";
+import type { HeardValues } from "../../units/param-spec";
 import { OUTPUT, choiceSpec, effect, frequencySpec, gainSpec, qSpec } from "../specs";
 import type { EqBand, EqDesign } from "./eq-design";
+import { cutsFor, peaksOf } from "./fit-points";
 
 const GAIN = [-15, 15, 0] as const;
 
-const band = (id: string, name: string, group: string, [min, max, start]: readonly [number, number, number]) => [
-  frequencySpec(`${id}.freq`, `${name} frequency`, [min, max, start], { group, meaning: `${id}.hz` }),
-  gainSpec(`${id}.gain`, `${name} gain`, GAIN, { group, meaning: `${id}.dB` }),
+const band = <B extends string>(
+  id: B,
+  name: string,
+  group: string,
+  [min, max, start]: readonly [number, number, number],
+) =>
+  [
+    frequencySpec(`${id}.freq`, `${name} frequency`, [min, max, start], { group, meaning: `${id}.hz` }),
+    gainSpec(`${id}.gain`, `${name} gain`, GAIN, { group, meaning: `${id}.dB` }),
+  ] as const;
+
+const PARAMS = [
+  frequencySpec("lowCut", "Low cut", [20, 400, 20], { group: "Cuts", meaning: "lowcut.hz" }),
+  frequencySpec("highCut", "High cut", [2000, 20_000, 20_000], { group: "Cuts", meaning: "highcut.hz" }),
+  ...band("low", "Low", "Low", [30, 450, 90]),
+  choiceSpec("low.shape", "Low shape", ["Shelf", "Bell"], { group: "Low" }),
+  ...band("lowMid", "Low mid", "Low mid", [120, 2500, 400]),
+  qSpec("lowMid.q", "Low mid Q", [0.4, 4, 0.9], { group: "Low mid" }),
+  ...band("highMid", "High mid", "High mid", [600, 9000, 2500]),
+  qSpec("highMid.q", "High mid Q", [0.4, 4, 0.9], { group: "High mid" }),
+  ...band("high", "High", "High", [1500, 18_000, 9000]),
+  choiceSpec("high.shape", "High shape", ["Shelf", "Bell"], { group: "High" }),
+  OUTPUT,
 ];
 
-export const CONSOLE_EQ = effect("equaliser", "console-eq", "Console EQ", {
-  params: [
-    frequencySpec("lowCut", "Low cut", [20, 400, 20], { group: "Cuts", meaning: "lowcut.hz" }),
-    frequencySpec("highCut", "High cut", [2000, 20_000, 20_000], { group: "Cuts", meaning: "highcut.hz" }),
-    ...band("low", "Low", "Low", [30, 450, 90]),
-    choiceSpec("low.shape", "Low shape", ["Shelf", "Bell"], { group: "Low" }),
-    ...band("lowMid", "Low mid", "Low mid", [120, 2500, 400]),
-    qSpec("lowMid.q", "Low mid Q", [0.4, 4, 0.9], { group: "Low mid" }),
-    ...band("highMid", "High mid", "High mid", [600, 9000, 2500]),
-    qSpec("highMid.q", "High mid Q", [0.4, 4, 0.9], { group: "High mid" }),
-    ...band("high", "High", "High", [1500, 18_000, 9000]),
-    choiceSpec("high.shape", "High shape", ["Shelf", "Bell"], { group: "High" }),
-    OUTPUT,
-  ],
-  lead: "output",
-});
+type Id = (typeof PARAMS)[number]["id"];
+type ConsoleValues = HeardValues<Id>;
 
 /** Shelves as broad as a console's; a bell in their place is a little narrower. */
 const SHELF_Q = Math.SQRT1_2;
 const BELL_Q = 0.9;
 
 /** At the end of its range a cut is out of the way. */
-function cuts(values: HeardValues, sampleRate: number): readonly Biquad[] {
-  const { lowCut = 20, highCut = 20_000 } = values;
+function cuts(values: ConsoleValues, sampleRate: number): readonly [low: Biquad, high: Biquad] {
+  const { lowCut, highCut } = values;
   return [
     lowCut > 20 ? biquad.highPass({ freq: hertz(lowCut), q: Math.SQRT1_2, sampleRate }) : IDENTITY,
     highCut < 20_000 ? biquad.lowPass({ freq: hertz(highCut), q: Math.SQRT1_2, sampleRate }) : IDENTITY,
@@ -44,15 +51,15 @@ function cuts(values: HeardValues, sampleRate: number): readonly Biquad[] {
 
 const ENDS = { low: biquad.lowShelf, high: biquad.highShelf } as const;
 
-function sectionOf(values: HeardValues, id: "low" | "lowMid" | "highMid" | "high", sampleRate: number): Biquad {
-  const gain = decibels(values[`${id}.gain`] ?? 0);
+function sectionOf(values: ConsoleValues, id: "low" | "lowMid" | "highMid" | "high", sampleRate: number): Biquad {
+  const gain = decibels(values[`${id}.gain`]);
   if (gain === 0) return IDENTITY;
-  const freq = hertz(values[`${id}.freq`] ?? 1000);
+  const freq = hertz(values[`${id}.freq`]);
   if (id === "low" || id === "high")
     return values[`${id}.shape`] === 1
       ? biquad.bell({ freq, q: BELL_Q, sampleRate }, gain)
       : ENDS[id]({ freq, q: SHELF_Q, sampleRate }, gain);
-  return biquad.bell({ freq, q: values[`${id}.q`] ?? 1, sampleRate }, gain);
+  return biquad.bell({ freq, q: values[`${id}.q`], sampleRate }, gain);
 }
 
 const BANDS = [
@@ -73,18 +80,18 @@ const cutBand = (key: "lowCut" | "highCut", name: string, freq: number, section:
   sections: [section],
 });
 
-export const CONSOLE_EQ_DESIGN: EqDesign = {
+export const CONSOLE_EQ_DESIGN: EqDesign<Id> = {
   bands(values, sampleRate) {
     const [lowCut, highCut] = cuts(values, sampleRate);
     return [
-      cutBand("lowCut", "Low cut", values.lowCut ?? 20, lowCut!),
+      cutBand("lowCut", "Low cut", values.lowCut, lowCut),
       ...BANDS.map(([key, name, mark]) => ({
         key,
         name,
         mark,
         on: true,
-        freq: values[`${key}.freq`] ?? 1000,
-        gain: values[`${key}.gain`] ?? 0,
+        freq: values[`${key}.freq`],
+        gain: values[`${key}.gain`],
         params: {
           freq: `${key}.freq`,
           gain: `${key}.gain`,
@@ -92,7 +99,31 @@ export const CONSOLE_EQ_DESIGN: EqDesign = {
         },
         sections: [sectionOf(values, key, sampleRate)],
       })),
-      cutBand("highCut", "High cut", values.highCut ?? 20_000, highCut!),
+      cutBand("highCut", "High cut", values.highCut, highCut),
     ];
   },
+  starts(wanted) {
+    const [low, high] = peaksOf(wanted, 2);
+    return [0, 1].flatMap((lowShape) =>
+      [0, 1].map((highShape) => ({
+        values: {
+          ...cutsFor(wanted),
+          "low.shape": lowShape,
+          "high.shape": highShape,
+          "low.gain": wanted[2]!,
+          "high.gain": wanted.at(-6)!,
+          "lowMid.freq": low!.hz,
+          "lowMid.gain": low!.gain,
+          "highMid.freq": high!.hz,
+          "highMid.gain": high!.gain,
+        },
+      })),
+    );
+  },
 };
+
+export const CONSOLE_EQ = effect("equaliser", "console-eq", "Console EQ", {
+  params: PARAMS,
+  lead: "output",
+  design: CONSOLE_EQ_DESIGN,
+});

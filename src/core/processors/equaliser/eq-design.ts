@@ -1,7 +1,6 @@
 import { type Biquad, responseAt } from "../../dsp/biquad";
 import { decibels, gainOf, hertz } from "../../units/quantities";
-import type { HeardValues } from "../model";
-import type { ParamId } from "../../units/param-spec";
+import type { HeardValues, ParamId } from "../../units/param-spec";
 
 /** A band as it is drawn and pulled: where it stands, and which values move it. */
 export interface EqBand {
@@ -17,9 +16,17 @@ export interface EqBand {
   readonly sections: readonly Biquad[];
 }
 
+/** Where a fit begins: the values that differ from how the model opens, and those that may move: all, but for choices. */
+export interface FitStart<Id extends ParamId = ParamId> {
+  readonly values: Partial<HeardValues<Id>>;
+  readonly free?: readonly Id[];
+}
+
 /** What an equaliser does to the spectrum, from the values that are heard. */
-export interface EqDesign {
-  readonly bands: (values: HeardValues, sampleRate: number) => readonly EqBand[];
+export interface EqDesign<Id extends ParamId = ParamId> {
+  bands(values: HeardValues<Id>, sampleRate: number): readonly EqBand[];
+  /** Where to begin when it takes on the response of another: `wanted` in dB at each of `FIT_FREQUENCIES`. */
+  starts(wanted: readonly number[]): readonly FitStart<Id>[];
 }
 
 const levelOf = (re: number, im: number): number => 10 * Math.log10(Math.max(1e-20, re * re + im * im));
@@ -33,8 +40,10 @@ export function sectionsLevelAt(sections: readonly Biquad[], freq: number, sampl
 /** A function of frequency in Hz that gives dB, with output and mix: the sections are designed once. */
 export function levelCurve(design: EqDesign, values: HeardValues, sampleRate: number): (freq: number) => number {
   const sections = design.bands(values, sampleRate).flatMap((band) => band.sections);
-  const mix = (values.mix ?? 100) / 100;
-  const wet = mix * gainOf(decibels(values.output ?? 0));
+  // Not every model has both.
+  const { mix: percent = 100, output = 0 } = values;
+  const mix = percent / 100;
+  const wet = mix * gainOf(decibels(output));
   return (freq) => {
     const { re, im } = responseAt(sections, hertz(freq), sampleRate);
     return levelOf(1 - mix + wet * re, wet * im);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { eqDesignOf } from "../designs";
+import { designOf } from "../model";
 import { getModel } from "../models";
 import type { Values } from "../../units/param-spec";
 import { responseOf, setTo } from "../../sound/testing";
@@ -22,7 +22,7 @@ describe("every equaliser", () => {
     it(`is heard as it is drawn within 0.1 dB at ${sampleRate} Hz`, () => {
       for (const [id, values] of SETTINGS) {
         const heard = responseOf(getModel(id), values, sampleRate);
-        const drawn = levelCurve(eqDesignOf(id), setTo(getModel(id), values), sampleRate);
+        const drawn = levelCurve(designOf(getModel(id), "equaliser"), setTo(getModel(id), values), sampleRate);
         for (const freq of [45, 90, 250, 700, 2000, 6000, 12_000])
           expect(Math.abs(heard(freq) - drawn(freq)), `${id} at ${freq} Hz`).toBeLessThan(0.1);
       }

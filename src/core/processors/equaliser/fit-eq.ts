@@ -1,8 +1,8 @@
-import { eqDesignOf } from "../designs";
-import { type HeardValues, type Model, defaultValues, getSpec } from "../model";
-import { type ParamId, type ParamSpec, positionOf, valueAt } from "../../units/param-spec";
+import { type Model, defaultValues, designOf, getSpec } from "../model";
+import { type HeardValues, type ParamId, type ParamSpec, positionOf, valueAt } from "../../units/param-spec";
+
 import { levelCurve } from "./eq-design";
-import { BAND_TYPES, PARAMETRIC_EQ, bandParam } from "./parametric-eq/model";
+import { FIT_FREQUENCIES } from "./fit-points";
 
 /** A fitted setting, and how far its response is from the one that was wanted. */
 export interface EqFit {
@@ -13,18 +13,11 @@ export interface EqFit {
 }
 
 const RATE = 48_000;
-/** Compared from 30 Hz to 18 kHz, every sixth of an octave: what lies outside is hardly heard and would bend the rest. */
-const POINTS = 57;
-export const FIT_FREQUENCIES: readonly number[] = Array.from(
-  { length: POINTS },
-  (_, i) => 30 * (18_000 / 30) ** (i / (POINTS - 1)),
-);
-
 /** A cut falls without end; what is below this is not worth bending the rest for. In dB. */
 const DEEPEST = -30;
 
 const curveOf = (model: Model, values: HeardValues): readonly number[] => {
-  const level = levelCurve(eqDesignOf(model.id), values, RATE);
+  const level = levelCurve(designOf(model, "equaliser"), values, RATE);
   return FIT_FREQUENCIES.map((hz) => Math.max(DEEPEST, level(hz)));
 };
 
@@ -35,134 +28,14 @@ const curveOf = (model: Model, values: HeardValues): readonly number[] => {
  */
 export function fitEq(from: Model, values: HeardValues, to: Model): EqFit {
   const wanted = curveOf(from, values);
-  const fits = startsFor(to, wanted).map(({ start, free }) => refine(to, wanted, start, free));
+  const movable = to.params.filter((spec) => !spec.choices).map((spec) => spec.id);
+  const fits = designOf(to, "equaliser")
+    .starts(wanted)
+    .map(({ values: start, free = movable }) => refine(to, wanted, Object.assign({}, numbers(to), start), free));
   return fits.reduce((best, fit) => (fit.rms < best.rms - 1e-9 ? fit : best));
 }
 
-/** A setting to begin with, and the parameters that may move. */
-interface Start {
-  readonly start: HeardValues;
-  readonly free: readonly ParamId[];
-}
-
 const numbers = (model: Model): HeardValues => defaultValues(model) as HeardValues;
-
-/** The curve's own bends: where it stands out most, one after the other, what each explains taken away. */
-function peaksOf(wanted: readonly number[], count: number): readonly { hz: number; gain: number }[] {
-  const rest = [...wanted];
-  return Array.from({ length: count }, () => {
-    const at = rest.reduce((best, dB, i) => (Math.abs(dB) > Math.abs(rest[best]!) ? i : best), 0);
-    const gain = rest[at]!;
-    // A bell about an octave and a half wide goes with it.
-    for (let i = 0; i < rest.length; i++) rest[i]! -= gain * Math.exp(-(((i - at) / 5) ** 2));
-    return { hz: FIT_FREQUENCIES[at]!, gain };
-  }).toSorted((a, b) => a.hz - b.hz);
-}
-
-function startsFor(to: Model, wanted: readonly number[]): readonly Start[] {
-  switch (to.id) {
-    case "parametric-eq":
-      return parametricStarts(wanted);
-    case "console-eq":
-      return consoleStarts(to, wanted);
-    case "graphic-eq":
-      return [graphicStart(to, wanted)];
-    default:
-      return plainStarts(to, wanted);
-  }
-}
-
-/** A fall at an end of the curve that no shelf makes. */
-const fallsAt = (wanted: readonly number[], end: "low" | "high"): boolean => {
-  const [outer, inner] = end === "low" ? [wanted[0]!, wanted[8]!] : [wanted.at(-1)!, wanted.at(-9)!];
-  return inner - outer > 4;
-};
-
-function parametricStarts(wanted: readonly number[]): readonly Start[] {
-  const ends = (["low", "high"] as const).map((end) =>
-    fallsAt(wanted, end) ? [`${end} cut`, `${end} shelf`] : [`${end} shelf`],
-  );
-  return ends[0]!.flatMap((low) =>
-    ends[1]!.map((high): Start => {
-      const start: Record<string, number> = { ...numbers(PARAMETRIC_EQ) };
-      const put = (n: 1 | 2 | 3 | 4 | 5 | 6, type: string, hz: number, gain: number) =>
-        Object.assign(start, {
-          [bandParam(n, "used")]: 1,
-          [bandParam(n, "on")]: 1,
-          [bandParam(n, "type")]: BAND_TYPES.indexOf(type as (typeof BAND_TYPES)[number]),
-          [bandParam(n, "freq")]: hz,
-          [bandParam(n, "gain")]: gain,
-          [bandParam(n, "q")]: type === "bell" ? 1 : Math.SQRT1_2,
-          [bandParam(n, "slope")]: 12,
-        });
-      put(1, low, low === "low cut" ? 50 : 120, wanted[0]!);
-      peaksOf(wanted, 4).forEach(({ hz, gain }, at) => put((at + 2) as 2 | 3 | 4 | 5, "bell", hz, gain));
-      put(6, high, high === "high cut" ? 12_000 : 6000, wanted.at(-1)!);
-      const moving = ([1, 2, 3, 4, 5, 6] as const).flatMap((n) => {
-        const isCut = (n === 1 && low === "low cut") || (n === 6 && high === "high cut");
-        return isCut
-          ? [bandParam(n, "freq"), bandParam(n, "q")]
-          : [bandParam(n, "freq"), bandParam(n, "gain"), bandParam(n, "q")];
-      });
-      return { start, free: [...moving, "output"] };
-    }),
-  );
-}
-
-function consoleStarts(to: Model, wanted: readonly number[]): readonly Start[] {
-  const all = numbers(to);
-  const within = (id: ParamId, hz: number) => {
-    const { min, max } = getSpec(to, id);
-    return Math.min(max, Math.max(min, hz));
-  };
-  const [low, high] = peaksOf(wanted, 2);
-  const free = to.params.filter((spec) => !spec.choices).map((spec) => spec.id);
-  const cuts = {
-    ...(fallsAt(wanted, "low") ? { lowCut: 60 } : {}),
-    ...(fallsAt(wanted, "high") ? { highCut: 12_000 } : {}),
-  };
-  return [0, 1].flatMap((lowShape) =>
-    [0, 1].map((highShape) => ({
-      start: {
-        ...all,
-        ...cuts,
-        "low.shape": lowShape,
-        "high.shape": highShape,
-        "low.gain": wanted[2]!,
-        "high.gain": wanted.at(-6)!,
-        "lowMid.freq": within("lowMid.freq", low!.hz),
-        "lowMid.gain": low!.gain,
-        "highMid.freq": within("highMid.freq", high!.hz),
-        "highMid.gain": high!.gain,
-      },
-      free,
-    })),
-  );
-}
-
-function graphicStart(to: Model, wanted: readonly number[]): Start {
-  const gains = to.params.filter((spec) => spec.id.startsWith("gain"));
-  const at = (hz: number) =>
-    FIT_FREQUENCIES.reduce(
-      (best, f, i) => (Math.abs(Math.log(f / hz)) < Math.abs(Math.log(FIT_FREQUENCIES[best]! / hz)) ? i : best),
-      0,
-    );
-  const start = {
-    ...numbers(to),
-    ...Object.fromEntries(gains.map(({ id }) => [id, wanted[at(Number(id.slice(4)))]!])),
-  };
-  return { start, free: [...gains.map((spec) => spec.id), "output"] };
-}
-
-function plainStarts(to: Model, wanted: readonly number[]): readonly Start[] {
-  const free = to.params.filter((spec) => !spec.choices).map((spec) => spec.id);
-  const tilt = (wanted.at(-1)! - wanted[0]!) / 2;
-  const cuts = {
-    ...(fallsAt(wanted, "low") ? { lowCut: 60 } : {}),
-    ...(fallsAt(wanted, "high") ? { highCut: 12_000 } : {}),
-  };
-  return [400, 1200].map((pivot) => ({ start: { ...numbers(to), ...cuts, tilt, pivot }, free }));
-}
 
 const ITERATIONS = 60;
 /** A step of a parameter on its ruler, for the slope. */
@@ -245,7 +118,7 @@ export function tidied(model: Model, values: HeardValues): HeardValues {
     }),
   );
   const start = numbers(model);
-  for (const { params, gain } of eqDesignOf(model.id).bands(rounded, RATE)) {
+  for (const { params, gain } of designOf(model, "equaliser").bands(rounded, RATE)) {
     if (params.gain === undefined || Math.abs(gain) >= NOTHING) continue;
     const band = params.gain.replace(/\.?gain$/, "");
     for (const { id } of model.params)

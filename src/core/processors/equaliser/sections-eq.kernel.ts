@@ -3,30 +3,32 @@ import { GlidingBiquads } from "../../dsp/gliding-biquad";
 import { GRID } from "../../dsp/grid";
 import { GridKernel, slopeOf } from "../grid-kernel";
 import { decibels, gainOf } from "../../units/quantities";
-import type { HeardValues } from "../model";
-import { CONSOLE_EQ_DESIGN } from "./console-eq";
+import type { HeardValues, ParamId } from "../../units/param-spec";
+import type { ValuesOf } from "../model";
+import { type CONSOLE_EQ, CONSOLE_EQ_DESIGN } from "./console-eq";
 import type { EqDesign } from "./eq-design";
-import { GRAPHIC_EQ_DESIGN } from "./graphic-eq";
-import { TILT_EQ_DESIGN } from "./tilt-eq";
+import { type GRAPHIC_EQ, GRAPHIC_CENTRES, GRAPHIC_EQ_DESIGN } from "./graphic-eq";
+import { type TILT_EQ, TILT_EQ_DESIGN } from "./tilt-eq";
 
 /** An equaliser whose bands are always the same number of sections: what is drawn is what is run. */
-class SectionsEqKernel extends GridKernel {
-  private readonly output = this.ramp(1);
+class SectionsEqKernel<Id extends ParamId> extends GridKernel {
+  private readonly output = this.ramp();
   private readonly work = new Float64Array(GRID);
   private readonly biquads: GlidingBiquads;
 
   constructor(
-    private readonly design: EqDesign,
+    private readonly design: EqDesign<Id>,
+    sections: number,
     sampleRate: number,
   ) {
     super(sampleRate);
-    this.biquads = new GlidingBiquads(design.bands({}, sampleRate).flatMap((b) => b.sections).length);
+    this.biquads = new GlidingBiquads(sections);
   }
 
-  set(values: HeardValues, jump: boolean): void {
+  set(values: HeardValues<Id | "output">, jump: boolean): void {
     const sections = this.design.bands(values, this.sampleRate).flatMap((band) => band.sections);
     this.biquads.aim(sections, this.glide, jump);
-    this.aim(this.output, gainOf(decibels(values.output ?? 0)), jump);
+    this.aim(this.output, gainOf(decibels(values.output)), jump);
   }
 
   reset(): void {
@@ -54,11 +56,9 @@ class SectionsEqKernel extends GridKernel {
   }
 }
 
-const factoryOf =
-  (design: EqDesign): KernelFactory =>
-  (sampleRate) =>
-    new SectionsEqKernel(design, sampleRate);
-
-export const createConsoleEq = factoryOf(CONSOLE_EQ_DESIGN);
-export const createGraphicEq = factoryOf(GRAPHIC_EQ_DESIGN);
-export const createTiltEq = factoryOf(TILT_EQ_DESIGN);
+export const createConsoleEq: KernelFactory<ValuesOf<typeof CONSOLE_EQ>> = (sampleRate) =>
+  new SectionsEqKernel(CONSOLE_EQ_DESIGN, 6, sampleRate);
+export const createGraphicEq: KernelFactory<ValuesOf<typeof GRAPHIC_EQ>> = (sampleRate) =>
+  new SectionsEqKernel(GRAPHIC_EQ_DESIGN, GRAPHIC_CENTRES.length, sampleRate);
+export const createTiltEq: KernelFactory<ValuesOf<typeof TILT_EQ>> = (sampleRate) =>
+  new SectionsEqKernel(TILT_EQ_DESIGN, 3, sampleRate);

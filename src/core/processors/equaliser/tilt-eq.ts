@@ -2,17 +2,7 @@ import { type Biquad, IDENTITY, highPass, lowPass } from "../../dsp/biquad";
 import { type Decibels, type Hertz, decibels, gainOf, hertz } from "../../units/quantities";
 import { OUTPUT, effect, frequencySpec, gainSpec } from "../specs";
 import type { EqDesign } from "./eq-design";
-
-export const TILT_EQ = effect("equaliser", "tilt-eq", "Tilt EQ", {
-  params: [
-    gainSpec("tilt", "Tilt", [-12, 12, 0], { group: "Tilt" }),
-    frequencySpec("pivot", "Pivot", [150, 5000, 700], { group: "Tilt" }),
-    frequencySpec("lowCut", "Low cut", [20, 400, 20], { group: "Cuts", meaning: "lowcut.hz" }),
-    frequencySpec("highCut", "High cut", [2000, 20_000, 20_000], { group: "Cuts", meaning: "highcut.hz" }),
-    OUTPUT,
-  ],
-  lead: "tilt",
-});
+import { cutsFor } from "./fit-points";
 
 /**
  * A see-saw of the first order: H(s) = (g·s + w) / (s + g·w), brought over by the bilinear transform with `pivot` in its
@@ -25,9 +15,9 @@ export function tiltSection(tilt: Decibels, pivot: Hertz, sampleRate: number): B
   return { b0: (g + w) / a0, b1: (w - g) / a0, b2: 0, a1: (g * w - 1) / a0, a2: 0 };
 }
 
-export const TILT_EQ_DESIGN: EqDesign = {
+export const TILT_EQ_DESIGN: EqDesign<"tilt" | "pivot" | "lowCut" | "highCut"> = {
   bands(values, sampleRate) {
-    const { tilt = 0, pivot = 700, lowCut = 20, highCut = 20_000 } = values;
+    const { tilt, pivot, lowCut, highCut } = values;
     const cut = { q: Math.SQRT1_2, sampleRate };
     return [
       {
@@ -62,4 +52,20 @@ export const TILT_EQ_DESIGN: EqDesign = {
       },
     ];
   },
+  starts: (wanted) =>
+    [400, 1200].map((pivot) => ({
+      values: { ...cutsFor(wanted), tilt: (wanted.at(-1)! - wanted[0]!) / 2, pivot },
+    })),
 };
+
+export const TILT_EQ = effect("equaliser", "tilt-eq", "Tilt EQ", {
+  params: [
+    gainSpec("tilt", "Tilt", [-12, 12, 0], { group: "Tilt" }),
+    frequencySpec("pivot", "Pivot", [150, 5000, 700], { group: "Tilt" }),
+    frequencySpec("lowCut", "Low cut", [20, 400, 20], { group: "Cuts", meaning: "lowcut.hz" }),
+    frequencySpec("highCut", "High cut", [2000, 20_000, 20_000], { group: "Cuts", meaning: "highcut.hz" }),
+    OUTPUT,
+  ],
+  lead: "tilt",
+  design: TILT_EQ_DESIGN,
+});

@@ -1,9 +1,9 @@
-import type { HeardValues } from "../model";
-import { type InstrumentDesign, adsr, envelopeOf, fall } from "./instrument-design";
+import type { HeardValues } from "../../units/param-spec";
+import { type InstrumentDesign, adsr, envelopeOf, fall, heldEnvelopeOf } from "./instrument-design";
 
 /** An electric piano's partials: a sine whose phase another one bends, and the bell of its tine. */
-export function pianoIndex(values: HeardValues): { readonly body: number; readonly bell: number } {
-  return { body: 0.2 + ((values.tone ?? 45) / 100) * 2.4, bell: ((values.bell ?? 30) / 100) * 0.35 };
+export function pianoIndex(values: HeardValues<"tone" | "bell">): { readonly body: number; readonly bell: number } {
+  return { body: 0.2 + (values.tone / 100) * 2.4, bell: (values.bell / 100) * 0.35 };
 }
 /** The tine's multiple of the pitch. */
 export const BELL_RATIO = 13;
@@ -49,70 +49,69 @@ function bessel(order: number, x: number): number {
 const lowPassed = (ratio: number, cutoff: number, pitch: number, steepness: number): number =>
   1 / Math.sqrt(1 + ((ratio * pitch) / cutoff) ** steepness);
 
-const percussive =
-  (ring: (values: HeardValues) => number, release: (values: HeardValues) => number) =>
-  (values: HeardValues, held: number) =>
-  (t: number): number =>
-    t < 0 ? 0 : fall(Math.min(t, held), ring(values)) * (t > held ? fall(t - held, release(values)) : 1);
+/** Struck, it rings by itself, its time being a third of its ring; let go, it is damped. */
+const struck = ({ ring, release }: HeardValues<"ring" | "release">, held: number) => {
+  return (t: number): number =>
+    t < 0 ? 0 : fall(Math.min(t, held), ring / 3) * (t > held ? fall(t - held, release / 1000) : 1);
+};
 
-export const INSTRUMENT_DESIGNS: Readonly<Record<string, InstrumentDesign>> = {
-  "electric-piano": {
-    envelope: percussive(
-      ({ ring = 4 }) => ring / 3,
-      ({ release = 120 }) => release / 1000,
-    ),
-    partials(values) {
-      const { body, bell } = pianoIndex(values);
-      return [
-        ...[0, 1, 2, 3, 4].map((order) => ({ ratio: order + 1, level: decibels(Math.abs(bessel(order, body / 2))) })),
-        { ratio: BELL_RATIO, level: decibels(bell) },
-      ];
-    },
+export const PIANO_DESIGN: InstrumentDesign<"tone" | "bell" | "ring" | "release"> = {
+  envelope: struck,
+  partials(values) {
+    const { body, bell } = pianoIndex(values);
+    return [
+      ...[0, 1, 2, 3, 4].map((order) => ({ ratio: order + 1, level: decibels(Math.abs(bessel(order, body / 2))) })),
+      { ratio: BELL_RATIO, level: decibels(bell) },
+    ];
   },
-  "bass-synth": {
-    envelope: (values, held) => adsr(envelopeOf(values), held),
-    partials: ({ cutoff = 420, wave = 0, sweep = 24 }) =>
-      Array.from({ length: 16 }, (_, n) => n + 1)
-        .filter((n) => wave === 0 || n % 2 === 1)
-        .map((ratio) => ({
-          ratio,
-          level: decibels(lowPassed(ratio, cutoff * 2 ** (sweep / 24), 110, 8) / ratio),
-        })),
-  },
-  "pad-synth": {
-    envelope: (values, held) => adsr(envelopeOf(values), held),
-    partials: ({ cutoff = 1800 }) =>
-      Array.from({ length: 16 }, (_, n) => ({
-        ratio: n + 1,
-        level: decibels(lowPassed(n + 1, cutoff, 220, 4) / (n + 1)),
-      })),
-  },
-  mallets: {
-    envelope: percussive(
-      ({ ring = 3 }) => ring / 3,
-      ({ release = 500 }) => release / 1000,
-    ),
-    partials: ({ bar = 0, hardness = 45 }) =>
-      (BAR_MODES[bar] ?? BAR_MODES[0]!).map(([ratio, share]) => ({
+};
+
+type Synth = "attack" | "decay" | "sustain" | "release" | "cutoff";
+
+export const BASS_DESIGN: InstrumentDesign<Synth | "wave" | "sweep"> = {
+  envelope: (values, held) => adsr(envelopeOf(values), held),
+  partials: ({ cutoff, wave, sweep }) =>
+    Array.from({ length: 16 }, (_, n) => n + 1)
+      .filter((n) => wave === 0 || n % 2 === 1)
+      .map((ratio) => ({
         ratio,
-        level: decibels(share * malletShare(hardness, ratio)),
+        level: decibels(lowPassed(ratio, cutoff * 2 ** (sweep / 24), 110, 8) / ratio),
       })),
-  },
-  "drum-kit": {
-    envelope:
-      ({ kickDecay = 320 }) =>
-      (t) =>
-        t < 0 ? 0 : fall(t, kickDecay / 3000),
-    partials: ({ snareWires = 60, kickClick = 40 }) => [
-      { ratio: 1, level: 0 },
-      { ratio: 3.6, level: -8 },
-      { ratio: 5.7, level: -14 },
-      { ratio: 24, level: decibels(kickClick / 300) },
-      { ratio: 60, level: decibels(snareWires / 200) },
-    ],
-  },
-  sampler: {
-    envelope: (values, held) => adsr({ ...envelopeOf(values), decay: 10, sustain: 1 }, held),
-    partials: () => [],
-  },
+};
+
+export const PAD_DESIGN: InstrumentDesign<Synth> = {
+  envelope: (values, held) => adsr(envelopeOf(values), held),
+  partials: ({ cutoff }) =>
+    Array.from({ length: 16 }, (_, n) => ({
+      ratio: n + 1,
+      level: decibels(lowPassed(n + 1, cutoff, 220, 4) / (n + 1)),
+    })),
+};
+
+export const MALLETS_DESIGN: InstrumentDesign<"ring" | "release" | "bar" | "hardness"> = {
+  envelope: struck,
+  partials: ({ bar, hardness }) =>
+    (BAR_MODES[bar] ?? BAR_MODES[0]!).map(([ratio, share]) => ({
+      ratio,
+      level: decibels(share * malletShare(hardness, ratio)),
+    })),
+};
+
+export const DRUMS_DESIGN: InstrumentDesign<"kickDecay" | "snareWires" | "kickClick"> = {
+  envelope:
+    ({ kickDecay }) =>
+    (t) =>
+      t < 0 ? 0 : fall(t, kickDecay / 3000),
+  partials: ({ snareWires, kickClick }) => [
+    { ratio: 1, level: 0 },
+    { ratio: 3.6, level: -8 },
+    { ratio: 5.7, level: -14 },
+    { ratio: 24, level: decibels(kickClick / 300) },
+    { ratio: 60, level: decibels(snareWires / 200) },
+  ],
+};
+
+export const SAMPLER_DESIGN: InstrumentDesign<"attack" | "release"> = {
+  envelope: (values, held) => adsr(heldEnvelopeOf(values), held),
+  partials: () => [],
 };

@@ -1,20 +1,12 @@
-import type { HeardValues, Model } from "../model";
-import { effect, gainSpec } from "../specs";
+import type { HeardValues, ParamId } from "../../units/param-spec";
 
 /** How an instrument is drawn: the course of one note, and what it is made of. */
-export interface InstrumentDesign {
+export interface InstrumentDesign<Id extends ParamId = ParamId> {
   /** Level, 0 to 1, at a time in seconds of a note that is held for `held` seconds. */
-  readonly envelope: (values: HeardValues, held: number) => (seconds: number) => number;
+  envelope(values: HeardValues<Id>, held: number): (seconds: number) => number;
   /** The partials of a note as it begins, by the multiple of its pitch; levels in dB, 0 or below. */
-  readonly partials: (values: HeardValues) => readonly { readonly ratio: number; readonly level: number }[];
+  partials(values: HeardValues<Id>): readonly { readonly ratio: number; readonly level: number }[];
 }
-
-export const LEVEL = gainSpec("level", "Level", [-48, 6, -6], { meaning: "output.dB" });
-
-type Rest = Pick<Model, "params" | "lead"> & Partial<Pick<Model, "outputs">>;
-
-/** An instrument of our own: it plays notes and has no input. */
-export const instrument = (id: string, name: string, rest: Rest): Model => effect("instrument", id, name, rest);
 
 /** What becomes of a level in `seconds` when it falls by e in each `time` of them. */
 export const fall = (seconds: number, time: number): number => Math.exp(-Math.max(0, seconds) / time);
@@ -39,9 +31,13 @@ export function adsr({ attack, decay, sustain, release }: Envelope, held: number
 
 export const ATTACK_AIM = 1.3;
 
-export const envelopeOf = (values: HeardValues): Envelope => ({
-  attack: (values.attack ?? 5) / 1000,
-  decay: (values.decay ?? 300) / 1000,
-  sustain: (values.sustain ?? 70) / 100,
-  release: (values.release ?? 200) / 1000,
+export const envelopeOf = (values: HeardValues<"attack" | "decay" | "sustain" | "release">): Envelope => ({
+  attack: values.attack / 1000,
+  decay: values.decay / 1000,
+  sustain: values.sustain / 100,
+  release: values.release / 1000,
 });
+
+/** Of a sound that plays at full level as long as it is held. */
+export const heldEnvelopeOf = (values: HeardValues<"attack" | "release">): Envelope =>
+  envelopeOf({ ...values, decay: 10_000, sustain: 100 });

@@ -1,5 +1,8 @@
+import type { ParamId } from "../../units/param-spec";
 import {
+  type Rest,
   choiceSpec,
+  effect,
   frequencySpec,
   gainSpec,
   numbersSpec,
@@ -8,7 +11,13 @@ import {
   switchSpec,
   timeSpec,
 } from "../specs";
-import { LEVEL, instrument } from "./instrument-design";
+import { BASS_DESIGN, DRUMS_DESIGN, MALLETS_DESIGN, PAD_DESIGN, PIANO_DESIGN, SAMPLER_DESIGN } from "./designs";
+
+const LEVEL = gainSpec("level", "Level", [-48, 6, -6], { meaning: "output.dB" });
+
+/** An instrument of our own: it plays notes and has no input. */
+const instrument = <Id extends ParamId>(id: string, name: string, rest: Rest<"instrument", Id>) =>
+  effect("instrument", id, name, rest);
 
 const attack = (start: number, group = "Envelope") => timeSpec("attack", "Attack", [0.5, 5000, start], { group });
 const decay = (start: number, group = "Envelope") => timeSpec("decay", "Decay", [5, 10_000, start], { group });
@@ -26,6 +35,7 @@ export const ELECTRIC_PIANO = instrument("electric-piano", "Electric piano", {
     { ...LEVEL, group: "Output" },
   ],
   lead: "tone",
+  design: PIANO_DESIGN,
 });
 
 export const BASS_WAVES = ["Saw", "Pulse"] as const;
@@ -44,6 +54,7 @@ export const BASS_SYNTH = instrument("bass-synth", "Bass synth", {
     { ...LEVEL, group: "Envelope" },
   ],
   lead: "cutoff",
+  design: BASS_DESIGN,
 });
 
 export const PAD_SYNTH = instrument("pad-synth", "Pad synth", {
@@ -59,6 +70,7 @@ export const PAD_SYNTH = instrument("pad-synth", "Pad synth", {
     { ...LEVEL, group: "Envelope" },
   ],
   lead: "cutoff",
+  design: PAD_DESIGN,
 });
 
 export const BARS = ["Vibraphone", "Marimba", "Glass"] as const;
@@ -74,6 +86,7 @@ export const MALLETS = instrument("mallets", "Mallets", {
     { ...LEVEL, group: "Motor" },
   ],
   lead: "hardness",
+  design: MALLETS_DESIGN,
 });
 
 export const DRUM_OUTPUTS = ["Kick", "Snare", "Hats", "Toms and cymbal"] as const;
@@ -91,6 +104,7 @@ export const DRUM_KIT = instrument("drum-kit", "Drum kit", {
     { ...LEVEL, group: "Hats, toms" },
   ],
   lead: "kickTune",
+  design: DRUMS_DESIGN,
   outputs: DRUM_OUTPUTS,
 });
 
@@ -114,7 +128,9 @@ export const SAMPLER = instrument("sampler", "Sampler", {
     release(80),
     { ...LEVEL, group: "Envelope" },
   ],
+  playsSample: true,
   lead: "level",
+  design: SAMPLER_DESIGN,
 });
 
 export const INSTRUMENTS = [ELECTRIC_PIANO, BASS_SYNTH, PAD_SYNTH, MALLETS, DRUM_KIT, SAMPLER] as const;

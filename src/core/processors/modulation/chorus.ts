@@ -1,3 +1,4 @@
+import { sineDesign } from "./modulation-design";
 import { dryAndWet, effect, frequencySpec, percentSpec, timeSpec } from "../specs";
 
 export const rateSpec = (min: number, max: number, start: number) =>
@@ -18,6 +19,7 @@ export const CHORUS = effect("modulation", "chorus", "Chorus", {
     ...dryAndWet(0, -3),
   ],
   lead: "depth",
+  design: sineDesign,
 });
 
 /** In ms: the longest swing, on top of the delay. */
@@ -34,4 +36,5 @@ export const FLANGER = effect("modulation", "flanger", "Flanger", {
     percentSpec("mix", "Mix", [0, 100, 50], { meaning: "mix.pct" }),
   ],
   lead: "rate",
+  design: sineDesign,
 });

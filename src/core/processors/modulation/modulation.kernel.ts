@@ -2,43 +2,46 @@ import { DelayLine } from "../../dsp/delay-line";
 import { FLUSH, GRID } from "../../dsp/grid";
 import { GridKernel, slopeOf } from "../grid-kernel";
 import type { Kernel } from "../kernel";
-import type { HeardValues } from "../model";
+import type { ValuesOf } from "../model";
+import type { HeardValues } from "../../units/param-spec";
 import { levelGain } from "../delay/multitap-delay/design";
-import { CHORUS_SWING, FLANGER_SWING } from "./chorus";
+import { type CHORUS, CHORUS_SWING, type FLANGER, FLANGER_SWING } from "./chorus";
 import { TURN } from "./modulation-design";
-import { PHASER_SWING, allPassCoefficient } from "./phaser";
-import { tremoloGain, tremoloWave } from "./tremolo";
+import { type PHASER, PHASER_SWING, allPassCoefficient } from "./phaser";
+import { type TREMOLO, tremoloGain, tremoloWave } from "./tremolo";
 
 /** A turning phase, evaluated on the grid and straight between its points. */
 abstract class TurningKernel extends GridKernel {
   /** In turns. */
   protected phase = 0;
-  protected readonly rate = this.ramp(1);
+  protected readonly rate = this.ramp();
   protected readonly depth = this.ramp();
   protected readonly spread = this.ramp();
 
-  set(values: HeardValues, jump: boolean): void {
-    this.aim(this.rate, values.rate ?? 1, jump);
-    this.aim(this.depth, (values.depth ?? 0) / 100, jump);
-    this.aim(this.spread, (values.spread ?? 0) / 200, jump);
-    this.take(values, jump);
-    if (jump) this.turn();
+  /** Takes the values that all have; each has its own besides, and then turns. */
+  protected aimTurn(values: HeardValues<"rate" | "depth" | "spread">, jump: boolean): void {
+    this.aim(this.rate, values.rate, jump);
+    this.aim(this.depth, values.depth / 100, jump);
+    this.aim(this.spread, values.spread / 200, jump);
+    if (jump) this.turn(true);
   }
 
   reset(): void {
     this.phase = 0;
     this.clear();
-    this.turn();
+    this.turn(this.standsAnew);
   }
 
-  protected abstract take(values: HeardValues, jump: boolean): void;
+  /** Whether forgetting the sound forgets where the way stood. */
+  protected readonly standsAnew: boolean = false;
+
   protected abstract clear(): void;
-  /** Called on each point of the grid with the phase at the next: lays out the way until there. */
-  protected abstract turn(): void;
+  /** Called on each point of the grid with the phase at the next: lays out the way until there, or jumps there. */
+  protected abstract turn(jump: boolean): void;
 
   protected override tick(): void {
     this.phase = (this.phase + this.turns) % 1;
-    this.turn();
+    this.turn(false);
   }
 
   /** Turns from one point of the grid to the next. */
@@ -68,34 +71,32 @@ const swings = (count: number): readonly Swing[] => Array.from({ length: count }
 /** Two voices a quarter of a turn apart in each channel, read from a line whose length swings. */
 class ChorusKernel extends TurningKernel {
   private readonly lines = [new DelayLine(0.06 * this.sampleRate), new DelayLine(0.06 * this.sampleRate)] as const;
-  private readonly delay = this.ramp(14);
-  private readonly dry = this.ramp(1);
+  private readonly delay = this.ramp();
+  private readonly dry = this.ramp();
   private readonly wet = this.ramp();
   /** Voices of the left, then of the right. */
   private readonly voices = swings(4);
-  private fresh = true;
 
-  protected take(values: HeardValues, jump: boolean): void {
-    this.aim(this.delay, values.delay ?? 14, jump);
-    this.aim(this.dry, levelGain(values.dry ?? 0), jump);
-    this.aim(this.wet, levelGain(values.wet ?? 0), jump);
-    if (jump) this.fresh = true;
+  set(values: ValuesOf<typeof CHORUS>, jump: boolean): void {
+    this.aim(this.delay, values.delay, jump);
+    this.aim(this.dry, levelGain(values.dry), jump);
+    this.aim(this.wet, levelGain(values.wet), jump);
+    this.aimTurn(values, jump);
   }
 
   protected clear(): void {
     for (const line of this.lines) line.clear();
   }
 
-  protected turn(): void {
+  protected turn(jump: boolean): void {
     // What has just been written is one behind.
     const samples = this.sampleRate / 1000;
     const swing = CHORUS_SWING * this.depth.value;
     for (let v = 0; v < 4; v++) {
       const ahead = (v % 2) / 4 + (v > 1 ? this.spread.value : 0);
       const sine = Math.sin(TURN * (this.phase + this.turns + ahead));
-      this.voices[v]!.go((this.delay.value + swing * sine) * samples + 1, this.fresh);
+      this.voices[v]!.go((this.delay.value + swing * sine) * samples + 1, jump);
     }
-    this.fresh = false;
   }
 
   protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
@@ -124,31 +125,29 @@ class ChorusKernel extends TurningKernel {
 /** A short line that is fed back; what is added to the sound notches it at every odd half of a wave. */
 class FlangerKernel extends TurningKernel {
   private readonly lines = [new DelayLine(0.03 * this.sampleRate), new DelayLine(0.03 * this.sampleRate)] as const;
-  private readonly delay = this.ramp(1);
+  private readonly delay = this.ramp();
   private readonly feedback = this.ramp();
-  private readonly mix = this.ramp(0.5);
+  private readonly mix = this.ramp();
   private readonly ways = swings(2);
-  private fresh = true;
 
-  protected take(values: HeardValues, jump: boolean): void {
-    this.aim(this.delay, values.delay ?? 1, jump);
-    this.aim(this.feedback, (values.feedback ?? 0) / 100, jump);
-    this.aim(this.mix, (values.mix ?? 50) / 100, jump);
-    if (jump) this.fresh = true;
+  set(values: ValuesOf<typeof FLANGER>, jump: boolean): void {
+    this.aim(this.delay, values.delay, jump);
+    this.aim(this.feedback, values.feedback / 100, jump);
+    this.aim(this.mix, values.mix / 100, jump);
+    this.aimTurn(values, jump);
   }
 
   protected clear(): void {
     for (const line of this.lines) line.clear();
   }
 
-  protected turn(): void {
+  protected turn(jump: boolean): void {
     const swing = (FLANGER_SWING * this.depth.value) / 2;
     for (let c = 0; c < 2; c++) {
       // From the delay itself upwards: a line cannot be shorter than nothing.
       const sine = 1 - Math.cos(TURN * (this.phase + this.turns + (c === 1 ? this.spread.value : 0)));
-      this.ways[c]!.go(((this.delay.value + swing * sine) * this.sampleRate) / 1000, this.fresh);
+      this.ways[c]!.go(((this.delay.value + swing * sine) * this.sampleRate) / 1000, jump);
     }
-    this.fresh = false;
   }
 
   protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
@@ -176,21 +175,20 @@ class FlangerKernel extends TurningKernel {
 
 /** All-passes in series whose corner wanders: where they turn the phase by half a turn, the sum has a notch. */
 class PhaserKernel extends TurningKernel {
-  private stages = 6;
+  private stages = 0;
   private readonly states = new Float64Array(2 * 12 * 2);
   private readonly fed = new Float64Array(2);
-  private readonly centre = this.ramp(Math.log2(800));
+  private readonly centre = this.ramp();
   private readonly feedback = this.ramp();
-  private readonly mix = this.ramp(0.5);
+  private readonly mix = this.ramp();
   private readonly ways = swings(2);
-  private fresh = true;
 
-  protected take(values: HeardValues, jump: boolean): void {
-    this.stages = values.stages ?? 6;
-    this.aim(this.centre, Math.log2(values.centre ?? 800), jump);
-    this.aim(this.feedback, (values.feedback ?? 0) / 100, jump);
-    this.aim(this.mix, (values.mix ?? 50) / 100, jump);
-    if (jump) this.fresh = true;
+  set(values: ValuesOf<typeof PHASER>, jump: boolean): void {
+    this.stages = values.stages;
+    this.aim(this.centre, Math.log2(values.centre), jump);
+    this.aim(this.feedback, values.feedback / 100, jump);
+    this.aim(this.mix, values.mix / 100, jump);
+    this.aimTurn(values, jump);
   }
 
   protected clear(): void {
@@ -198,16 +196,15 @@ class PhaserKernel extends TurningKernel {
     this.fed.fill(0);
   }
 
-  protected turn(): void {
+  protected turn(jump: boolean): void {
     const { states, fed } = this;
     for (let i = 0; i < states.length; i++) if (Math.abs(states[i]!) < FLUSH) states[i] = 0;
     for (let c = 0; c < 2; c++) {
       if (Math.abs(fed[c]!) < FLUSH) fed[c] = 0;
       const sine = Math.sin(TURN * (this.phase + this.turns + (c === 1 ? this.spread.value : 0)));
       const freq = 2 ** (this.centre.value + PHASER_SWING * this.depth.value * sine);
-      this.ways[c]!.go(allPassCoefficient(freq, this.sampleRate), this.fresh);
+      this.ways[c]!.go(allPassCoefficient(freq, this.sampleRate), jump);
     }
-    this.fresh = false;
   }
 
   protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
@@ -244,24 +241,21 @@ class PhaserKernel extends TurningKernel {
 
 class TremoloKernel extends TurningKernel {
   private wave = 0;
+  protected override readonly standsAnew = true;
   private readonly ways = swings(2);
-  private fresh = true;
 
-  protected take(values: HeardValues, jump: boolean): void {
-    this.wave = values.wave ?? 0;
-    if (jump) this.fresh = true;
+  set(values: ValuesOf<typeof TREMOLO>, jump: boolean): void {
+    this.wave = values.wave;
+    this.aimTurn(values, jump);
   }
 
-  protected clear(): void {
-    this.fresh = true;
-  }
+  protected clear(): void {}
 
-  protected turn(): void {
+  protected turn(jump: boolean): void {
     for (let c = 0; c < 2; c++) {
       const turns = this.phase + this.turns + (c === 1 ? this.spread.value : 0);
-      this.ways[c]!.go(tremoloGain(tremoloWave(this.wave, turns), this.depth.value), this.fresh);
+      this.ways[c]!.go(tremoloGain(tremoloWave(this.wave, turns), this.depth.value), jump);
     }
-    this.fresh = false;
   }
 
   protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
@@ -275,7 +269,7 @@ class TremoloKernel extends TurningKernel {
   }
 }
 
-export const createChorus = (sampleRate: number): Kernel => new ChorusKernel(sampleRate);
-export const createFlanger = (sampleRate: number): Kernel => new FlangerKernel(sampleRate);
-export const createPhaser = (sampleRate: number): Kernel => new PhaserKernel(sampleRate);
-export const createTremolo = (sampleRate: number): Kernel => new TremoloKernel(sampleRate);
+export const createChorus = (sampleRate: number): Kernel<ValuesOf<typeof CHORUS>> => new ChorusKernel(sampleRate);
+export const createFlanger = (sampleRate: number): Kernel<ValuesOf<typeof FLANGER>> => new FlangerKernel(sampleRate);
+export const createPhaser = (sampleRate: number): Kernel<ValuesOf<typeof PHASER>> => new PhaserKernel(sampleRate);
+export const createTremolo = (sampleRate: number): Kernel<ValuesOf<typeof TREMOLO>> => new TremoloKernel(sampleRate);

@@ -1,4 +1,5 @@
 import { effect, frequencySpec, numbersSpec, percentSpec } from "../specs";
+import { sineDesign } from "./modulation-design";
 import { depthSpec, rateSpec, spreadSpec } from "./chorus";
 
 export const PHASER_STAGES = [4, 6, 8, 12] as const;
@@ -24,6 +25,7 @@ export const PHASER = effect("modulation", "phaser", "Phaser", {
     percentSpec("mix", "Mix", [0, 100, 50], { meaning: "mix.pct" }),
   ],
   lead: "rate",
+  design: sineDesign,
 });
 
 /** First-order all-pass by the bilinear transform, −90° at `freq` Hz: (a + z⁻¹) / (1 + a·z⁻¹). */

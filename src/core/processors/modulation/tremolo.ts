@@ -2,17 +2,6 @@ import { choiceSpec, effect } from "../specs";
 import { depthSpec, rateSpec, spreadSpec } from "./chorus";
 import { type ModulationDesign, TURN } from "./modulation-design";
 
-export const TREMOLO = effect("modulation", "tremolo", "Tremolo", {
-  structural: ["wave"],
-  params: [
-    rateSpec(0.1, 20, 5),
-    depthSpec(50),
-    choiceSpec("wave", "Wave", ["Sine", "Triangle", "Pulse"]),
-    spreadSpec(0),
-  ],
-  lead: "depth",
-});
-
 /** A pulse with its edges rounded, or each would click. */
 const PULSE_EDGE = 6;
 
@@ -34,14 +23,28 @@ export const tremoloWave = (wave: number, turns: number): number => (WAVES[wave]
 /** Gain at a place of the wave: 1 at its top, 1 − depth at its bottom. */
 export const tremoloGain = (wave: number, depth: number): number => 1 - depth * (0.5 - 0.5 * wave);
 
+type Design = ModulationDesign<"rate" | "depth" | "wave" | "spread">;
+
 const motion =
-  (ahead: (spread: number) => number): ModulationDesign["left"] =>
-  ({ rate = 5, depth = 50, wave = 0, spread = 0 }) =>
+  (ahead: (spread: number) => number): Design["left"] =>
+  ({ rate, depth, wave, spread }) =>
   (t) =>
     (depth / 100) * tremoloWave(wave, rate * t + ahead(spread));
 
-export const TREMOLO_DESIGN: ModulationDesign = {
-  rate: ({ rate = 5 }) => rate,
+const TREMOLO_DESIGN: Design = {
+  rate: ({ rate }) => rate,
   left: motion(() => 0),
   right: motion((spread) => spread / 200),
 };
+
+export const TREMOLO = effect("modulation", "tremolo", "Tremolo", {
+  structural: ["wave"],
+  params: [
+    rateSpec(0.1, 20, 5),
+    depthSpec(50),
+    choiceSpec("wave", "Wave", ["Sine", "Triangle", "Pulse"]),
+    spreadSpec(0),
+  ],
+  lead: "depth",
+  design: TREMOLO_DESIGN,
+});

@@ -2,11 +2,11 @@ import { DelayLine, type Taps, noTaps } from "../../dsp/delay-line";
 import { FeedbackNetwork, primeFrom } from "../../dsp/feedback-network";
 import { FLUSH, GRID, flushed, gridSteps } from "../../dsp/grid";
 import { GridKernel, slopeOf } from "../grid-kernel";
-import type { Kernel, KernelFactory } from "../kernel";
+import type { KernelFactory } from "../kernel";
 import { decibels, gainOf } from "../../units/quantities";
 import { levelGain } from "../delay/multitap-delay/design";
-import type { HeardValues } from "../model";
-import { SPACES, type Space, type SpaceName, absorption } from "./reverb";
+import type { ValuesOf } from "../model";
+import { type PLATE, type ROOM, SPACES, type Space, type SpaceName, absorption } from "./reverb";
 
 /** A changed pre-delay cross-fades, in seconds. */
 const MOVE = 0.03;
@@ -42,6 +42,9 @@ class Smear {
   }
 }
 
+/** A plate has no first reflections, and no level for them. */
+type ReverbValues = ValuesOf<typeof PLATE> & Partial<ValuesOf<typeof ROOM>>;
+
 /** Pre-delay, first reflections, smear, network. The size cannot glide: it is a kernel of its own. */
 class ReverbKernel extends GridKernel {
   private readonly predelay: readonly [DelayLine, DelayLine];
@@ -50,12 +53,12 @@ class ReverbKernel extends GridKernel {
   /** First reflections of the left and of the right, behind the pre-delay. */
   private early: readonly [Taps, Taps] = [noTaps(), noTaps()];
   private readonly hasEarly: boolean;
-  private readonly dry = this.ramp(1);
+  private readonly dry = this.ramp();
   private readonly wet = this.ramp();
-  private readonly width = this.ramp(1);
+  private readonly width = this.ramp();
   private readonly earlyGain = this.ramp();
   private readonly lowCut = this.ramp();
-  private readonly push = this.ramp(1);
+  private readonly push = this.ramp();
   private readonly lows = new Float64Array(2);
   private readonly fadeStep = 1 / (gridSteps(MOVE, this.sampleRate) * GRID);
   private readonly wetLeft = new Float64Array(GRID);
@@ -82,22 +85,22 @@ class ReverbKernel extends GridKernel {
     this.network = this.build(100);
   }
 
-  set(values: HeardValues, jump: boolean): void {
-    const size = values.size ?? 100;
+  set(values: ReverbValues, jump: boolean): void {
+    const size = values.size;
     if (size !== this.size) this.network = this.build(size);
     const { lengths } = this.network;
     const filters = lengths.map((length) => absorption(values, length, this.sampleRate));
     this.network.aim(filters, this.glide, jump);
     // The longer it lasts, the more sound piles up: what goes in is turned down by as much.
     const mean = lengths.reduce((a, b) => a + b, 0) / lengths.length;
-    const once = 10 ** ((-3 * mean) / (this.sampleRate * (values.decay ?? 1)));
+    const once = 10 ** ((-3 * mean) / (this.sampleRate * values.decay));
     this.aim(this.push, NETWORK_LEVEL * Math.sqrt(1 - once * once), jump);
-    this.aim(this.dry, levelGain(values.dry ?? 0), jump);
-    this.aim(this.wet, levelGain(values.wet ?? 0), jump);
-    this.aim(this.width, (values.width ?? 100) / 100, jump);
-    this.aim(this.earlyGain, this.hasEarly ? gainOf(decibels(values.early ?? -6)) : 0, jump);
-    this.aim(this.lowCut, 1 - Math.exp((-2 * Math.PI * (values.lowCut ?? 20)) / this.sampleRate), jump);
-    this.wanted = Math.max(1, Math.round(((values.predelay ?? 0) / 1000) * this.sampleRate));
+    this.aim(this.dry, levelGain(values.dry), jump);
+    this.aim(this.wet, levelGain(values.wet), jump);
+    this.aim(this.width, values.width / 100, jump);
+    this.aim(this.earlyGain, values.early === undefined ? 0 : gainOf(decibels(values.early)), jump);
+    this.aim(this.lowCut, 1 - Math.exp((-2 * Math.PI * values.lowCut) / this.sampleRate), jump);
+    this.wanted = Math.max(1, Math.round((values.predelay / 1000) * this.sampleRate));
     if (!jump) return;
     this.delay = this.wanted;
     this.fade = 0;
@@ -220,8 +223,8 @@ class ReverbKernel extends GridKernel {
 }
 
 const factoryOf =
-  (space: SpaceName): KernelFactory =>
-  (sampleRate): Kernel =>
+  (space: SpaceName): KernelFactory<ReverbValues> =>
+  (sampleRate) =>
     new ReverbKernel(SPACES[space], sampleRate);
 
 export const createRoom = factoryOf("room");

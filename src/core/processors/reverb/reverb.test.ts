@@ -1,10 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { responseAt } from "../../dsp/biquad";
 import { hertz } from "../../units/quantities";
+import { designOf } from "../model";
 import { getModel } from "../models";
 import type { Values } from "../../units/param-spec";
 import { decibelsOf, rms, setTo, stereoOf, through } from "../../sound/testing";
-import { type SpaceName, absorption, decayCurve } from "./reverb";
+import { type SpaceName, absorption } from "./reverb";
 
 const RATE = 48_000;
 const SPACES: readonly SpaceName[] = ["room", "plate", "hall"];
@@ -48,7 +49,7 @@ describe.each(SPACES)("%s", (space) => {
       { decay: 1.5, high: 100 },
     ]) {
       const { left } = through(model, wetOnly(values), impulse(values.decay * 2 + 0.5));
-      const drawn = decayCurve(space, setTo(model, values), RATE);
+      const drawn = designOf(model, "reverb").decay(setTo(model, values), RATE);
       // Eight lines of unlike lengths share one curve, and a band is an octave wide: a tenth either way.
       for (const hz of [400, 8000]) {
         const ratio = decayOf(octave(left, hz)) / drawn(hz);

@@ -1,7 +1,6 @@
 import { responseAt } from "../../dsp/biquad";
 import { hertz } from "../../units/quantities";
-import type { HeardValues, Model } from "../model";
-import type { ParamSpec } from "../../units/param-spec";
+import type { HeardValues, ParamId, ParamSpec } from "../../units/param-spec";
 import { dryAndWet, effect, frequencySpec, gainSpec, percentSpec, secondsSpec, timeSpec } from "../specs";
 
 /** What tells one kind of space from another. Times in ms at a size of 100 %. */
@@ -55,18 +54,56 @@ export const SPACES = {
 } as const satisfies Record<string, Space>;
 export type SpaceName = keyof typeof SPACES;
 
-interface Starts {
+type Absorbing = HeardValues<"decay" | "high" | "damping">;
+
+/**
+ * The filter of one line: it takes from a sound that passes it once as much as the decay asks of its length, at low
+ * frequencies for `decay` seconds, at high ones for `high` % of that. After J.-M. Jot and A. Chaigne, "Digital delay
+ * networks for designing artificial reverberators", AES 90 (1991); here a shelf of the first order.
+ */
+export function absorption(values: Absorbing, samples: number, sampleRate: number) {
+  const { decay, high, damping } = values;
+  const low = 10 ** ((-3 * samples) / (sampleRate * decay));
+  const top = low ** (100 / high);
+  const k = Math.tan((Math.PI * Math.min(damping, sampleRate * 0.45)) / sampleRate);
+  return { b0: (top + low * k) / (1 + k), b1: (low * k - top) / (1 + k), b2: 0, a1: (k - 1) / (k + 1), a2: 0 };
+}
+
+/** Seconds until a frequency in Hz has fallen by 60 dB: of the line in the middle, the others differ by little. */
+function decayCurve(
+  { lines }: Space,
+  values: Absorbing & HeardValues<"size">,
+  sampleRate: number,
+): (freq: number) => number {
+  const ms = lines[Math.floor(lines.length / 2)]! * (values.size / 100);
+  const samples = (ms / 1000) * sampleRate;
+  const filter = absorption(values, samples, sampleRate);
+  return (freq) => {
+    const { re, im } = responseAt([filter], hertz(freq), sampleRate);
+    return (-3 * samples) / (sampleRate * Math.log10(Math.hypot(re, im)));
+  };
+}
+
+type Shared = "decay" | "high" | "damping" | "predelay" | "size" | "lowCut" | "width" | "dry" | "wet";
+
+interface Starts<Own extends ParamId> {
   readonly decay: number;
   readonly high: number;
   readonly damping: number;
   readonly predelay: number;
   readonly size: number;
+  readonly own: readonly ParamSpec<Own>[];
 }
 
-function reverb(space: SpaceName, name: string, { decay, high, damping, predelay, size }: Starts): Model {
-  const early: ParamSpec[] =
-    SPACES[space].early.length > 0 ? [gainSpec("early", "Early level", [-24, 6, -6], { group: "Space" })] : [];
-  return effect("reverb", space, name, {
+/** What is added where a space has first reflections. */
+const EARLY = gainSpec("early", "Early level", [-24, 6, -6], { group: "Space" });
+
+function reverb<Own extends ParamId>(
+  space: SpaceName,
+  name: string,
+  { decay, high, damping, predelay, size, own }: Starts<Own>,
+) {
+  return effect<"reverb", Shared | Own>("reverb", space, name, {
     structural: ["size"],
     widens: true,
     params: [
@@ -78,40 +115,37 @@ function reverb(space: SpaceName, name: string, { decay, high, damping, predelay
         taper: "power",
       },
       percentSpec("size", "Size", [25, 150, size], { group: "Space" }),
-      ...early,
+      ...own,
       frequencySpec("lowCut", "Low cut", [20, 1000, 80], { meaning: "lowcut.hz", group: "Level" }),
       percentSpec("width", "Width", [0, 100, 100], { group: "Level" }),
       ...dryAndWet(0, -12).map((spec) => ({ ...spec, group: "Level" })),
     ],
     lead: "decay",
+    design: { decay: (values, sampleRate) => decayCurve(SPACES[space], values, sampleRate) },
   });
 }
 
-export const ROOM = reverb("room", "Room reverb", { decay: 0.6, high: 55, damping: 4500, predelay: 4, size: 100 });
-export const PLATE = reverb("plate", "Plate reverb", { decay: 1.6, high: 60, damping: 6000, predelay: 10, size: 100 });
-export const HALL = reverb("hall", "Hall reverb", { decay: 2.6, high: 40, damping: 4000, predelay: 24, size: 100 });
-
-/**
- * The filter of one line: it takes from a sound that passes it once as much as the decay asks of its length, at low
- * frequencies for `decay` seconds, at high ones for `high` % of that. After J.-M. Jot and A. Chaigne, "Digital delay
- * networks for designing artificial reverberators", AES 90 (1991); here a shelf of the first order.
- */
-export function absorption(values: HeardValues, samples: number, sampleRate: number) {
-  const { decay = 1, high = 50, damping = 4000 } = values;
-  const low = 10 ** ((-3 * samples) / (sampleRate * decay));
-  const top = low ** (100 / high);
-  const k = Math.tan((Math.PI * Math.min(damping, sampleRate * 0.45)) / sampleRate);
-  return { b0: (top + low * k) / (1 + k), b1: (low * k - top) / (1 + k), b2: 0, a1: (k - 1) / (k + 1), a2: 0 };
-}
-
-/** Seconds until a frequency in Hz has fallen by 60 dB: of the line in the middle, the others differ by little. */
-export function decayCurve(space: SpaceName, values: HeardValues, sampleRate: number): (freq: number) => number {
-  const lengths = SPACES[space].lines;
-  const ms = (lengths[Math.floor(lengths.length / 2)] ?? 30) * ((values.size ?? 100) / 100);
-  const samples = (ms / 1000) * sampleRate;
-  const filter = absorption(values, samples, sampleRate);
-  return (freq) => {
-    const { re, im } = responseAt([filter], hertz(freq), sampleRate);
-    return (-3 * samples) / (sampleRate * Math.log10(Math.hypot(re, im)));
-  };
-}
+export const ROOM = reverb("room", "Room reverb", {
+  decay: 0.6,
+  high: 55,
+  damping: 4500,
+  predelay: 4,
+  size: 100,
+  own: [EARLY],
+});
+export const PLATE = reverb<never>("plate", "Plate reverb", {
+  decay: 1.6,
+  high: 60,
+  damping: 6000,
+  predelay: 10,
+  size: 100,
+  own: [],
+});
+export const HALL = reverb("hall", "Hall reverb", {
+  decay: 2.6,
+  high: 40,
+  damping: 4000,
+  predelay: 24,
+  size: 100,
+  own: [EARLY],
+});

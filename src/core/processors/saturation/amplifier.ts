@@ -1,11 +1,13 @@
 import { OVERSAMPLING_LATENCY } from "../../dsp/oversampling";
 import { type Biquad, IDENTITY, bell, highPass, highShelf, lowPass, lowShelf } from "../../dsp/biquad";
 import { decibels, hertz } from "../../units/quantities";
-import type { HeardValues } from "../model";
+import type { HeardValues } from "../../units/param-spec";
 import { MIX, choiceSpec, effect, gainSpec } from "../specs";
-import { type ShaperDesign, softClip } from "./shaper";
+import { softClip } from "./shaper";
 import { driveGains } from "./tape";
 import { tubeCurve } from "./tube";
+
+type Tone = "bass" | "middle" | "treble" | "presence";
 
 /** A cabinet by its size, its own resonance in Hz, and where its cone gives up. */
 export const CABINETS = [
@@ -16,7 +18,7 @@ export const CABINETS = [
   { label: "One 15-inch", resonance: 65, top: 3600 },
 ] as const;
 
-const tone = (id: string, name: string) => gainSpec(id, name, [-12, 12, 0], { group: "Tone" });
+const tone = <Id extends Tone>(id: Id, name: string) => gainSpec(id, name, [-12, 12, 0], { group: "Tone" });
 
 export const AMPLIFIER = effect("saturation", "amplifier", "Amplifier and cabinet", {
   params: [
@@ -36,15 +38,23 @@ export const AMPLIFIER = effect("saturation", "amplifier", "Amplifier and cabine
     { ...MIX, group: "Cabinet" },
   ],
   lead: "drive",
+  hasCabinet: true,
   latency: OVERSAMPLING_LATENCY,
+  design: {
+    shape({ drive, master }) {
+      const first = driveGains(drive);
+      const power = driveGains(master);
+      return (x) => power.after * softClip(power.before * first.after * tubeCurve(first.before * x, PREAMP_OFFSET));
+    },
+  },
 });
 
 /** Where the working point of the first stage stands. */
 export const PREAMP_OFFSET = 0.25;
 
 /** The tone controls, before the stages that they drive. */
-export function toneSections(values: HeardValues, sampleRate: number): readonly Biquad[] {
-  const gain = (id: string) => decibels(values[id] ?? 0);
+export function toneSections(values: HeardValues<Tone>, sampleRate: number): readonly Biquad[] {
+  const gain = (id: Tone) => decibels(values[id]);
   const at = (freq: number, q = Math.SQRT1_2) => ({ freq: hertz(freq), q, sampleRate });
   return [
     highPass(at(45)),
@@ -56,8 +66,8 @@ export function toneSections(values: HeardValues, sampleRate: number): readonly 
 }
 
 /** A speaker in its box: nothing below its resonance, a bump at it, a bark in the upper middle, a steep end. */
-export function cabinetSections(values: HeardValues, sampleRate: number): readonly Biquad[] {
-  const { resonance, top } = CABINETS[values.cabinet ?? 0] ?? CABINETS[0];
+export function cabinetSections(values: HeardValues<"cabinet">, sampleRate: number): readonly Biquad[] {
+  const { resonance, top } = CABINETS[values.cabinet] ?? CABINETS[0];
   if (top === 0) return [IDENTITY, IDENTITY, IDENTITY, IDENTITY, IDENTITY];
   const at = (freq: number, q: number) => ({ freq: hertz(freq), q, sampleRate });
   return [
@@ -68,11 +78,3 @@ export function cabinetSections(values: HeardValues, sampleRate: number): readon
     lowPass(at(top, 1.31)),
   ];
 }
-
-export const AMPLIFIER_DESIGN: ShaperDesign = {
-  shape({ drive = 0, master = 0 }) {
-    const first = driveGains(drive);
-    const power = driveGains(master);
-    return (x) => power.after * softClip(power.before * first.after * tubeCurve(first.before * x, PREAMP_OFFSET));
-  },
-};

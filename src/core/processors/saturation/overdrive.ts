@@ -1,6 +1,6 @@
 import { OVERSAMPLING_LATENCY } from "../../dsp/oversampling";
 import { MIX, effect, frequencySpec, gainSpec } from "../specs";
-import { type ShaperDesign, hardClip } from "./shaper";
+import { hardClip } from "./shaper";
 import { driveGains } from "./tape";
 
 export const OVERDRIVE = effect("saturation", "overdrive", "Overdrive", {
@@ -13,11 +13,10 @@ export const OVERDRIVE = effect("saturation", "overdrive", "Overdrive", {
   ],
   lead: "drive",
   latency: OVERSAMPLING_LATENCY,
-});
-
-export const OVERDRIVE_DESIGN: ShaperDesign = {
-  shape({ drive = 0 }) {
-    const { before, after } = driveGains(drive);
-    return (x) => after * hardClip(before * x);
+  design: {
+    shape({ drive }) {
+      const { before, after } = driveGains(drive);
+      return (x) => after * hardClip(before * x);
+    },
   },
-};
+});

@@ -6,11 +6,13 @@ import type { Kernel } from "../kernel";
 import { Oversampler } from "../../dsp/oversampler";
 import { OVERSAMPLING, OVERSAMPLING_LATENCY } from "../../dsp/oversampling";
 import { decibels, gainOf, hertz } from "../../units/quantities";
-import type { HeardValues } from "../model";
-import { PREAMP_OFFSET, cabinetSections, toneSections } from "./amplifier";
+import type { HeardValues } from "../../units/param-spec";
+import type { ValuesOf } from "../model";
+import { type AMPLIFIER, PREAMP_OFFSET, cabinetSections, toneSections } from "./amplifier";
+import type { OVERDRIVE } from "./overdrive";
 import { hardClip, softClip } from "./shaper";
-import { TAPE_SPEEDS, driveGains, tapeCurve, tapeDent } from "./tape";
-import { tubeCurve, tubeOffset } from "./tube";
+import { type TAPE, TAPE_SPEEDS, driveGains, tapeCurve, tapeDent } from "./tape";
+import { type TUBE, tubeCurve, tubeOffset } from "./tube";
 
 /** A constant that a lopsided curve leaves behind is no sound. In Hz. */
 const DC_CORNER = 8;
@@ -19,10 +21,10 @@ const DC_CORNER = 8;
  * Filters, a curve at four times the rate, filters; the dry sound waits as long as the oversampling takes. The curve's
  * own gains glide, so that a turned drive does not step.
  */
-abstract class SaturationKernel extends GridKernel {
-  protected readonly before = this.ramp(1);
-  protected readonly after = this.ramp(1);
-  private readonly wet = this.ramp(1);
+abstract class SaturationKernel<Values extends HeardValues<"drive" | "output" | "mix">> extends GridKernel {
+  protected readonly before = this.ramp();
+  protected readonly after = this.ramp();
+  private readonly wet = this.ramp();
   private readonly dry = this.ramp();
   private readonly oversampler = new Oversampler();
   private readonly work = [new Float64Array(GRID), new Float64Array(GRID)] as const;
@@ -39,18 +41,18 @@ abstract class SaturationKernel extends GridKernel {
     this.dcBlock.aim([highPass({ freq: hertz(DC_CORNER), q: Math.SQRT1_2, sampleRate })], 1, true);
   }
 
-  protected abstract inputSections(values: HeardValues): readonly Biquad[];
-  protected abstract outputSections(values: HeardValues): readonly Biquad[];
-  protected abstract aimCurve(values: HeardValues, jump: boolean): void;
+  protected abstract inputSections(values: Values): readonly Biquad[];
+  protected abstract outputSections(values: Values): readonly Biquad[];
+  protected abstract aimCurve(values: Values, jump: boolean): void;
   /** Shapes `count` samples of the higher rate in place. */
   protected abstract shape(samples: Float64Array, count: number): void;
 
-  set(values: HeardValues, jump: boolean): void {
-    const { before, after } = driveGains(values.drive ?? 0);
-    const mix = (values.mix ?? 100) / 100;
+  set(values: Values, jump: boolean): void {
+    const { before, after } = driveGains(values.drive);
+    const mix = values.mix / 100;
     this.aim(this.before, before, jump);
     this.aim(this.after, after, jump);
-    this.aim(this.wet, mix * gainOf(decibels(values.output ?? 0)), jump);
+    this.aim(this.wet, mix * gainOf(decibels(values.output)), jump);
     this.aim(this.dry, 1 - mix, jump);
     this.input.aim(this.inputSections(values), this.glide, jump);
     this.output.aim(this.outputSections(values), this.glide, jump);
@@ -119,27 +121,27 @@ abstract class SaturationKernel extends GridKernel {
   }
 }
 
-class TapeKernel extends SaturationKernel {
+class TapeKernel extends SaturationKernel<ValuesOf<typeof TAPE>> {
   private readonly dent = this.ramp();
 
   constructor(sampleRate: number) {
     super(sampleRate, new GlidingBiquads(1), new GlidingBiquads(2));
   }
 
-  protected inputSections(values: HeardValues): readonly Biquad[] {
-    const { bump } = TAPE_SPEEDS[values.speed ?? 1] ?? TAPE_SPEEDS[1];
-    return [bell({ freq: hertz(bump), q: 0.9, sampleRate: this.sampleRate }, decibels(values.bump ?? 0))];
+  protected inputSections(values: ValuesOf<typeof TAPE>): readonly Biquad[] {
+    const { bump } = TAPE_SPEEDS[values.speed] ?? TAPE_SPEEDS[1];
+    return [bell({ freq: hertz(bump), q: 0.9, sampleRate: this.sampleRate }, decibels(values.bump))];
   }
 
-  protected outputSections(values: HeardValues): readonly Biquad[] {
-    const { highs } = TAPE_SPEEDS[values.speed ?? 1] ?? TAPE_SPEEDS[1];
+  protected outputSections(values: ValuesOf<typeof TAPE>): readonly Biquad[] {
+    const { highs } = TAPE_SPEEDS[values.speed] ?? TAPE_SPEEDS[1];
     const soft = lowPass({ freq: hertz(highs), q: 0.6, sampleRate: this.sampleRate });
     const rumble = highPass({ freq: hertz(18), q: Math.SQRT1_2, sampleRate: this.sampleRate });
     return [rumble, soft];
   }
 
-  protected aimCurve(values: HeardValues, jump: boolean): void {
-    this.aim(this.dent, tapeDent(values.bias ?? 50), jump);
+  protected aimCurve(values: ValuesOf<typeof TAPE>, jump: boolean): void {
+    this.aim(this.dent, tapeDent(values.bias), jump);
   }
 
   protected shape(samples: Float64Array, count: number): void {
@@ -154,7 +156,7 @@ class TapeKernel extends SaturationKernel {
   }
 }
 
-class TubeKernel extends SaturationKernel {
+class TubeKernel extends SaturationKernel<ValuesOf<typeof TUBE>> {
   private readonly offset = this.ramp();
 
   constructor(sampleRate: number) {
@@ -169,8 +171,8 @@ class TubeKernel extends SaturationKernel {
     return [];
   }
 
-  protected aimCurve(values: HeardValues, jump: boolean): void {
-    this.aim(this.offset, tubeOffset(values.bias ?? 0), jump);
+  protected aimCurve(values: ValuesOf<typeof TUBE>, jump: boolean): void {
+    this.aim(this.offset, tubeOffset(values.bias), jump);
   }
 
   protected shape(samples: Float64Array, count: number): void {
@@ -191,17 +193,17 @@ class TubeKernel extends SaturationKernel {
   }
 }
 
-class OverdriveKernel extends SaturationKernel {
+class OverdriveKernel extends SaturationKernel<ValuesOf<typeof OVERDRIVE>> {
   constructor(sampleRate: number) {
     super(sampleRate, new GlidingBiquads(1), new GlidingBiquads(1));
   }
 
-  protected inputSections(values: HeardValues): readonly Biquad[] {
-    return [highPass({ freq: hertz(values.tight ?? 240), q: 0.6, sampleRate: this.sampleRate })];
+  protected inputSections(values: ValuesOf<typeof OVERDRIVE>): readonly Biquad[] {
+    return [highPass({ freq: hertz(values.tight), q: 0.6, sampleRate: this.sampleRate })];
   }
 
-  protected outputSections(values: HeardValues): readonly Biquad[] {
-    return [lowPass({ freq: hertz(values.tone ?? 3500), q: 0.6, sampleRate: this.sampleRate })];
+  protected outputSections(values: ValuesOf<typeof OVERDRIVE>): readonly Biquad[] {
+    return [lowPass({ freq: hertz(values.tone), q: 0.6, sampleRate: this.sampleRate })];
   }
 
   protected aimCurve(): void {}
@@ -218,24 +220,24 @@ class OverdriveKernel extends SaturationKernel {
 }
 
 /** Both stages are shaped in one go; tone and cabinet follow at the lower rate. */
-class AmplifierKernel extends SaturationKernel {
-  private readonly power = this.ramp(1);
-  private readonly powerAfter = this.ramp(1);
+class AmplifierKernel extends SaturationKernel<ValuesOf<typeof AMPLIFIER>> {
+  private readonly power = this.ramp();
+  private readonly powerAfter = this.ramp();
 
   constructor(sampleRate: number) {
     super(sampleRate, new GlidingBiquads(5), new GlidingBiquads(5));
   }
 
-  protected inputSections(values: HeardValues): readonly Biquad[] {
+  protected inputSections(values: ValuesOf<typeof AMPLIFIER>): readonly Biquad[] {
     return toneSections(values, this.sampleRate);
   }
 
-  protected outputSections(values: HeardValues): readonly Biquad[] {
+  protected outputSections(values: ValuesOf<typeof AMPLIFIER>): readonly Biquad[] {
     return cabinetSections(values, this.sampleRate);
   }
 
-  protected aimCurve(values: HeardValues, jump: boolean): void {
-    const { before, after } = driveGains(values.master ?? 0);
+  protected aimCurve(values: ValuesOf<typeof AMPLIFIER>, jump: boolean): void {
+    const { before, after } = driveGains(values.master);
     this.aim(this.power, before, jump);
     this.aim(this.powerAfter, after, jump);
   }
@@ -254,7 +256,9 @@ class AmplifierKernel extends SaturationKernel {
   }
 }
 
-export const createTape = (sampleRate: number): Kernel => new TapeKernel(sampleRate);
-export const createTube = (sampleRate: number): Kernel => new TubeKernel(sampleRate);
-export const createOverdrive = (sampleRate: number): Kernel => new OverdriveKernel(sampleRate);
-export const createAmplifier = (sampleRate: number): Kernel => new AmplifierKernel(sampleRate);
+export const createTape = (sampleRate: number): Kernel<ValuesOf<typeof TAPE>> => new TapeKernel(sampleRate);
+export const createTube = (sampleRate: number): Kernel<ValuesOf<typeof TUBE>> => new TubeKernel(sampleRate);
+export const createOverdrive = (sampleRate: number): Kernel<ValuesOf<typeof OVERDRIVE>> =>
+  new OverdriveKernel(sampleRate);
+export const createAmplifier = (sampleRate: number): Kernel<ValuesOf<typeof AMPLIFIER>> =>
+  new AmplifierKernel(sampleRate);

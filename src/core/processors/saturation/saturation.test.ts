@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { shaperDesignOf } from "../designs";
+import { designOf } from "../model";
 import { getModel } from "../models";
 import type { Values } from "../../units/param-spec";
 import { amplitudeOf, decibelsOf, partialAt, responseOf, setTo, sine, through } from "../../sound/testing";
@@ -50,7 +50,7 @@ describe("the harmonics of a sine", () => {
   ];
   for (const [id, values, room] of CASES)
     it(`through ${id} at ${JSON.stringify(values)} are those that are drawn`, () => {
-      const drawn = harmonicsOf(shaperDesignOf(id).shape(setTo(getModel(id), values)), 0.5, 7);
+      const drawn = harmonicsOf(designOf(getModel(id), "saturation").shape(setTo(getModel(id), values)), 0.5, 7);
       const sounded = heard(id, values, { level: 0.5, freq: 300, count: 7 });
       for (const [at, dB] of drawn.entries())
         if (dB > -60) expect(Math.abs(sounded[at]! - dB), `harmonic ${at + 1}`).toBeLessThan(room);

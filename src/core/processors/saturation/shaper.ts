@@ -1,8 +1,8 @@
-import type { HeardValues } from "../model";
+import type { HeardValues, ParamId } from "../../units/param-spec";
 
 /** A curve from sample to sample: what goes in on the left, −1 to 1, comes out above it. */
-export interface ShaperDesign {
-  readonly shape: (values: HeardValues) => (x: number) => number;
+export interface ShaperDesign<Id extends ParamId = ParamId> {
+  shape(values: HeardValues<Id>): (x: number) => number;
 }
 
 /**

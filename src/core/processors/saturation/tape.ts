@@ -1,7 +1,7 @@
 import { OVERSAMPLING_LATENCY } from "../../dsp/oversampling";
 import { MIX, OUTPUT, choiceSpec, effect, gainSpec, percentSpec } from "../specs";
 import { decibels, gainOf } from "../../units/quantities";
-import { type ShaperDesign, softClip } from "./shaper";
+import { softClip } from "./shaper";
 
 /** In inches a second: the slower, the lower its bump and the earlier its highs fade. */
 export const TAPE_SPEEDS = [
@@ -26,6 +26,13 @@ export const TAPE = effect("saturation", "tape", "Tape", {
   ],
   lead: "drive",
   latency: OVERSAMPLING_LATENCY,
+  design: {
+    shape({ drive, bias }) {
+      const { before, after } = driveGains(drive);
+      const dent = tapeDent(bias);
+      return (x) => after * tapeCurve(before * x, dent);
+    },
+  },
 });
 
 /** Louder going in, quieter coming out, by half of it: a turned-up drive is heard as colour more than as level. */
@@ -38,11 +45,3 @@ export const tapeDent = (bias: number): number => Math.max(0, 0.5 - bias / 100);
 export const tapeCurve = (x: number, dent: number): number => softClip(x - dent * (x / (0.04 + x * x)) * DENT_WIDTH);
 
 const DENT_WIDTH = 0.04;
-
-export const TAPE_DESIGN: ShaperDesign = {
-  shape({ drive = 0, bias = 50 }) {
-    const { before, after } = driveGains(drive);
-    const dent = tapeDent(bias);
-    return (x) => after * tapeCurve(before * x, dent);
-  },
-};

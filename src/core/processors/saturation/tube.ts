@@ -1,6 +1,6 @@
 import { OVERSAMPLING_LATENCY } from "../../dsp/oversampling";
 import { MIX, OUTPUT, effect, gainSpec, percentSpec } from "../specs";
-import { type ShaperDesign, softClip } from "./shaper";
+import { softClip } from "./shaper";
 import { driveGains } from "./tape";
 
 export const TUBE = effect("saturation", "tube", "Tube", {
@@ -12,17 +12,16 @@ export const TUBE = effect("saturation", "tube", "Tube", {
   ],
   lead: "drive",
   latency: OVERSAMPLING_LATENCY,
+  design: {
+    shape({ drive, bias }) {
+      const { before, after } = driveGains(drive);
+      const offset = tubeOffset(bias);
+      return (x) => after * tubeCurve(before * x, offset);
+    },
+  },
 });
 
 /** The working point moves up the curve, which bends one half of the wave before the other: even harmonics. */
 export const tubeOffset = (bias: number): number => (bias / 100) * 0.8;
 
 export const tubeCurve = (x: number, offset: number): number => softClip(x + offset) - softClip(offset);
-
-export const TUBE_DESIGN: ShaperDesign = {
-  shape({ drive = 0, bias = 0 }) {
-    const { before, after } = driveGains(drive);
-    const offset = tubeOffset(bias);
-    return (x) => after * tubeCurve(before * x, offset);
-  },
-};

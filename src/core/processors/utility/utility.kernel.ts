@@ -5,15 +5,16 @@ import { GridKernel, slopeOf } from "../grid-kernel";
 import type { Kernel } from "../kernel";
 import { kWeighting } from "../../dsp/measure/loudness";
 import { decibels, gainOf, hertz } from "../../units/quantities";
-import type { HeardValues } from "../model";
+import type { ValuesOf } from "../model";
+import type { GAIN, METER, TUNER, WIDTH } from "./utility";
 import { PitchTracker } from "./pitch-tracker";
 
 /** Out of each side, how much of each: four gains that glide. */
 abstract class MatrixKernel extends GridKernel {
-  protected readonly leftLeft = this.ramp(1);
+  protected readonly leftLeft = this.ramp();
   protected readonly leftRight = this.ramp();
   protected readonly rightLeft = this.ramp();
-  protected readonly rightRight = this.ramp(1);
+  protected readonly rightRight = this.ramp();
 
   reset(): void {}
 
@@ -33,8 +34,8 @@ abstract class MatrixKernel extends GridKernel {
 }
 
 class GainKernel extends MatrixKernel {
-  set(values: HeardValues, jump: boolean): void {
-    const { gain = 0, polarity = 0, swap = 0 } = values;
+  set(values: ValuesOf<typeof GAIN>, jump: boolean): void {
+    const { gain, polarity, swap } = values;
     const size: number = gainOf(decibels(gain));
     const left = polarity === 1 || polarity === 3 ? -size : size;
     const right = polarity === 2 || polarity === 3 ? -size : size;
@@ -51,8 +52,8 @@ class WidthKernel extends MatrixKernel {
   private readonly side = new Float64Array(GRID);
   private readonly monoShare = this.ramp();
 
-  set(values: HeardValues, jump: boolean): void {
-    const { width = 100, monoBelow = 20, balance = 0 } = values;
+  set(values: ValuesOf<typeof WIDTH>, jump: boolean): void {
+    const { width, monoBelow, balance } = values;
     const share = width / 200;
     const [left, right] = [Math.min(1, 1 - balance / 100), Math.min(1, 1 + balance / 100)];
     this.aim(this.leftLeft, left * (0.5 + share), jump);
@@ -94,7 +95,7 @@ class WidthKernel extends MatrixKernel {
 class TunerKernel extends MatrixKernel {
   private readonly tracker = new PitchTracker(this.sampleRate);
 
-  set(values: HeardValues, jump: boolean): void {
+  set(values: ValuesOf<typeof TUNER>, jump: boolean): void {
     const open = values.mute === 1 ? 0 : 1;
     this.aim(this.leftLeft, open, jump);
     this.aim(this.rightRight, open, jump);
@@ -174,7 +175,7 @@ class MeterKernel extends GridKernel {
   }
 }
 
-export const createGain = (sampleRate: number): Kernel => new GainKernel(sampleRate);
-export const createWidth = (sampleRate: number): Kernel => new WidthKernel(sampleRate);
-export const createTuner = (sampleRate: number): Kernel => new TunerKernel(sampleRate);
-export const createMeter = (sampleRate: number): Kernel => new MeterKernel(sampleRate);
+export const createGain = (sampleRate: number): Kernel<ValuesOf<typeof GAIN>> => new GainKernel(sampleRate);
+export const createWidth = (sampleRate: number): Kernel<ValuesOf<typeof WIDTH>> => new WidthKernel(sampleRate);
+export const createTuner = (sampleRate: number): Kernel<ValuesOf<typeof TUNER>> => new TunerKernel(sampleRate);
+export const createMeter = (sampleRate: number): Kernel<ValuesOf<typeof METER>> => new MeterKernel(sampleRate);

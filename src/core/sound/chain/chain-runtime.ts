@@ -8,6 +8,8 @@ export type { KeyBus, ProcessorState } from "./unit";
 export interface ChainRuntime {
   /** In samples. */
   readonly latency: number;
+  /** Whether `update` can take it. */
+  fits(chain: HeardChain): boolean;
   /**
    * Takes changed values and switches from the next point of the grid on. False, and nothing is taken, when processors
    * came, went or moved: that needs a runtime of its own, cross-faded with this.
@@ -43,6 +45,10 @@ class TreeRuntime implements ChainRuntime {
 
   get latency(): number {
     return this.series.latency;
+  }
+
+  fits(chain: HeardChain): boolean {
+    return this.series.fits(chain);
   }
 
   update(chain: HeardChain): boolean {

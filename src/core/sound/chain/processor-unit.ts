@@ -1,6 +1,6 @@
 import { type HeardNode, type HeardProcessor, isSplit } from "../../chains/heard-chain";
 import { findKernel } from "../../processors/kernels";
-import type { HeardValues } from "../../processors/model";
+import type { HeardValues } from "../../units/param-spec";
 import type { Kernel } from "../../processors/kernel";
 import { CHUNK, FADE, type KeyBus, type ProcessorState, type Unit, Waiting } from "./unit";
 

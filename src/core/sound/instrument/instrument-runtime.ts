@@ -2,6 +2,16 @@ import type { HeardInstrument, HeardLayer, Phrase } from "../../chains/heard-ins
 import { type ChainRuntime, createChainRuntime } from "../chain/chain-runtime";
 import type { ProcessorState } from "../chain/unit";
 import { GRID } from "../../dsp/grid";
+import type {
+  BASS_SYNTH,
+  DRUM_KIT,
+  ELECTRIC_PIANO,
+  MALLETS,
+  PAD_SYNTH,
+  SAMPLER,
+} from "../../processors/instrument/models";
+import { type Model, type ValuesOf, heardAt } from "../../processors/model";
+import type { HeardValues } from "../../units/param-spec";
 import type { Sample, Voice } from "./voice";
 import { BassVoice } from "./voices/bass-voice";
 import { DrumVoice, drumOutput } from "./voices/drum-voice";
@@ -15,15 +25,31 @@ const POLYPHONY = 12;
 
 export type Samples = ReadonlyMap<string, Sample>;
 
-type VoiceFactory = (sampleRate: number, sample: () => Sample | null) => Voice;
+type VoiceFactory<Values extends HeardValues = HeardValues> = (
+  sampleRate: number,
+  values: Values,
+  sample: () => Sample | null,
+) => Voice<Values>;
 
-const VOICES: Readonly<Record<string, VoiceFactory>> = {
-  "electric-piano": (rate) => new PianoVoice(rate),
-  "bass-synth": (rate) => new BassVoice(rate),
-  "pad-synth": (rate) => new PadVoice(rate),
-  mallets: (rate) => new MalletVoice(rate),
-  "drum-kit": (rate) => new DrumVoice(rate),
-  sampler: (rate, sample) => new SampleVoice(rate, sample),
+interface Played {
+  readonly make: VoiceFactory;
+  /** Which output a key goes to, of instruments with several; 0 for a key that plays nothing. */
+  readonly outputOf?: (note: number) => number;
+}
+
+/** How a model is played; the values are those of that model: what comes in was completed by it. */
+const played = <M extends Model>(make: VoiceFactory<ValuesOf<M>>, outputOf?: Played["outputOf"]): Played => ({
+  make: make,
+  ...(outputOf ? { outputOf } : {}),
+});
+
+const PLAYED: Readonly<Record<string, Played>> = {
+  "electric-piano": played<typeof ELECTRIC_PIANO>((rate, values) => new PianoVoice(rate, values)),
+  "bass-synth": played<typeof BASS_SYNTH>((rate, values) => new BassVoice(rate, values)),
+  "pad-synth": played<typeof PAD_SYNTH>((rate, values) => new PadVoice(rate, values)),
+  mallets: played<typeof MALLETS>((rate, values) => new MalletVoice(rate, values)),
+  "drum-kit": played<typeof DRUM_KIT>((rate, values) => new DrumVoice(rate, values), drumOutput),
+  sampler: played<typeof SAMPLER>((rate, values, sample) => new SampleVoice(rate, values, sample)),
 };
 
 interface Playing {
@@ -44,17 +70,20 @@ class LayerRuntime {
   private goal = 1;
   private count = 0;
 
+  private readonly outputOf: Played["outputOf"];
+
   constructor(
     private layer: HeardLayer,
     samples: Samples,
     private readonly output: number | null,
     sampleRate: number,
   ) {
-    const make = VOICES[layer.model];
-    if (!make) throw new Error(`${layer.model} cannot be played`);
+    const model = PLAYED[layer.model];
+    if (!model) throw new Error(`${layer.model} cannot be played`);
+    this.outputOf = model.outputOf;
     const sample = () => (this.layer.sample === null ? null : (samples.get(this.layer.sample) ?? null));
     this.voices = Array.from({ length: POLYPHONY }, () => ({
-      voice: make(sampleRate, sample),
+      voice: model.make(sampleRate, layer.values, sample),
       note: -1,
       since: 0,
       held: false,
@@ -64,30 +93,41 @@ class LayerRuntime {
     this.gain = this.goal;
   }
 
-  fits({ key, model, sample }: HeardLayer): boolean {
-    return key === this.layer.key && model === this.layer.model && sample === this.layer.sample;
+  /** Whether `take` can take it: it is the same layer, with the same effects in the same places. */
+  fits({ key, model, sample, effects }: HeardLayer): boolean {
+    return (
+      key === this.layer.key && model === this.layer.model && sample === this.layer.sample && this.effects.fits(effects)
+    );
   }
 
-  /** False where its effects came, went or moved. */
-  take(layer: HeardLayer): boolean {
-    if (layer.effects !== this.layer.effects && !this.effects.update(layer.effects)) return false;
+  take(layer: HeardLayer): void {
+    if (layer.effects !== this.layer.effects) this.effects.update(layer.effects);
     this.layer = layer;
-    this.goal = layer.enabled ? 10 ** ((layer.values.level ?? 0) / 20) : 0;
+    this.goal = layer.enabled ? 10 ** (heardAt(layer.values, "level") / 20) : 0;
     for (const { voice } of this.voices) voice.set(layer.values);
-    return true;
   }
 
   noteOn(note: number, velocity: number): void {
-    const { keys, velocities, model } = this.layer;
+    const { keys, velocities } = this.layer;
     if (note < keys.low || note > keys.high || velocity < velocities.low || velocity > velocities.high) return;
-    if (this.output !== null && model === "drum-kit" && drumOutput(note) !== this.output) return;
-    const free = this.voices.find((v) => !v.voice.sounds);
-    const chosen = free ?? this.voices.reduce((a, b) => (b.since < a.since ? b : a));
-    if (!free) chosen.voice.stop();
+    if (this.output !== null && this.outputOf && this.outputOf(note) !== this.output) return;
+    const chosen = this.choose();
+    if (chosen.voice.sounds) chosen.voice.stop();
     chosen.note = note;
     chosen.held = true;
     chosen.since = ++this.count;
     chosen.voice.start(note, velocity / 127);
+  }
+
+  /** One that is silent, or else the oldest. */
+  private choose(): Playing {
+    let oldest = this.voices[0]!;
+    for (let v = 0; v < this.voices.length; v++) {
+      const playing = this.voices[v]!;
+      if (!playing.voice.sounds) return playing;
+      if (playing.since < oldest.since) oldest = playing;
+    }
+    return oldest;
   }
 
   noteOff(note: number): void {
@@ -116,11 +156,13 @@ class LayerRuntime {
   /** Adds a stretch of at most `GRID` samples. */
   addTo(left: Float32Array, right: Float32Array, from: number, to: number): void {
     const count = to - from;
-    const own = this.left.subarray(0, count);
-    const other = this.right.subarray(0, count);
-    own.fill(0);
-    other.fill(0);
-    for (const { voice } of this.voices) if (voice.sounds) voice.addTo(own, other, 0, count);
+    const { left: own, right: other, voices } = this;
+    own.fill(0, 0, count);
+    other.fill(0, 0, count);
+    for (let v = 0; v < voices.length; v++) {
+      const { voice } = voices[v]!;
+      if (voice.sounds) voice.addTo(own, other, 0, count);
+    }
     for (let i = 0; i < count; i++) {
       // A level that jumps is walked to; what is left after a hundredth of a second is not heard.
       this.gain += 0.004 * (this.goal - this.gain);
@@ -139,10 +181,29 @@ class LayerRuntime {
   }
 }
 
+/** A phrase in samples, so that playing it works out and allocates nothing. */
+interface Score {
+  readonly phrase: Phrase;
+  readonly length: number;
+  readonly begins: Int32Array;
+  readonly ends: Int32Array;
+}
+
+function scoreOf(phrase: Phrase, sampleRate: number): Score {
+  const length = Math.round(phrase.seconds * sampleRate);
+  const place = (seconds: number): number => (length === 0 ? 0 : Math.round(seconds * sampleRate) % length);
+  return {
+    phrase,
+    length,
+    begins: Int32Array.from(phrase.notes, ({ at }) => place(at)),
+    ends: Int32Array.from(phrase.notes, ({ at, seconds }) => place(at + seconds)),
+  };
+}
+
 /** An instrument at work: its layers, the phrase that it plays over and over, and keys that are pressed meanwhile. */
 export class InstrumentRuntime {
   private readonly layers: readonly LayerRuntime[];
-  private phrase: Phrase;
+  private score: Score;
   private played = 0;
   /** Counted in samples from the beginning of the phrase. */
   private at = 0;
@@ -153,21 +214,21 @@ export class InstrumentRuntime {
     samples: Samples,
     private readonly sampleRate: number,
   ) {
-    this.phrase = instrument.phrase;
+    this.score = scoreOf(instrument.phrase, sampleRate);
     this.layers = instrument.layers.map((layer) => new LayerRuntime(layer, samples, instrument.output, sampleRate));
   }
 
-  /** Takes changed values; false where a layer came, went, or is another model. */
+  /** Takes changed values; false, and nothing is taken, where a layer or an effect of one came, went or moved. */
   update({ layers, phrase }: HeardInstrument): boolean {
     if (layers.length !== this.layers.length || !layers.every((layer, at) => this.layers[at]!.fits(layer)))
       return false;
-    const taken = layers.every((layer, at) => this.layers[at]!.take(layer));
-    if (taken) this.phrase = phrase;
-    return taken;
+    layers.forEach((layer, at) => this.layers[at]!.take(layer));
+    if (phrase !== this.score.phrase) this.score = scoreOf(phrase, this.sampleRate);
+    return true;
   }
 
   get length(): number {
-    return Math.round(this.phrase.seconds * this.sampleRate);
+    return this.score.length;
   }
 
   get progress(): number {
@@ -221,14 +282,15 @@ export class InstrumentRuntime {
 
   /** Notes begin and end on points of the grid: 0.7 ms is below what is heard as late. */
   private strike(): void {
-    const { length, sampleRate } = this;
+    const { phrase, length, begins, ends } = this.score;
     if (length === 0) return;
-    const at = this.at % length;
-    const isNow = (seconds: number) => {
-      const sample = Math.round(seconds * sampleRate) % length;
-      return sample >= at && sample < at + GRID;
-    };
-    for (const { at: begin, seconds, note } of this.phrase.notes) if (isNow(begin + seconds)) this.noteOff(note);
-    for (const { at: begin, note, velocity } of this.phrase.notes) if (isNow(begin)) this.noteOn(note, velocity);
+    const now = this.at % length;
+    const { notes } = phrase;
+    for (let n = 0; n < notes.length; n++) if (isWithin(ends[n]!, now)) this.noteOff(notes[n]!.note);
+    for (let n = 0; n < notes.length; n++)
+      if (isWithin(begins[n]!, now)) this.noteOn(notes[n]!.note, notes[n]!.velocity);
   }
 }
+
+/** Whether a sample lies between this point of the grid and the next. */
+const isWithin = (sample: number, now: number): boolean => sample >= now && sample < now + GRID;

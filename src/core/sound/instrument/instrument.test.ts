@@ -2,7 +2,7 @@ import { heardProcessor } from "../../chains/heard-chain";
 import { describe, expect, it } from "vitest";
 import type { HeardInstrument, HeardLayer, PhraseNote } from "../../chains/heard-instrument";
 import { phraseFor } from "../../chains/phrases";
-import { instrumentDesignOf } from "../../processors/designs";
+import { designOf } from "../../processors/model";
 import { adsr } from "../../processors/instrument/instrument-design";
 import { INSTRUMENTS } from "../../processors/instrument/models";
 import { getModel } from "../../processors/models";
@@ -111,7 +111,7 @@ describe.each(INSTRUMENTS.map((model) => [model.name, model] as const))("%s", (_
   });
 
   it("is drawn from full level down to nothing, within 0 and 1", () => {
-    const level = instrumentDesignOf(model.id).envelope(setTo(model, {}), 1);
+    const level = designOf(model, "instrument").envelope(setTo(model, {}), 1);
     for (let t = 0; t < 60; t += 0.05) {
       expect(level(t)).toBeGreaterThanOrEqual(0);
       expect(level(t)).toBeLessThanOrEqual(1);
@@ -164,7 +164,7 @@ describe("the mallets", () => {
     const size = (hz: number) => partialAt(early, hz, { sampleRate: RATE }).size;
     const pitch = pitchOf(60);
     // The higher modes fade a little within the tenth of a second that is looked at.
-    for (const { ratio, level } of instrumentDesignOf("mallets")
+    for (const { ratio, level } of designOf(getModel("mallets"), "instrument")
       .partials(setTo(getModel("mallets"), values))
       .slice(0, 3))
       expect(Math.abs(decibelsOf(size(pitch * ratio) / size(pitch)) - level)).toBeLessThan(1.5);
@@ -234,6 +234,26 @@ describe("layers", () => {
     const runtime = new InstrumentRuntime(instrument({}), new Map(), RATE);
     expect(runtime.update(instrument({ hardness: 80 }))).toBe(true);
     expect(runtime.update(instrument({}, "pad-synth"))).toBe(false);
+  });
+
+  it("takes a change whole or not at all: where one layer cannot, none does", () => {
+    const gain = heardProcessor(getModel("gain"), setTo(getModel("gain"), {}));
+    const heard = (level: number, effects: HeardLayer["effects"]): HeardInstrument => ({
+      layers: [
+        layer("electric-piano", { level }, { key: "one" }),
+        layer("electric-piano", { level: -48 }, { key: "two", effects }),
+      ],
+      output: null,
+      phrase: { seconds: 1, notes: one(60) },
+    });
+    const sound = (change: HeardInstrument | null) => {
+      const runtime = new InstrumentRuntime(heard(0, []), new Map(), RATE);
+      if (change) expect(runtime.update(change)).toBe(false);
+      const [left, right] = [new Float32Array(RATE / 4), new Float32Array(RATE / 4)];
+      runtime.addTo(left, right, left.length);
+      return left;
+    };
+    expect(sound(heard(-40, [gain]))).toEqual(sound(null));
   });
 });
 

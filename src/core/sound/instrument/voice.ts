@@ -1,10 +1,10 @@
-import type { HeardValues } from "../../processors/model";
+import type { HeardValues } from "../../units/param-spec";
 import { ATTACK_AIM, type Envelope } from "../../processors/instrument/instrument-design";
 
 /** One note at work. Made beforehand and used again for note after note: starting one allocates nothing. */
-export interface Voice {
+export interface Voice<Values extends HeardValues = HeardValues> {
   /** Takes values; a note that sounds already goes on with those that it can take. */
-  set(values: HeardValues): void;
+  set(values: Values): void;
   /** `velocity` 0 to 1. */
   start(note: number, velocity: number): void;
   release(): void;

@@ -1,7 +1,7 @@
 import type { Processor } from "@/core/chains/chain";
-import type { HeardValues, Model } from "@/core/processors/model";
-import { getSpec, heardValues } from "@/core/processors/model";
-import type { ParamId, Value } from "@/core/units/param-spec";
+import { type Model, getSpec, heardValues } from "@/core/processors/model";
+import type { HeardValues, ParamId, Value } from "@/core/units/param-spec";
+
 import { beatsPerMinute } from "@/core/units/quantities";
 
 /** What every editor is given: one processor, how it was saved, and what to call while and when a value is changed. */

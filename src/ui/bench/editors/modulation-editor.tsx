@@ -1,5 +1,6 @@
 "use client";
 
+import { heardAt } from "@/core/processors/model";
 import { lineOf } from "@/core/plots/axes";
 import { modulationMarks, motionRate, motionSpan, motionY } from "@/core/plots/modulation";
 import { formatNumber } from "@/core/units/format";
@@ -19,7 +20,10 @@ export function ModulationEditor(props: EditorProps) {
     saved && motionSpan(model, heardOf(model, saved, tempo)) === span
       ? modulationMarks(model, heardOf(model, saved, tempo), BOX).find((m) => m.kind === "line")
       : null;
-  const crest = { x: BOX.width / (4 * motionRate(model, values) * span), y: motionY((values.depth ?? 0) / 100, BOX) };
+  const crest = {
+    x: BOX.width / (4 * motionRate(model, values) * span),
+    y: motionY(heardAt(values, "depth") / 100, BOX),
+  };
   return (
     <div className="grid gap-3">
       <div className="relative rounded-card border border-edge bg-card">

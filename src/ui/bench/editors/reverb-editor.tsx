@@ -1,5 +1,6 @@
 "use client";
 
+import { heardAt } from "@/core/processors/model";
 import { frequencyX, xFrequency } from "@/core/plots/axes";
 import { decayOf, decayY, reverbMarks, yDecay } from "@/core/plots/reverb";
 import { ControlGroups } from "./control-line";
@@ -16,7 +17,7 @@ const DECAY_HANDLE = 60;
 export function ReverbEditor(props: EditorProps) {
   const { model, processor, saved, tempo } = props;
   const values = heardOf(model, processor, tempo);
-  const decay = values.decay ?? 1;
+  const decay = heardAt(values, "decay");
   const marks = reverbMarks(model, values, BOX);
   const ghost = saved && reverbMarks(model, heardOf(model, saved, tempo), BOX).find((m) => m.kind === "line");
   const high = decayOf(model, values)(20_000);

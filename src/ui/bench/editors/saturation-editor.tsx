@@ -1,6 +1,7 @@
 "use client";
 
 import { useEffect, useRef } from "react";
+import { heardAt } from "@/core/processors/model";
 import { lineOf } from "@/core/plots/axes";
 import {
   HARMONICS_FLOOR,
@@ -28,7 +29,7 @@ export function SaturationEditor(props: EditorProps) {
   const shape = shaperOf(model, values);
   const levels = harmonicLevels(shape);
   const savedLevels = saved && harmonicLevels(shaperOf(model, heardOf(model, saved, tempo)));
-  const drive = values.drive ?? 0;
+  const drive = heardAt(values, "drive");
   const barX = (at: number) => 44 + at * ((BARS.width - 60) / (levels.length - 1));
   return (
     <div className="grid gap-3">

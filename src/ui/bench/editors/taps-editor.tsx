@@ -7,7 +7,7 @@ import { delayMarks, delaySpan, delayX } from "@/core/plots/delay";
 import { type ParamId, type Value, clampTo } from "@/core/units/param-spec";
 import { getSpec } from "@/core/processors/model";
 import { type Tap, tapsOf } from "@/core/processors/delay/multitap-delay/design";
-import { type TapNumber, tapParam } from "@/core/processors/delay/multitap-delay/model";
+import { type TapNumber, tapParam } from "@/core/processors/delay/multitap-delay/taps";
 import { formatNumber, formatPan, formatPlain } from "@/core/units/format";
 import { isNoteLength, nearestNote } from "@/core/units/note-length";
 import { beatsPerMinute } from "@/core/units/quantities";

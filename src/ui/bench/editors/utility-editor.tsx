@@ -2,6 +2,7 @@
 
 import { useEffect, useRef } from "react";
 import { lineOf } from "@/core/plots/axes";
+import { heardAt } from "@/core/processors/model";
 import { drawShape } from "@/core/plots/plot";
 import { formatNumber } from "@/core/units/format";
 import { onMeters } from "../../listening/listening";
@@ -16,10 +17,10 @@ export function UtilityEditor(props: EditorProps) {
   const values = heardOf(model, processor, tempo);
   return (
     <div className="grid grid-cols-[330px_minmax(0,1fr)] items-start gap-[18px]">
-      {model.id === "tuner" ? (
-        <Tuning processor={processor.key} reference={values.reference ?? 440} />
-      ) : model.id === "meter" ? (
-        <Loudness processor={processor.key} target={values.target ?? -18} />
+      {model.reads === "pitch" ? (
+        <Tuning processor={processor.key} reference={heardAt(values, "reference")} />
+      ) : model.reads === "loudness" ? (
+        <Loudness processor={processor.key} target={heardAt(values, "target")} />
       ) : (
         <div className="rounded-card border border-edge bg-card">
           <svg className="plot block" width={BOX.width} height={BOX.height} aria-hidden="true">

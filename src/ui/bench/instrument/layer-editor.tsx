@@ -72,7 +72,7 @@ export function LayerEditor({ bench, instrument, layer }: Props) {
           </Button>
         </span>
       </div>
-      {model.id === "sampler" && <SampleLine layer={layer} instrument={instrument} />}
+      {model.playsSample && <SampleLine layer={layer} instrument={instrument} />}
       <InstrumentEditor
         model={model}
         processor={layer.instrument}

@@ -1,5 +1,6 @@
 "use client";
 
+import { findModel } from "@/core/processors/models";
 import type { DragEvent } from "react";
 import { useKeepFile } from "../../listening/materials";
 import type { Instrument } from "./use-instrument";
@@ -12,7 +13,7 @@ export function useSampleDrop(instrument: Instrument | null) {
     const kept = await keep(file);
     if (!kept) return;
     const { selected } = instrument;
-    if (selected?.instrument.model !== "sampler") return instrument.add("sampler", kept);
+    if (!selected || !findModel(selected.instrument.model)?.playsSample) return instrument.add("sampler", kept);
     instrument.change(`Load ${kept.name}`, selected.key, (layer) => ({
       ...layer,
       name: kept.name,

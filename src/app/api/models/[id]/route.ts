@@ -1,3 +1,4 @@
+import { describeModel } from "@/core/processors/model";
 import { findModel } from "@/core/processors/models";
 import { ok } from "@/core/result";
 import { failure } from "@/server/failure";
@@ -7,5 +8,5 @@ export const GET = (_: Request, { params }: { params: Promise<{ id: string }> })
   route(async () => {
     const { id } = await params;
     const model = findModel(id);
-    return model ? ok({ model }) : failure("notFound", `No model is called “${id}”.`);
+    return model ? ok({ model: describeModel(model) }) : failure("notFound", `No model is called “${id}”.`);
   });

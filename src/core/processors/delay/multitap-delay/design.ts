@@ -1,7 +1,8 @@
 import { panGains } from "../../../dsp/pan";
 import { decibels, gainOf } from "../../../units/quantities";
-import type { HeardValues } from "../../model";
-import { SILENCE, TAPS, type TapNumber, tapParam } from "./model";
+import type { HeardValues } from "../../../units/param-spec";
+import { SILENCE } from "../../specs";
+import { TAPS, type TapNumber, type TapParam, tapParam } from "./taps";
 
 export interface Tap {
   readonly number: TapNumber;
@@ -13,18 +14,18 @@ export interface Tap {
   readonly pan: number;
 }
 
-export function tapOf(values: HeardValues, number: TapNumber): Tap {
-  const level = values[tapParam(number, "level")] ?? SILENCE;
+export function tapOf(values: HeardValues<TapParam>, number: TapNumber): Tap {
+  const level = values[tapParam(number, "level")];
   return {
     number,
     on: values[tapParam(number, "on")] === 1,
-    time: values[tapParam(number, "time")] ?? 1,
+    time: values[tapParam(number, "time")],
     level: level <= SILENCE ? Number.NEGATIVE_INFINITY : level,
-    pan: values[tapParam(number, "pan")] ?? 0,
+    pan: values[tapParam(number, "pan")],
   };
 }
 
-export const tapsOf = (values: HeardValues): readonly Tap[] => TAPS.map((n) => tapOf(values, n));
+export const tapsOf = (values: HeardValues<TapParam>): readonly Tap[] => TAPS.map((n) => tapOf(values, n));
 
 /** 0 for silence. */
 export const levelGain = (level: number): number => (level <= SILENCE ? 0 : gainOf(decibels(level)));

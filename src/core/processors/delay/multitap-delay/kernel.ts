@@ -1,9 +1,10 @@
 import { FLUSH, GRID, gridSteps } from "../../../dsp/grid";
 import { GridKernel, slopeOf } from "../../grid-kernel";
 import type { Kernel } from "../../kernel";
-import type { HeardValues } from "../../model";
+import type { ValuesOf } from "../../model";
 import { dampingCoefficient, levelGain, loopTime, tapGains, tapsOf } from "./design";
-import { LONGEST_MS, TAPS } from "./model";
+import { LONGEST, type MULTITAP_DELAY } from "./model";
+import { TAPS } from "./taps";
 
 /** A changed time cross-fades from the old place in the line to the new, in seconds. */
 const MOVE = 0.03;
@@ -30,8 +31,8 @@ class MultitapDelayKernel extends GridKernel {
   private readonly lefts = TAPS.map(() => this.ramp());
   private readonly rights = TAPS.map(() => this.ramp());
   private readonly feedback = this.ramp();
-  private readonly damping = this.ramp(1);
-  private readonly dry = this.ramp(1);
+  private readonly damping = this.ramp();
+  private readonly dry = this.ramp();
   private readonly wet = this.ramp();
   private readonly wetLeft = new Float64Array(GRID);
   private readonly wetRight = new Float64Array(GRID);
@@ -41,13 +42,13 @@ class MultitapDelayKernel extends GridKernel {
 
   constructor(sampleRate: number) {
     super(sampleRate);
-    const longest = Math.ceil((LONGEST_MS / 1000) * sampleRate) + GRID;
+    const longest = Math.ceil((LONGEST / 1000) * sampleRate) + GRID;
     this.mask = 2 ** Math.ceil(Math.log2(longest)) - 1;
     this.line = new Float64Array(this.mask + 1);
     this.fadeStep = 1 / (gridSteps(MOVE, sampleRate) * GRID);
   }
 
-  set(values: HeardValues, jump: boolean): void {
+  set(values: ValuesOf<typeof MULTITAP_DELAY>, jump: boolean): void {
     const taps = tapsOf(values);
     taps.forEach((tap, at) => {
       const { left, right } = tapGains(tap);
@@ -57,10 +58,10 @@ class MultitapDelayKernel extends GridKernel {
     });
     const loop = loopTime(taps);
     if (loop > 0) this.move(this.loop, loop, jump);
-    this.aim(this.feedback, loop > 0 ? (values.feedback ?? 0) / 100 : 0, jump);
-    this.aim(this.damping, dampingCoefficient(values.damping ?? 20_000, this.sampleRate), jump);
-    this.aim(this.dry, levelGain(values.dry ?? 0), jump);
-    this.aim(this.wet, levelGain(values.wet ?? 0), jump);
+    this.aim(this.feedback, loop > 0 ? values.feedback / 100 : 0, jump);
+    this.aim(this.damping, dampingCoefficient(values.damping, this.sampleRate), jump);
+    this.aim(this.dry, levelGain(values.dry), jump);
+    this.aim(this.wet, levelGain(values.wet), jump);
   }
 
   reset(): void {
@@ -168,4 +169,5 @@ class MultitapDelayKernel extends GridKernel {
   }
 }
 
-export const createMultitapDelay = (sampleRate: number): Kernel => new MultitapDelayKernel(sampleRate);
+export const createMultitapDelay = (sampleRate: number): Kernel<ValuesOf<typeof MULTITAP_DELAY>> =>
+  new MultitapDelayKernel(sampleRate);

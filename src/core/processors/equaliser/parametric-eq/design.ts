@@ -1,9 +1,10 @@
 import * as biquad from "../../../dsp/biquad";
 import type { Biquad } from "../../../dsp/biquad";
 import { decibels, hertz } from "../../../units/quantities";
-import type { HeardValues } from "../../model";
+import type { HeardValues } from "../../../units/param-spec";
 import type { EqDesign } from "../eq-design";
-import { BANDS, BAND_TYPES, type BandNumber, type BandType, bandParam } from "./model";
+import { fallsAt, peaksOf } from "../fit-points";
+import { BANDS, BAND_TYPES, type BandNumber, type BandParam, type BandType, type BandWhat, bandParam } from "./bands";
 
 /** A cut of 48 dB per octave needs four; every band has as many, so that nothing is allocated on a change. */
 export const SECTIONS_PER_BAND = 4;
@@ -19,8 +20,8 @@ export interface Band {
   readonly slope: number;
 }
 
-export function bandOf(values: HeardValues, number: BandNumber): Band {
-  const read = (what: Parameters<typeof bandParam>[1]) => values[bandParam(number, what)] ?? 0;
+export function bandOf(values: HeardValues<BandParam>, number: BandNumber): Band {
+  const read = (what: BandWhat) => values[bandParam(number, what)];
   return {
     number,
     used: read("used") === 1,
@@ -33,7 +34,7 @@ export function bandOf(values: HeardValues, number: BandNumber): Band {
   };
 }
 
-export const bandsOf = (values: HeardValues): readonly Band[] => BANDS.map((n) => bandOf(values, n));
+export const bandsOf = (values: HeardValues<BandParam>): readonly Band[] => BANDS.map((n) => bandOf(values, n));
 
 /** The Q at which a section of the second order is maximally flat. */
 const FLAT_Q = Math.SQRT1_2;
@@ -77,7 +78,44 @@ export function bandSections(band: Band, sampleRate: number): Biquad[] {
 /** A cut, a notch and a band pass stand on the middle line: they have no gain. */
 export const hasGain = ({ type }: Band): boolean => type in WITH_GAIN;
 
-export const PARAMETRIC_EQ_DESIGN: EqDesign = {
+/** Cuts or shelves at the ends, bells where the curve stands out most. */
+const fitStarts: EqDesign<BandParam | "output">["starts"] = (wanted) => {
+  const ends = (["low", "high"] as const).map((end) =>
+    fallsAt(wanted, end) ? ([`${end} cut`, `${end} shelf`] as const) : ([`${end} shelf`] as const),
+  );
+  return ends[0]!.flatMap((low) =>
+    ends[1]!.map((high) => {
+      const put = (n: BandNumber, type: BandType, hz: number, gain: number): Partial<HeardValues<BandParam>> => ({
+        [bandParam(n, "used")]: 1,
+        [bandParam(n, "on")]: 1,
+        [bandParam(n, "type")]: BAND_TYPES.indexOf(type),
+        [bandParam(n, "freq")]: hz,
+        [bandParam(n, "gain")]: gain,
+        [bandParam(n, "q")]: type === "bell" ? 1 : FLAT_Q,
+        [bandParam(n, "slope")]: 12,
+      });
+      const bells = peaksOf(wanted, 4);
+      const isCut = (n: BandNumber) => (n === 1 && low === "low cut") || (n === 6 && high === "high cut");
+      const free = BANDS.flatMap((n) =>
+        (isCut(n) ? (["freq", "q"] as const) : (["freq", "gain", "q"] as const)).map((what) => bandParam(n, what)),
+      );
+      return {
+        values: {
+          ...put(1, low, low === "low cut" ? 50 : 120, wanted[0]!),
+          ...bells.reduce<Partial<HeardValues<BandParam>>>(
+            (all, { hz, gain }, at) => ({ ...all, ...put(BANDS[at + 1]!, "bell", hz, gain) }),
+            {},
+          ),
+          ...put(6, high, high === "high cut" ? 12_000 : 6000, wanted.at(-1)!),
+        },
+        free: [...free, "output" as const],
+      };
+    }),
+  );
+};
+
+export const PARAMETRIC_EQ_DESIGN: EqDesign<BandParam | "output"> = {
+  starts: fitStarts,
   bands: (values, sampleRate) =>
     bandsOf(values)
       .filter((band) => band.used)

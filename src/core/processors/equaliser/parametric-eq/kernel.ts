@@ -3,9 +3,10 @@ import { FLUSH, GRID } from "../../../dsp/grid";
 import { GridKernel, slopeOf } from "../../grid-kernel";
 import type { Kernel } from "../../kernel";
 import { decibels, gainOf } from "../../../units/quantities";
-import type { HeardValues } from "../../model";
+import type { ValuesOf } from "../../model";
 import { type Band, SECTIONS_PER_BAND, bandSections, bandsOf } from "./design";
-import { BANDS } from "./model";
+import { BANDS } from "./bands";
+import type { PARAMETRIC_EQ } from "./model";
 
 const SECTIONS = BANDS.length * SECTIONS_PER_BAND;
 /** b0 b1 b2 a1 a2 */
@@ -29,7 +30,7 @@ class ParametricEqKernel extends GridKernel {
   /** The sections that are not, or do not stay, the identity. */
   private readonly active = new Int32Array(SECTIONS);
   private readonly dry = [new Float64Array(GRID), new Float64Array(GRID)] as const;
-  private readonly wetGain = this.ramp(1);
+  private readonly wetGain = this.ramp();
   private readonly dryGain = this.ramp();
   private activeCount = 0;
   private stepsLeft = 0;
@@ -44,10 +45,10 @@ class ParametricEqKernel extends GridKernel {
     }
   }
 
-  set(values: HeardValues, jump: boolean): void {
-    this.channels = values.channels ?? 0;
-    const mix = (values.mix ?? 100) / 100;
-    this.aim(this.wetGain, mix * gainOf(decibels(values.output ?? 0)), jump);
+  set(values: ValuesOf<typeof PARAMETRIC_EQ>, jump: boolean): void {
+    this.channels = values.channels;
+    const mix = values.mix / 100;
+    this.aim(this.wetGain, mix * gainOf(decibels(values.output)), jump);
     this.aim(this.dryGain, 1 - mix, jump);
     const bands = bandsOf(values);
     bands.forEach((band, at) => writeBand(this.target, at, band, this.sampleRate));
@@ -335,4 +336,5 @@ interface Span {
   readonly to: number;
 }
 
-export const createParametricEq = (sampleRate: number): Kernel => new ParametricEqKernel(sampleRate);
+export const createParametricEq = (sampleRate: number): Kernel<ValuesOf<typeof PARAMETRIC_EQ>> =>
+  new ParametricEqKernel(sampleRate);

@@ -1,17 +1,9 @@
-import { type Model, USUAL } from "../../model";
-import { type ParamSpec, SWITCH } from "../../../units/param-spec";
-
-export const BANDS = [1, 2, 3, 4, 5, 6] as const;
-export type BandNumber = (typeof BANDS)[number];
-
-export const BAND_TYPES = ["bell", "low shelf", "high shelf", "low cut", "high cut", "notch", "band pass"] as const;
-export type BandType = (typeof BAND_TYPES)[number];
+import { SWITCH } from "../../../units/param-spec";
+import { MIX, OUTPUT, choiceSpec, effect, frequencySpec, gainSpec, numbersSpec, qSpec, switchSpec } from "../../specs";
+import { BANDS, BAND_TYPES, type BandNumber, type BandType, bandParam } from "./bands";
+import { PARAMETRIC_EQ_DESIGN } from "./design";
 
 export const CHANNEL_MODES = ["Both", "Mid", "Side"] as const;
-
-/** Full, so that a band's seven parameters have one spelling. */
-export const bandParam = (band: BandNumber, what: "used" | "on" | "type" | "freq" | "gain" | "q" | "slope") =>
-  `band${band}.${what}`;
 
 /** Where a new band starts, spread over the ear's range. */
 const STARTS: Record<BandNumber, { type: BandType; freq: number }> = {
@@ -25,104 +17,32 @@ const STARTS: Record<BandNumber, { type: BandType; freq: number }> = {
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
-/** The three values that are turned. */
-const turnedSpecs = (band: BandNumber, group: string): ParamSpec[] => [
-  {
-    id: bandParam(band, "freq"),
-    name: `${group} frequency`,
-    unit: "Hz",
-    min: 20,
-    max: 20_000,
-    default: STARTS[band].freq,
-    taper: "log",
-    group,
-    meaning: `band${band}.hz`,
-  },
-  {
-    id: bandParam(band, "gain"),
-    name: `${group} gain`,
-    unit: "dB",
-    min: -24,
-    max: 24,
-    default: 0,
-    taper: "linear",
-    step: 0.5,
-    group,
-    meaning: `band${band}.dB`,
-  },
-  {
-    id: bandParam(band, "q"),
-    name: `${group} Q`,
-    unit: "Q",
-    min: 0.1,
-    max: 18,
-    default: 0.71,
-    taper: "log",
-    group,
-    meaning: `band${band}.q`,
-  },
-];
+const SLOPES = [6, 12, 18, 24, 36, 48].map((value) => ({ value, label: `${value}` }));
 
-function bandSpecs(band: BandNumber): ParamSpec[] {
+function bandSpecs<B extends BandNumber>(band: B) {
   const group = `Band ${band}`;
-  const choice = { unit: "", min: 0, taper: "linear", group } as const;
+  const { type, freq } = STARTS[band];
   return [
-    { ...choice, id: bandParam(band, "used"), name: group, max: 1, default: 0, choices: SWITCH },
-    { ...choice, id: bandParam(band, "on"), name: `${group} on`, max: 1, default: 1, choices: SWITCH },
-    {
-      ...choice,
-      id: bandParam(band, "type"),
-      name: `${group} type`,
-      max: BAND_TYPES.length - 1,
-      default: BAND_TYPES.indexOf(STARTS[band].type),
-      choices: BAND_TYPES.map((label, value) => ({ value, label: capital(label) })),
+    numbersSpec(bandParam(band, "used"), group, SWITCH, { start: 0, group }),
+    switchSpec(bandParam(band, "on"), `${group} on`, 1, { group }),
+    choiceSpec(bandParam(band, "type"), `${group} type`, BAND_TYPES.map(capital), {
+      start: BAND_TYPES.indexOf(type),
+      group,
       meaning: `band${band}.type`,
-    },
-    ...turnedSpecs(band, group),
-    {
-      ...choice,
-      id: bandParam(band, "slope"),
-      name: `${group} slope`,
-      unit: "dB/oct",
-      min: 6,
-      max: 48,
-      default: 12,
-      choices: [6, 12, 18, 24, 36, 48].map((value) => ({ value, label: `${value}` })),
-    },
-  ];
+    }),
+    frequencySpec(bandParam(band, "freq"), `${group} frequency`, [20, 20_000, freq], {
+      group,
+      meaning: `band${band}.hz`,
+    }),
+    gainSpec(bandParam(band, "gain"), `${group} gain`, [-24, 24, 0], { group, meaning: `band${band}.dB` }),
+    qSpec(bandParam(band, "q"), `${group} Q`, [0.1, 18, 0.71], { group, meaning: `band${band}.q` }),
+    { ...numbersSpec(bandParam(band, "slope"), `${group} slope`, SLOPES, { start: 12, group }), unit: "dB/oct" },
+  ] as const;
 }
 
-export const PARAMETRIC_EQ: Model = {
-  ...USUAL,
-  id: "parametric-eq",
-  name: "Parametric EQ",
-  maker: "Diathesis",
-  family: "equaliser",
-  params: [
-    ...BANDS.flatMap(bandSpecs),
-    {
-      id: "output",
-      name: "Output",
-      unit: "dB",
-      min: -24,
-      max: 24,
-      default: 0,
-      taper: "linear",
-      step: 0.5,
-      meaning: "output.dB",
-    },
-    { id: "mix", name: "Mix", unit: "%", min: 0, max: 100, default: 100, taper: "linear", step: 1, meaning: "mix.pct" },
-    {
-      id: "channels",
-      name: "Channels",
-      unit: "",
-      min: 0,
-      max: 2,
-      default: 0,
-      taper: "linear",
-      choices: CHANNEL_MODES.map((label, value) => ({ value, label })),
-    },
-  ],
+export const PARAMETRIC_EQ = effect("equaliser", "parametric-eq", "Parametric EQ", {
+  params: [...BANDS.flatMap(bandSpecs), OUTPUT, MIX, choiceSpec("channels", "Channels", CHANNEL_MODES)],
   structural: ["channels"],
   lead: "output",
-};
+  design: PARAMETRIC_EQ_DESIGN,
+});

@@ -6,7 +6,8 @@ import type { Values } from "../../../units/param-spec";
 import { setTo, stereoOf } from "../../../sound/testing";
 import { levelCurve } from "../eq-design";
 import { PARAMETRIC_EQ_DESIGN } from "./design";
-import { BAND_TYPES, BANDS, PARAMETRIC_EQ, bandParam } from "./model";
+import { PARAMETRIC_EQ } from "./model";
+import { BAND_TYPES, BANDS, bandParam } from "./bands";
 
 const heard = (values: Values) => [heardProcessor(PARAMETRIC_EQ, setTo(PARAMETRIC_EQ, values))];
 

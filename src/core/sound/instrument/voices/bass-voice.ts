@@ -1,33 +1,26 @@
 import { envelopeOf } from "../../../processors/instrument/instrument-design";
-import type { HeardValues } from "../../../processors/model";
-import { EnvelopeGenerator, TURN, type Voice, pitchOf, polyBlep } from "../voice";
+import type { BASS_SYNTH } from "../../../processors/instrument/models";
+import type { ValuesOf } from "../../../processors/model";
+import { EnvelopedVoice } from "../enveloped-voice";
+import { TURN, pitchOf, polyBlep } from "../voice";
 import { SweptFilter } from "./swept-filter";
 
+type BassValues = ValuesOf<typeof BASS_SYNTH>;
+
 /** A saw or a pulse with its octave below, through a filter that the envelope opens. */
-export class BassVoice implements Voice {
-  private readonly envelope: EnvelopeGenerator;
+export class BassVoice extends EnvelopedVoice<BassValues> {
   private readonly first: SweptFilter;
   private readonly second: SweptFilter;
-  private values: HeardValues = {};
   private phase = 0;
   private under = 0;
   private step = 0;
   private velocity = 0;
   private counted = 0;
 
-  constructor(private readonly sampleRate: number) {
-    this.envelope = new EnvelopeGenerator(sampleRate);
+  constructor(sampleRate: number, values: BassValues) {
+    super(sampleRate, values, envelopeOf);
     this.first = new SweptFilter(sampleRate);
     this.second = new SweptFilter(sampleRate);
-  }
-
-  set(values: HeardValues): void {
-    this.values = values;
-    this.envelope.set(envelopeOf(values));
-  }
-
-  get sounds(): boolean {
-    return this.envelope.sounds;
   }
 
   start(note: number, velocity: number): void {
@@ -39,16 +32,8 @@ export class BassVoice implements Voice {
     this.envelope.start();
   }
 
-  release(): void {
-    this.envelope.release();
-  }
-
-  stop(): void {
-    this.envelope.stop();
-  }
-
   addTo(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    const { wave = 0, sub = 40, cutoff = 420, resonance = 25, sweep = 24 } = this.values;
+    const { wave, sub, cutoff, resonance, sweep } = this.values;
     const below = sub / 100;
     for (let i = from; i < to; i++) {
       const level = this.envelope.next();

@@ -1,6 +1,7 @@
-import type { HeardValues } from "../../../processors/model";
+import type { DRUM_KIT } from "../../../processors/instrument/models";
+import type { ValuesOf } from "../../../processors/model";
 import { seededRandom } from "../../../random";
-import { panGains } from "../../../dsp/pan";
+import { panLeft, panRight } from "../../../dsp/pan";
 import { Fading, TURN, type Voice } from "../voice";
 import { SweptFilter } from "./swept-filter";
 
@@ -34,28 +35,36 @@ const OUTPUTS = new Map(Object.entries(DRUMS).map(([note, [drum]]) => [Number(no
 /** Which output a key of the drum kit goes to; 0 for a key that plays nothing. */
 export const drumOutput = (note: number): number => OUTPUTS.get(note) ?? 0;
 
+type DrumValues = ValuesOf<typeof DRUM_KIT>;
+
+/** A decay to −26 dB, in ms, as the seconds in which it falls by e. */
+const fallTime = (decay: number): number => decay / 3000;
+
 /** One drum: a tone that sinks as it fades, and noise through a filter. */
-export class DrumVoice implements Voice {
+export class DrumVoice implements Voice<DrumValues> {
   private readonly tone: Fading;
   private readonly noise: Fading;
   private readonly filter: SweptFilter;
   private readonly random = seededRandom(23);
-  private values: HeardValues = {};
   private phase = 0;
   private pitch = 0;
   private sink = 0;
   private sinkBy = 0;
   private highPassed = false;
   private before = 0;
-  private pan = { left: 1, right: 1 };
+  private gainLeft = 1;
+  private gainRight = 1;
 
-  constructor(private readonly sampleRate: number) {
+  constructor(
+    private readonly sampleRate: number,
+    private values: DrumValues,
+  ) {
     this.tone = new Fading(sampleRate);
     this.noise = new Fading(sampleRate);
     this.filter = new SweptFilter(sampleRate);
   }
 
-  set(values: HeardValues): void {
+  set(values: DrumValues): void {
     this.values = values;
   }
 
@@ -64,11 +73,11 @@ export class DrumVoice implements Voice {
   }
 
   start(note: number, velocity: number): void {
-    const [drum, pitch] = DRUMS[note] ?? [null, 1];
     this.stop();
-    if (drum === null) return;
+    const drum = DRUMS[note];
+    if (!drum) return;
     this.phase = 0;
-    this.strike(drum, pitch, 0.15 + 0.85 * velocity * velocity);
+    this.strike(drum[0], drum[1], 0.15 + 0.85 * velocity * velocity);
   }
 
   release(): void {}
@@ -86,8 +95,8 @@ export class DrumVoice implements Voice {
       const rough = this.highPassed ? white - this.before : white;
       this.before = white;
       const x = this.tone.next() * Math.sin(TURN * this.phase) + this.noise.next() * rough;
-      left[i]! += this.pan.left * x;
-      right[i]! += this.pan.right * x;
+      left[i]! += this.gainLeft * x;
+      right[i]! += this.gainRight * x;
     }
   }
 
@@ -98,13 +107,13 @@ export class DrumVoice implements Voice {
       case "snare":
         return this.strikeSnare(pitch, hit);
       case "tom":
-        this.tune((this.values.tomTune ?? 105) * pitch, 0.6, 0.08, (pitch - 1) * 60);
+        this.tune(this.values.tomTune * pitch, 0.6, 0.08, (pitch - 1) * 60);
         this.tone.strike(0.6 * hit, 0.18);
         return this.hiss(0.05 * hit, 0.01, 4000, false);
       case "closed":
       case "open":
         this.tune(400, 0, 0.1, 25);
-        return this.hiss(0.35 * hit, this.seconds("hatDecay", 60) * (drum === "open" ? 6 : 1), 14_000, true);
+        return this.hiss(0.35 * hit, fallTime(this.values.hatDecay) * (drum === "open" ? 6 : 1), 14_000, true);
       case "cymbal":
         this.tune(400, 0, 0.1, -25);
         return this.hiss(0.25 * hit, 0.6, 12_000 * pitch, true);
@@ -112,31 +121,26 @@ export class DrumVoice implements Voice {
   }
 
   private strikeKick(pitch: number, hit: number): void {
-    const { kickTune = 52, kickClick = 40 } = this.values;
+    const { kickTune, kickClick } = this.values;
     this.tune(kickTune * pitch, 3, 0.03, 0);
-    this.tone.strike(0.8 * hit, this.seconds("kickDecay", 320));
+    this.tone.strike(0.8 * hit, fallTime(this.values.kickDecay));
     this.hiss((0.5 * hit * kickClick) / 100, 0.004, 5000, false);
   }
 
   private strikeSnare(pitch: number, hit: number): void {
-    const { snareTune = 185, snareWires = 60 } = this.values;
-    const decay = this.seconds("snareDecay", 190);
+    const { snareTune, snareWires } = this.values;
+    const decay = fallTime(this.values.snareDecay);
     this.tune(snareTune * pitch, 0.5, 0.02, 0);
     this.tone.strike(0.4 * hit, decay * 0.6);
     this.hiss((0.5 * hit * snareWires) / 100, decay, 9000, true);
-  }
-
-  /** A decay to −26 dB, in ms, as the time in which it falls by e. */
-  private seconds(id: string, start: number): number {
-    return (this.values[id] ?? start) / 3000;
   }
 
   private tune(hz: number, above: number, seconds: number, pan: number): void {
     this.pitch = hz;
     this.sink = above;
     this.sinkBy = Math.exp(-1 / (seconds * this.sampleRate));
-    const { left, right } = panGains(pan);
-    this.pan = { left: left * Math.SQRT2, right: right * Math.SQRT2 };
+    this.gainLeft = panLeft(pan) * Math.SQRT2;
+    this.gainRight = panRight(pan) * Math.SQRT2;
   }
 
   private hiss(level: number, seconds: number, cutoff: number, highPassed: boolean): void {

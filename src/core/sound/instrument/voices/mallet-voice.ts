@@ -1,41 +1,37 @@
 import { BAR_MODES, malletShare } from "../../../processors/instrument/designs";
-import type { HeardValues } from "../../../processors/model";
-import { Fading, TURN, type Voice, pitchOf } from "../voice";
+import type { MALLETS } from "../../../processors/instrument/models";
+import type { ValuesOf } from "../../../processors/model";
+import { StruckVoice } from "../struck-voice";
+import { Fading, TURN, pitchOf } from "../voice";
 
 const MODES = 4;
+const NO_MODE = [1, 0, 1] as const;
+
+type MalletValues = ValuesOf<typeof MALLETS>;
 
 /** A bar that rings in a few modes; the motor of a vibraphone turns its resonators open and shut. */
-export class MalletVoice implements Voice {
+export class MalletVoice extends StruckVoice<MalletValues> {
   private readonly modes: readonly Fading[];
-  private readonly damper: Fading;
   private readonly phases = new Float64Array(MODES);
   private readonly steps = new Float64Array(MODES);
-  private values: HeardValues = {};
-  private damped = false;
   private motor = 0;
 
-  constructor(private readonly sampleRate: number) {
+  constructor(sampleRate: number, values: MalletValues) {
+    super(sampleRate, values);
     this.modes = Array.from({ length: MODES }, () => new Fading(sampleRate));
-    this.damper = new Fading(sampleRate);
-  }
-
-  set(values: HeardValues): void {
-    this.values = values;
   }
 
   get sounds(): boolean {
     return this.modes[0]!.level > 0;
   }
 
-  start(note: number, velocity: number): void {
-    const { bar = 0, hardness = 45, ring = 3 } = this.values;
+  protected strike(note: number, velocity: number): void {
+    const { bar, hardness, ring } = this.values;
     const modes = BAR_MODES[bar] ?? BAR_MODES[0]!;
     const pitch = pitchOf(note);
     const hit = Math.min(100, hardness * (0.5 + 0.6 * velocity));
-    this.damped = false;
-    this.damper.level = 1;
     for (let m = 0; m < MODES; m++) {
-      const [ratio, share, length] = modes[m] ?? [1, 0, 1];
+      const [ratio, share, length] = modes[m] ?? NO_MODE;
       const heard = pitch * ratio < this.sampleRate * 0.45;
       this.phases[m] = 0;
       this.steps[m] = (pitch * ratio) / this.sampleRate;
@@ -44,17 +40,12 @@ export class MalletVoice implements Voice {
     }
   }
 
-  release(): void {
-    this.damped = true;
-    this.damper.fallIn((this.values.release ?? 500) / 1000);
-  }
-
   stop(): void {
     for (const mode of this.modes) mode.level = 0;
   }
 
-  addTo(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    const { motor = 4.5, depth = 0 } = this.values;
+  protected ring(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    const { motor, depth } = this.values;
     const swing = depth / 200;
     for (let i = from; i < to; i++) {
       let x = 0;
@@ -65,12 +56,11 @@ export class MalletVoice implements Voice {
         x += level * Math.sin(TURN * phase);
         this.phases[m] = phase + this.steps[m]! >= 1 ? phase + this.steps[m]! - 1 : phase + this.steps[m]!;
       }
-      if (this.damped) x *= this.damper.next();
+      x *= this.damping();
       const tremolo = 1 - swing + swing * Math.sin(TURN * this.motor);
       this.motor = (this.motor + motor / this.sampleRate) % 1;
       left[i]! += tremolo * x;
       right[i]! += tremolo * x;
     }
-    if (this.damped && this.damper.level === 0) this.stop();
   }
 }

@@ -1,38 +1,31 @@
 import { envelopeOf } from "../../../processors/instrument/instrument-design";
-import type { HeardValues } from "../../../processors/model";
+import type { PAD_SYNTH } from "../../../processors/instrument/models";
+import type { ValuesOf } from "../../../processors/model";
 import { GRID } from "../../../dsp/grid";
-import { EnvelopeGenerator, TURN, type Voice, pitchOf, polyBlep } from "../voice";
+import { EnvelopedVoice } from "../enveloped-voice";
+import { TURN, pitchOf, polyBlep } from "../voice";
 import { SweptFilter } from "./swept-filter";
 
 const PAD_VOICES = 3;
 
+type PadValues = ValuesOf<typeof PAD_SYNTH>;
+
 /** Three saws, one in the middle and one to each side, a little apart in pitch, through a filter that drifts. */
-export class PadVoice implements Voice {
-  private readonly envelope: EnvelopeGenerator;
+export class PadVoice extends EnvelopedVoice<PadValues> {
   private readonly filters: readonly [SweptFilter, SweptFilter];
   private readonly phases = new Float64Array(PAD_VOICES);
   private readonly steps = new Float64Array(PAD_VOICES);
-  private values: HeardValues = {};
   private velocity = 0;
   private turn = 0;
   private counted = 0;
 
-  constructor(private readonly sampleRate: number) {
-    this.envelope = new EnvelopeGenerator(sampleRate);
+  constructor(sampleRate: number, values: PadValues) {
+    super(sampleRate, values, envelopeOf);
     this.filters = [new SweptFilter(sampleRate), new SweptFilter(sampleRate)];
   }
 
-  set(values: HeardValues): void {
-    this.values = values;
-    this.envelope.set(envelopeOf(values));
-  }
-
-  get sounds(): boolean {
-    return this.envelope.sounds;
-  }
-
   start(note: number, velocity: number): void {
-    const cents = ((this.values.detune ?? 35) / 100) * 30;
+    const cents = (this.values.detune / 100) * 30;
     for (let v = 0; v < PAD_VOICES; v++) {
       this.steps[v] = (pitchOf(note) * 2 ** (((v - 1) * cents) / 1200)) / this.sampleRate;
       // Unlike beginnings, always the same: three equal saws would begin as one.
@@ -45,16 +38,8 @@ export class PadVoice implements Voice {
     this.envelope.start();
   }
 
-  release(): void {
-    this.envelope.release();
-  }
-
-  stop(): void {
-    this.envelope.stop();
-  }
-
   addTo(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    const { width = 70, cutoff = 1800, motion = 30 } = this.values;
+    const { width, cutoff, motion } = this.values;
     const side = width / 100;
     const [filterLeft, filterRight] = this.filters;
     for (let i = from; i < to; i++) {

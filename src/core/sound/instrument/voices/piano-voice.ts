@@ -1,64 +1,54 @@
 import { BELL_RATIO, pianoIndex } from "../../../processors/instrument/designs";
-import type { HeardValues } from "../../../processors/model";
-import { panGains } from "../../../dsp/pan";
-import { Fading, TURN, type Voice, pitchOf } from "../voice";
+import type { ELECTRIC_PIANO } from "../../../processors/instrument/models";
+import type { ValuesOf } from "../../../processors/model";
+import { panLeft, panRight } from "../../../dsp/pan";
+import { StruckVoice } from "../struck-voice";
+import { Fading, TURN, pitchOf } from "../voice";
+
+type PianoValues = ValuesOf<typeof ELECTRIC_PIANO>;
 
 /** A sine whose phase another of the same pitch bends, and a tine above it; hit harder it is brighter. */
-export class PianoVoice implements Voice {
+export class PianoVoice extends StruckVoice<PianoValues> {
   private readonly body: Fading;
   private readonly tine: Fading;
-  private readonly damper: Fading;
-  private values: HeardValues = {};
   private phase = 0;
   private step = 0;
   private index = 0;
   private gainLeft = 1;
   private gainRight = 1;
-  private damped = false;
 
-  constructor(private readonly sampleRate: number) {
+  constructor(sampleRate: number, values: PianoValues) {
+    super(sampleRate, values);
     this.body = new Fading(sampleRate);
     this.tine = new Fading(sampleRate);
-    this.damper = new Fading(sampleRate);
-  }
-
-  set(values: HeardValues): void {
-    this.values = values;
   }
 
   get sounds(): boolean {
     return this.body.level > 0;
   }
 
-  start(note: number, velocity: number): void {
-    const { ring = 4, touch = 60, spread = 40 } = this.values;
+  protected strike(note: number, velocity: number): void {
+    const { ring, touch, spread } = this.values;
     const { body, bell } = pianoIndex(this.values);
     const hit = 1 - (touch / 100) * (1 - velocity);
     this.phase = 0;
     this.step = pitchOf(note) / this.sampleRate;
     this.index = body * hit * hit;
-    this.damped = false;
     // High notes fade sooner, as short tines do.
     this.body.strike(0.35 * hit, (ring / 3) * 2 ** ((60 - note) / 36));
     this.tine.strike(bell * hit * hit, 0.12);
-    this.damper.level = 1;
-    const { left, right } = panGains(((note - 60) / 36) * spread);
-    this.gainLeft = left * Math.SQRT2;
-    this.gainRight = right * Math.SQRT2;
-  }
-
-  release(): void {
-    this.damped = true;
-    this.damper.fallIn((this.values.release ?? 120) / 1000);
+    const pan = ((note - 60) / 36) * spread;
+    this.gainLeft = panLeft(pan) * Math.SQRT2;
+    this.gainRight = panRight(pan) * Math.SQRT2;
   }
 
   stop(): void {
     this.body.level = 0;
   }
 
-  addTo(left: Float32Array, right: Float32Array, from: number, to: number): void {
+  protected ring(left: Float32Array, right: Float32Array, from: number, to: number): void {
     for (let i = from; i < to; i++) {
-      const level = this.body.next() * (this.damped ? this.damper.next() : 1);
+      const level = this.body.next() * this.damping();
       const bend = this.index * (level / 0.35) * Math.sin(TURN * this.phase);
       const x =
         level * Math.sin(TURN * this.phase + bend) +
@@ -68,6 +58,5 @@ export class PianoVoice implements Voice {
       this.phase += this.step;
       if (this.phase >= 1) this.phase -= 1;
     }
-    if (this.damped && this.damper.level === 0) this.stop();
   }
 }

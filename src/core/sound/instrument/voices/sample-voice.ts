@@ -1,48 +1,34 @@
-import { envelopeOf } from "../../../processors/instrument/instrument-design";
-import type { HeardValues } from "../../../processors/model";
-import { EnvelopeGenerator, type Sample, type Voice } from "../voice";
+import { heldEnvelopeOf } from "../../../processors/instrument/instrument-design";
+import type { SAMPLER } from "../../../processors/instrument/models";
+import type { ValuesOf } from "../../../processors/model";
+import { EnvelopedVoice } from "../enveloped-voice";
+import type { Sample } from "../voice";
+
+type SamplerValues = ValuesOf<typeof SAMPLER>;
 
 /** Recorded sound at the pitch of the key, read between its samples by the cubic of Catmull and Rom. */
-export class SampleVoice implements Voice {
-  private readonly envelope: EnvelopeGenerator;
-  private values: HeardValues = {};
+export class SampleVoice extends EnvelopedVoice<SamplerValues> {
   private at = 0;
   private step = 1;
   private velocity = 0;
 
   constructor(
-    private readonly sampleRate: number,
+    sampleRate: number,
+    values: SamplerValues,
     private readonly sample: () => Sample | null,
   ) {
-    this.envelope = new EnvelopeGenerator(sampleRate);
-  }
-
-  set(values: HeardValues): void {
-    this.values = values;
-    this.envelope.set({ ...envelopeOf(values), decay: 10, sustain: 1 });
-  }
-
-  get sounds(): boolean {
-    return this.envelope.sounds;
+    super(sampleRate, values, heldEnvelopeOf);
   }
 
   start(note: number, velocity: number): void {
     const sample = this.sample();
     if (!sample) return;
-    const { root = 60, tune = 0, begin = 0, tracks = 1 } = this.values;
+    const { root, tune, begin, tracks } = this.values;
     const semitones = (tracks === 1 ? note - root : 0) + tune;
     this.step = (2 ** (semitones / 12) * sample.sampleRate) / this.sampleRate;
     this.at = 1 + (begin / 100) * Math.max(0, sample.left.length - 4);
     this.velocity = velocity;
     this.envelope.start();
-  }
-
-  release(): void {
-    this.envelope.release();
-  }
-
-  stop(): void {
-    this.envelope.stop();
   }
 
   addTo(left: Float32Array, right: Float32Array, from: number, to: number): void {

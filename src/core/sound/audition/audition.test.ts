@@ -1,10 +1,10 @@
-import { heardProcessor } from "../chains/heard-chain";
+import { heardProcessor } from "../../chains/heard-chain";
 import { describe, expect, it } from "vitest";
-import type { HeardInstrument } from "../chains/heard-instrument";
-import { phraseFor } from "../chains/phrases";
-import { getModel } from "../processors/models";
-import { rms, setTo, stereoOf } from "./testing";
-import { beatsPerMinute } from "../units/quantities";
+import type { HeardInstrument } from "../../chains/heard-instrument";
+import { phraseFor } from "../../chains/phrases";
+import { getModel } from "../../processors/models";
+import { rms, setTo, stereoOf } from "../testing";
+import { beatsPerMinute } from "../../units/quantities";
 import { createAudition } from "./audition";
 
 const RATE = 48_000;

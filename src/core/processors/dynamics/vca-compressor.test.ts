@@ -1,15 +1,16 @@
-import { heardProcessor } from "../../../chains/heard-chain";
+import { heardProcessor } from "../../chains/heard-chain";
 import { describe, expect, it } from "vitest";
-import { renderChain } from "../../../sound/render";
-import type { Values } from "../../../units/param-spec";
-import { setTo, stereoOf } from "../../../sound/testing";
-import { gainAt, makeupOf, staticCurve } from "./design";
-import { createVcaCompressor } from "./kernel";
-import { VCA_COMPRESSOR } from "./model";
+import { renderChain } from "../../sound/render";
+import type { Values } from "../../units/param-spec";
+import { setTo, stereoOf } from "../../sound/testing";
+import { createVcaCompressor } from "./compressor.kernel";
+import { gainAt, makeupOf } from "./static-curve";
+import { VCA_COMPRESSOR, vcaCurve } from "./vca-compressor";
 
 const RATE = 48_000;
 const heard = (values: Values) => setTo(VCA_COMPRESSOR, values);
 const chain = (values: Values) => [heardProcessor(VCA_COMPRESSOR, heard(values))];
+const makeupFor = (values: Values) => makeupOf(heard(values), vcaCurve(heard(values)));
 const amplitude = (dB: number) => 10 ** (dB / 20);
 
 /** A constant level goes in: what comes out, once the times have passed, is the static curve. */
@@ -22,7 +23,7 @@ describe("the compressor's static curve", () => {
   const values: Values = { threshold: -20, ratio: 4, knee: 8, attack: 5, release: 20 };
   it("is heard as it is drawn, within 0.1 dB, below, within and above the knee", () => {
     for (const dB of [-50, -24.5, -23, -20, -17, -15, -6, 0])
-      expect(Math.abs(settledGain(values, dB) - gainAt(staticCurve(heard(values)), dB))).toBeLessThan(0.1);
+      expect(Math.abs(settledGain(values, dB) - gainAt(vcaCurve(heard(values)), dB))).toBeLessThan(0.1);
   });
 
   it("follows threshold and ratio: 12 dB over at 4:1 gives 9 dB less", () => {
@@ -30,13 +31,13 @@ describe("the compressor's static curve", () => {
   });
 
   it("is smooth: the knee meets both straight lines", () => {
-    const curve = staticCurve(heard(values));
+    const curve = vcaCurve(heard(values));
     expect(gainAt(curve, -24)).toBeCloseTo(0, 9);
     expect(gainAt(curve, -16)).toBeCloseTo(-0.75 * 4, 9);
   });
 
   it("gives back half of what full scale loses when make-up is automatic", () => {
-    expect(makeupOf(heard({ ...values, knee: 0, makeupMode: 1 }))).toBeCloseTo(7.5, 6);
+    expect(makeupFor({ ...values, knee: 0, makeupMode: 1 })).toBeCloseTo(7.5, 6);
     expect(settledGain({ ...values, knee: 0, makeupMode: 1 }, -40)).toBeCloseTo(7.5, 2);
   });
 
@@ -60,7 +61,7 @@ describe("attack and release", () => {
     };
     feed(from, RATE);
     const begin = kernel.reading();
-    const end = gainAt(staticCurve(heard(values)), to);
+    const end = gainAt(vcaCurve(heard(values)), to);
     let found = 0;
     feed(to, RATE, (reduction, i) => {
       if (found === 0 && (reduction - begin) / (end - begin) >= 1 - 1 / Math.E) found = i;

@@ -1,0 +1,7 @@
+import { choiceSpec, gainSpec } from "../specs";
+
+/** What gives back the level that a compressor takes. */
+export const MAKEUP = [
+  choiceSpec("makeupMode", "Make-up", ["By hand", "Automatic"]),
+  gainSpec("makeup", "Make-up gain", [0, 24, 0], { meaning: "makeup.dB" }),
+] as const;
