@@ -18,6 +18,14 @@ export interface Inside {
 
 const unique = (list: readonly string[]): readonly string[] => [...new Set(list)];
 
+const NOTHING_INSIDE: Inside = { names: [], models: [], families: [], makers: [], found: [] };
+
+/** As it was stored; what an earlier Diathesis did not look for is empty. Throws for what is none. */
+export function liftInside(stored: unknown): Inside {
+  if (typeof stored !== "object" || stored === null) throw new Error("This does not say what is inside.");
+  return { ...NOTHING_INSIDE, ...stored };
+}
+
 export function insideOf(content: Content): Inside {
   const source = content.kind === "strip" ? content.strip.source : undefined;
   const played = (source ? layersOf({ source }) : []).flatMap((l) => [l.instrument, ...processorsOf(l.effects)]);

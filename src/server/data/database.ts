@@ -42,7 +42,7 @@ const sourceOf = (migrations: readonly NamedMigration[]) => ({
 
 async function appliedMigrations(db: Knex): Promise<readonly string[]> {
   if (!(await db.schema.hasTable("knex_migrations"))) return [];
-  return (await db<{ name: string }>("knex_migrations").select("name")).map((row) => row.name);
+  return (await db("knex_migrations").select("name")).map((row) => row.name);
 }
 
 /**

@@ -255,15 +255,9 @@ describe("a document that cannot be read", () => {
     value(await savePreset(opened, preset("Good")));
     await loadDemo(opened);
     const spoil = (id: number) => opened.writer("documents").where({ id }).update({ body: '{"schema":99' });
-    const { document } = (await opened
-      .db<{ preset: string; document: number }>("preset_versions")
-      .where({ preset: bad })
-      .first("document"))!;
+    const { document } = (await opened.db("preset_versions").where({ preset: bad }).first("document"))!;
     await spoil(document);
-    const project = (await opened
-      .db<{ id: string; document: number }>("projects")
-      .where({ id: "neap-tide" })
-      .first("document"))!;
+    const project = (await opened.db("projects").where({ id: "neap-tide" }).first("document"))!;
     await spoil(project.document);
     await opened.writer("documents").where({ id: document }).update({ body: '{"schema":99}' });
 

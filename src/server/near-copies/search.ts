@@ -3,6 +3,7 @@ import Database from "better-sqlite3";
 import { type NearCopies, type Nearness, findNearCopies, nearnessOf } from "@/core/library/near-copies";
 import { liftContent } from "@/core/presets/migrations";
 import { DATABASE_FILE } from "../data/library-file";
+import type { DocumentTable, PresetTable, VersionTable } from "../data/tables";
 import { setPragmas } from "../data/pragmas";
 
 export interface NearCopiesJob {
@@ -11,6 +12,8 @@ export interface NearCopiesJob {
   readonly within: number;
   readonly apart: readonly (readonly string[])[];
 }
+
+type Compared = Pick<PresetTable, "id"> & Pick<VersionTable, "fingerprint"> & Pick<DocumentTable, "body">;
 
 export type OnProgress = (share: number) => void;
 
@@ -43,11 +46,11 @@ export function searchNearCopies(
       JOIN preset_versions v ON v.preset = p.id AND v.version = p.version
       JOIN documents d ON d.id = v.document
       WHERE p.binned_at IS NULL AND p.pack IS NULL`;
-    const { n } = db.prepare(`SELECT count(*) AS n ${from}`).get() as { n: number };
+    const n = db.prepare<[], { n: number }>(`SELECT count(*) AS n ${from}`).get()?.n ?? 0;
     const found: Nearness[] = [];
     let read = 0;
-    for (const row of db.prepare(`SELECT p.id, v.fingerprint, d.body ${from} ORDER BY p.row`).iterate()) {
-      const { id, fingerprint, body } = row as { id: string; fingerprint: string; body: string };
+    const rows = db.prepare<[], Compared>(`SELECT p.id, v.fingerprint, d.body ${from} ORDER BY p.row`);
+    for (const { id, fingerprint, body } of rows.iterate()) {
       const nearness = readNearness(id, fingerprint, body);
       if (nearness) found.push(nearness);
       if (++read % OFTEN === 0) onProgress((READING * read) / n);

@@ -29,10 +29,7 @@ it("is made anew by what stands in the documents when its rules have changed, an
   expect(before.uses.length).toBeGreaterThan(0);
   expect(before.fingerprints.every(({ fingerprint }) => /^2:[0-9a-f]{64}$/.test(String(fingerprint)))).toBe(true);
   expect(before.found.every((rows) => rows.length > 0)).toBe(true);
-  const unreadable = (await context
-    .db<{ document: number; preset: string }>("preset_versions")
-    .orderBy("preset")
-    .first("document", "preset"))!;
+  const unreadable = (await context.db("preset_versions").orderBy("preset").first("document", "preset"))!;
   await context.writer("documents").where({ id: unreadable.document }).update({ body: "{" });
   await context.writer("presets").whereNot({ id: unreadable.preset }).update({ inside: "{}" });
   await context.writer("preset_versions").whereNot({ document: unreadable.document }).update({ fingerprint: "none" });

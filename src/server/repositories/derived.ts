@@ -2,10 +2,11 @@ import type { Knex } from "knex";
 import { liftProject } from "@/core/projects/migrations";
 import { liftContent } from "@/core/presets/migrations";
 import { fingerprint } from "@/core/presets/fingerprint";
-import type { Card } from "@/core/presets/preset";
-import { type Inside, insideOf } from "@/core/library/inside";
-import { statementsOf } from "../data/statements";
-import { type Statements, holdAgain, insertIndex } from "./preset-search";
+import { insideOf } from "@/core/library/inside";
+import { type Statements, statementsOf } from "../data/statements";
+import type { DocumentTable, PresetTable, ProjectTable, VersionTable } from "../data/tables";
+import { readCard, readInside } from "../data/stored";
+import { holdAgain, insertIndex } from "./preset-search";
 import { usesIn } from "./projects";
 
 /*
@@ -18,18 +19,8 @@ const RULES = 1;
 
 const CHUNK = 500;
 
-interface Stored {
-  readonly row: number;
-  readonly card: string;
-  readonly inside: string;
-  readonly body: string;
-}
-
-interface StoredVersion {
-  readonly preset: string;
-  readonly version: number;
-  readonly body: string;
-}
+type Stored = Pick<PresetTable, "row" | "card" | "inside"> & Pick<DocumentTable, "body">;
+type StoredVersion = Pick<VersionTable, "preset" | "version"> & Pick<DocumentTable, "body">;
 
 /** null for what cannot be read: what was derived from it before stays. */
 function readAs<T>(lift: (json: unknown) => T, body: string): T | null {
@@ -55,32 +46,32 @@ export async function deriveAgain(db: Knex): Promise<void> {
 
 function derivePresets(statement: Statements): void {
   statement("INSERT INTO preset_search (preset_search) VALUES ('delete-all')").run();
-  const some = statement(
+  const some = statement<Stored>(
     `SELECT p.row, p.card, p.inside, d.body FROM presets p
      JOIN preset_versions v ON v.preset = p.id AND v.version = p.version
      JOIN documents d ON d.id = v.document WHERE p.row > ? ORDER BY p.row LIMIT ${CHUNK}`,
   );
   const keep = statement("UPDATE presets SET inside = ? WHERE row = ?");
-  for (let after = 0, rows: Stored[]; (rows = some.all(after) as Stored[]).length > 0; after = rows.at(-1)!.row)
+  for (let after = 0, rows: Stored[]; (rows = some.all(after)).length > 0; after = rows.at(-1)!.row)
     for (const { row, card, inside, body } of rows) {
       const content = readAs(liftContent, body);
-      const now = content ? insideOf(content) : (JSON.parse(inside) as Inside);
+      const now = content ? insideOf(content) : readInside(inside);
       if (content) {
         keep.run(JSON.stringify(now), row);
         holdAgain(statement, row, content);
       }
-      insertIndex(statement, row, JSON.parse(card) as Card, now);
+      insertIndex(statement, row, readCard(card), now);
     }
 }
 
 function deriveFingerprints(statement: Statements): void {
-  const some = statement(
+  const some = statement<StoredVersion>(
     `SELECT v.preset, v.version, d.body FROM preset_versions v JOIN documents d ON d.id = v.document
      WHERE (v.preset, v.version) > (?, ?) ORDER BY v.preset, v.version LIMIT ${CHUNK}`,
   );
   const keep = statement("UPDATE preset_versions SET fingerprint = ? WHERE preset = ? AND version = ?");
   let last: readonly [string, number] = ["", 0];
-  for (let rows: StoredVersion[]; (rows = some.all(...last) as StoredVersion[]).length > 0; ) {
+  for (let rows: StoredVersion[]; (rows = some.all(...last)).length > 0; ) {
     for (const { preset, version, body } of rows) {
       const content = readAs(liftContent, body);
       if (content) keep.run(fingerprint(content), preset, version);
@@ -91,11 +82,13 @@ function deriveFingerprints(statement: Statements): void {
 }
 
 function deriveUses(statement: Statements): void {
-  const body = statement("SELECT d.body FROM projects p JOIN documents d ON d.id = p.document WHERE p.id = ?");
+  const projects = statement<Pick<ProjectTable, "id"> & Pick<DocumentTable, "body">>(
+    "SELECT p.id, d.body FROM projects p JOIN documents d ON d.id = p.document WHERE p.kind = 'project'",
+  );
   const forget = statement("DELETE FROM uses WHERE project = ?");
   const keep = statement("INSERT INTO uses (project, strip, preset, version) VALUES (?, ?, ?, ?)");
-  for (const { id } of statement("SELECT id FROM projects WHERE kind = 'project'").all() as { id: string }[]) {
-    const project = readAs(liftProject, (body.get(id) as { body: string }).body);
+  for (const { id, body } of projects.all()) {
+    const project = readAs(liftProject, body);
     if (!project) continue;
     forget.run(id);
     for (const { strip, preset, version } of usesIn(project)) keep.run(id, strip, preset, version);

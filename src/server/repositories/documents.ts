@@ -1,3 +1,4 @@
+import { messageOf } from "@/core/result";
 import { Unreadable } from "../data/faults";
 import type { Executor } from "../data/executor";
 
@@ -17,7 +18,7 @@ export function readDocument<T>(body: string, lift: (document: unknown) => T, wh
   try {
     return lift(JSON.parse(body));
   } catch (error) {
-    const why = error instanceof SyntaxError ? "it is no whole document any more." : (error as Error).message;
+    const why = error instanceof SyntaxError ? "it is no whole document any more." : messageOf(error);
     throw new Unreadable(`${what} cannot be read: ${why} Take an earlier version or a backup; all else is untouched.`);
   }
 }

@@ -1,23 +1,18 @@
 import type { Folder } from "@/contracts/records";
 import type { Executor } from "../data/executor";
-
-interface FolderRow {
-  readonly id: string;
-  readonly name: string;
-  readonly parent: string | null;
-}
+import type { FolderTable } from "../data/tables";
 
 /** All folders, parents before children by name, with the presets in and below each. */
 export async function listFolders(db: Executor): Promise<readonly Folder[]> {
-  const rows = await db<FolderRow>("folders").select("id", "name", "parent").orderBy("name");
-  const counts = (await db("presets")
+  const rows = await db("folders").select("id", "name", "parent").orderBy("name");
+  const counts = await db("presets")
     .whereNull("binned_at")
     .whereNotNull("folder")
     .groupBy("folder")
     .select("folder")
-    .count({ n: "*" })) as { folder: string; n: number }[];
-  const own = new Map(counts.map((row) => [row.folder, row.n]));
-  const children = new Map<string | null, FolderRow[]>();
+    .count({ n: "*" });
+  const own = new Map(counts.map((row) => [row.folder, Number(row.n)]));
+  const children = new Map<string | null, FolderTable[]>();
   for (const row of rows) {
     const beside = children.get(row.parent);
     if (beside) beside.push(row);
@@ -38,39 +33,39 @@ export async function listFolders(db: Executor): Promise<readonly Folder[]> {
   return order;
 }
 
-export const findFolder = async (db: Executor, id: string): Promise<FolderRow | null> =>
-  (await db<FolderRow>("folders").where({ id }).first("id", "name", "parent")) ?? null;
+export const findFolder = async (db: Executor, id: string): Promise<FolderTable | null> =>
+  (await db("folders").where({ id }).first("id", "name", "parent")) ?? null;
 
-export async function findFolderByName(db: Executor, name: string, parent: string | null): Promise<FolderRow | null> {
-  return (await db<FolderRow>("folders").where({ name, parent }).first("id", "name", "parent")) ?? null;
+export async function findFolderByName(db: Executor, name: string, parent: string | null): Promise<FolderTable | null> {
+  return (await db("folders").where({ name, parent }).first("id", "name", "parent")) ?? null;
 }
 
-export async function updateFolder(db: Executor, { id, name, parent }: FolderRow): Promise<void> {
-  await db<FolderRow>("folders").where({ id }).update({ name, parent });
+export async function updateFolder(db: Executor, { id, name, parent }: FolderTable): Promise<void> {
+  await db("folders").where({ id }).update({ name, parent });
 }
 
 export async function deleteFolder(db: Executor, id: string): Promise<void> {
-  await db<FolderRow>("folders").where({ id }).delete();
+  await db("folders").where({ id }).delete();
 }
 
 /** The folders right below one. */
-export const listBelow = async (db: Executor, parent: string): Promise<readonly FolderRow[]> =>
-  db<FolderRow>("folders").where({ parent }).select("id", "name", "parent");
+export const listBelow = async (db: Executor, parent: string): Promise<readonly FolderTable[]> =>
+  db("folders").where({ parent }).select("id", "name", "parent");
 
 /** Whether no preset, not even one in the bin, and no folder is in it. */
 export async function isEmpty(db: Executor, id: string): Promise<boolean> {
-  const preset = await db<{ folder: string }>("presets").where({ folder: id }).first("folder");
+  const preset = await db("presets").where({ folder: id }).first("folder");
   return preset === undefined && (await listBelow(db, id)).length === 0;
 }
 
-export const insertFolder = (db: Executor, folder: FolderRow): Promise<unknown> => db("folders").insert(folder);
+export const insertFolder = (db: Executor, folder: FolderTable): Promise<unknown> => db("folders").insert(folder);
 
 /** The folder and all below it. */
 export async function folderWithDescendants(db: Executor, id: string): Promise<readonly string[]> {
-  const rows = (await db.raw(
+  const rows = await db.raw<Pick<FolderTable, "id">[]>(
     `WITH RECURSIVE below(id) AS (SELECT id FROM folders WHERE id = ? UNION SELECT f.id FROM folders f JOIN below ON f.parent = below.id)
      SELECT id FROM below`,
     [id],
-  )) as { id: string }[];
+  );
   return rows.map((row) => row.id);
 }

@@ -1,6 +1,7 @@
 import type { HistoryLink } from "@/core/documents/history";
 import type { LibraryStep } from "@/core/library/step";
 import type { Executor } from "../data/executor";
+import { readLibrarySteps } from "../data/stored";
 
 export interface LogEntry {
   readonly at: string;
@@ -8,16 +9,6 @@ export interface LogEntry {
   readonly steps: readonly LibraryStep[];
   readonly undoes?: number;
   readonly redoes?: number;
-}
-
-interface StoredEntry {
-  readonly n: number;
-  readonly label: string;
-  readonly steps: string;
-  readonly undoes: number | null;
-  readonly redoes: number | null;
-  /** 1 where it can never be taken back, nor done, again. */
-  readonly closed: 0 | 1;
 }
 
 /** Appends what was done; the log only grows. */
@@ -32,23 +23,23 @@ export const appendLog = (db: Executor, { at, label, steps, undoes, redoes }: Lo
 
 /** From the first entry to the last. */
 export async function listLinks(db: Executor): Promise<HistoryLink[]> {
-  const rows = await db<StoredEntry>("library_log").orderBy("n").select("n", "label", "undoes", "redoes", "closed");
+  const rows = await db("library_log").orderBy("n").select("n", "label", "undoes", "redoes", "closed");
   return rows.map(({ closed, ...link }) => ({ ...link, closed: closed === 1 }));
 }
 
 /** What was done last with an entry: by itself, by its last undo or its last redo. */
 export async function lastSteps(db: Executor, n: number): Promise<readonly LibraryStep[]> {
-  const row = await db<StoredEntry>("library_log")
+  const row = await db("library_log")
     .where({ n })
     .orWhere({ undoes: n })
     .orWhere({ redoes: n })
     .orderBy("n", "desc")
     .first("steps");
-  return row ? (JSON.parse(row.steps) as LibraryStep[]) : [];
+  return row ? readLibrarySteps(row.steps) : [];
 }
 
 export const closeEntry = (db: Executor, n: number): Promise<unknown> =>
-  db<StoredEntry>("library_log").where({ n }).update({ closed: 1 });
+  db("library_log").where({ n }).update({ closed: 1 });
 
 /** Closes the entries of which every step concerns a preset that is gone for good. */
 export const closeGone = (db: Executor): Promise<unknown> =>

@@ -1,23 +1,16 @@
 import type { MediaRow } from "@/contracts/records";
 import type { Executor } from "../data/executor";
+import type { MediaTable } from "../data/tables";
 import { takingTurns } from "../turns";
 
-interface StoredMedia {
-  readonly hash: string;
-  readonly name: string;
-  readonly seconds: number;
-  readonly added_at: string;
-  readonly bytes: Buffer;
-}
-
-const toRow = ({ hash, name, seconds, added_at }: Omit<StoredMedia, "bytes">): MediaRow => ({
+const toRow = ({ hash, name, seconds, added_at }: Omit<MediaTable, "bytes">): MediaRow => ({
   hash,
   name,
   seconds,
   addedAt: added_at,
 });
 
-const rows = (db: Executor) => db<StoredMedia>("media").select("hash", "name", "seconds", "added_at");
+const rows = (db: Executor) => db("media").select("hash", "name", "seconds", "added_at");
 
 /** The newest first, without their bytes. */
 export const listMedia = async (db: Executor): Promise<readonly MediaRow[]> =>
@@ -29,7 +22,7 @@ export async function findMedia(db: Executor, hash: string): Promise<MediaRow | 
 }
 
 export async function findMediaBytes(db: Executor, hash: string): Promise<Uint8Array | null> {
-  const row = await db<StoredMedia>("media").where({ hash }).first("bytes");
+  const row = await db("media").where({ hash }).first("bytes");
   return row ? new Uint8Array(row.bytes) : null;
 }
 
@@ -38,7 +31,7 @@ export const insertMedia = (db: Executor, { addedAt, ...row }: MediaRow, bytes: 
 
 /** How many bytes each sound takes, by its hash. */
 export async function sizesOfMedia(db: Executor): Promise<ReadonlyMap<string, number>> {
-  const found = await db<StoredMedia>("media").select<{ hash: string; size: number }[]>(
+  const found = await db("media").select<(Pick<MediaTable, "hash"> & { size: number })[]>(
     "hash",
     db.raw("length(bytes) AS size"),
   );
@@ -58,7 +51,7 @@ async function* textsWithHashes(db: Executor): AsyncGenerator<string> {
     const sql = `SELECT body AS text FROM documents WHERE id > ? AND id <= ? AND ${named("body")}`;
     for (const { text } of await db.raw<{ text: string }[]>(sql, [from, from + CHUNK])) yield text;
   }
-  const projects = await db<{ id: string }>("projects").select("id");
+  const projects = await db("projects").select("id");
   for (const { id } of projects) {
     const sql = `SELECT steps AS text FROM revisions WHERE project = ? AND ${named("steps")}`;
     for (const { text } of await db.raw<{ text: string }[]>(sql, [id])) yield text;
@@ -80,6 +73,6 @@ export async function hashesInUse(db: Executor): Promise<ReadonlySet<string>> {
 }
 
 export const deleteMedia = (db: Executor, hashes: readonly string[]): Promise<number> =>
-  db<StoredMedia>("media")
+  db("media")
     .whereIn("hash", [...hashes])
     .delete();

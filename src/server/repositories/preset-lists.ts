@@ -6,6 +6,8 @@ import { fold } from "@/core/names/words";
 import { statementsOf } from "../data/statements";
 import type { Executor } from "../data/executor";
 import { takingTurns } from "../turns";
+import type { PresetTable, VersionTable } from "../data/tables";
+import { readCard, readInside } from "../data/stored";
 import { type StoredPreset, toRow, withDocuments } from "./preset-rows";
 
 /** Presets, but for those in the bin, that have one inside. */
@@ -15,30 +17,28 @@ export async function listHolding(db: Executor, held: string): Promise<readonly 
     .where("h.held", held)
     .whereNull("p.binned_at")
     .orderBy("p.sort_name")
-    .select<{ id: string; card: string }[]>("p.id", "p.card");
-  return rows.map(({ id, card }) => ({ id, name: (JSON.parse(card) as Card).name }));
+    .select<Pick<PresetTable, "id" | "card">[]>("p.id", "p.card");
+  return rows.map(({ id, card }) => ({ id, name: readCard(card).name }));
 }
 
 /** The presets that were put into one. */
 export const listMerged = async (db: Executor, into: string): Promise<readonly MergedRow[]> => {
-  const rows = await db<{ id: string; card: string; version: number; merged_into: string }>("presets")
-    .where({ merged_into: into })
-    .select("id", "card", "version");
-  return rows.map(({ id, card, version }) => ({ id, name: (JSON.parse(card) as Card).name, version }));
+  const rows = await db("presets").where({ merged_into: into }).select("id", "card", "version");
+  return rows.map(({ id, card, version }) => ({ id, name: readCard(card).name, version }));
 };
 
 /** Whether others were put into one. */
 export const hasMerged = async (db: Executor, into: string): Promise<boolean> =>
-  (await db<{ id: string; merged_into: string }>("presets").where({ merged_into: into }).first("id")) !== undefined;
+  (await db("presets").where({ merged_into: into }).first("id")) !== undefined;
 
 /** A pack's presets as they are here, by id. */
 export async function listOfPack(
   db: Executor,
   pack: string,
 ): Promise<ReadonlyMap<string, { row: PresetRow; fingerprint: string }>> {
-  const rows = (await withDocuments(db).select("v.fingerprint").where("p.pack", pack)) as (StoredPreset & {
-    fingerprint: string;
-  })[];
+  const rows = await withDocuments(db)
+    .select<(StoredPreset & Pick<VersionTable, "fingerprint">)[]>("v.fingerprint")
+    .where("p.pack", pack);
   return new Map(rows.map((stored) => [stored.id, { row: toRow(stored), fingerprint: stored.fingerprint }]));
 }
 
@@ -56,9 +56,9 @@ export async function listNamed(
       .where("row", ">", after)
       .orderBy("row")
       .limit(CHUNK)
-      .select<Pick<StoredPreset, "row" | "id" | "kind" | "card" | "inside">[]>("row", "id", "kind", "card", "inside");
+      .select("row", "id", "kind", "card", "inside");
     for (const { id, kind, card, inside } of rows) {
-      named.push({ id, kind, card: JSON.parse(card) as Card, inside: JSON.parse(inside) as Inside });
+      named.push({ id, kind, card: readCard(card), inside: readInside(inside) });
       await turn();
     }
     after = rows.at(-1)?.row ?? 0;
@@ -77,16 +77,16 @@ export async function listCalled(
   const statement = await statementsOf(tx);
   // One for each: an OR of the two is not looked up by the index.
   const here = "SELECT row, id, card, sort_name FROM presets WHERE binned_at IS NULL AND";
-  const called = statement(`${here} sort_name = ? UNION ALL ${here} sort_name > ? AND sort_name < ?`);
+  const called = statement<Pick<PresetTable, "row" | "id" | "card" | "sort_name">>(
+    `${here} sort_name = ? UNION ALL ${here} sort_name > ? AND sort_name < ?`,
+  );
   const found = new Map<number, { row: number; id: string; name: string; numbered: boolean }>();
   for (const wanted of new Set(names.map(fold))) {
     const stem = `${numberedStem(wanted)} `;
-    for (const hit of called.all(wanted, stem, `${stem}:`) as (Pick<StoredPreset, "row" | "id" | "card"> & {
-      readonly sort_name: string;
-    })[]) {
+    for (const hit of called.all(wanted, stem, `${stem}:`)) {
       const numbered = hit.sort_name !== wanted;
       if (numbered && !/^\d+$/.test(hit.sort_name.slice(stem.length))) continue;
-      const { name } = JSON.parse(hit.card) as Card;
+      const { name } = readCard(hit.card);
       const known = found.get(hit.row);
       found.set(hit.row, { row: hit.row, id: hit.id, name, numbered: numbered && known?.numbered !== false });
     }
@@ -95,7 +95,7 @@ export async function listCalled(
 }
 
 export async function listInFolder(db: Executor, folder: string): Promise<readonly string[]> {
-  return (await db<{ id: string; folder: string }>("presets").where({ folder }).select("id")).map(({ id }) => id);
+  return (await db("presets").where({ folder }).select("id")).map(({ id }) => id);
 }
 
 /** What is in the bin, the last thrown away first. */
@@ -104,7 +104,7 @@ export async function listBinned(db: Executor): Promise<readonly BinnedRow[]> {
     .whereNotNull("p.binned_at")
     .whereNull("p.merged_into")
     .orderBy("p.binned_at", "desc")
-    .select<(Pick<StoredPreset, "id" | "kind" | "card" | "card_revision"> & { binned_at: string; uses: number })[]>(
+    .select<(Pick<PresetTable, "id" | "kind" | "card" | "card_revision"> & { binned_at: string; uses: number })[]>(
       "p.id",
       "p.kind",
       "p.card",
@@ -114,7 +114,7 @@ export async function listBinned(db: Executor): Promise<readonly BinnedRow[]> {
     );
   return rows.map(({ card, card_revision, binned_at, ...row }) => ({
     ...row,
-    name: (JSON.parse(card) as Card).name,
+    name: readCard(card).name,
     cardRevision: card_revision,
     binnedAt: binned_at,
   }));
@@ -122,7 +122,7 @@ export async function listBinned(db: Executor): Promise<readonly BinnedRow[]> {
 
 /** Rows of a list, in the order in which they are asked for. */
 export async function rowsInOrder(db: Executor, rows: readonly number[]): Promise<readonly PresetRow[]> {
-  const stored = (await withDocuments(db).whereIn("p.row", [...rows])) as StoredPreset[];
+  const stored = await withDocuments(db).whereIn("p.row", [...rows]);
   const byRow = new Map(stored.map((s) => [s.row, s]));
   return rows.flatMap((row) => {
     const found = byRow.get(row);
@@ -137,7 +137,7 @@ export async function rowsById(db: Executor, ids: readonly string[]): Promise<re
   const byId = new Map<string, PresetRow>();
   for (let at = 0; at < ids.length; at += CHUNK) {
     const some = ids.slice(at, at + CHUNK);
-    const stored = (await withDocuments(db).whereNull("p.binned_at").whereIn("p.id", some)) as StoredPreset[];
+    const stored = await withDocuments(db).whereNull("p.binned_at").whereIn("p.id", some);
     for (const row of stored) byId.set(row.id, toRow(row));
     await turn();
   }
@@ -145,6 +145,6 @@ export async function rowsById(db: Executor, ids: readonly string[]): Promise<re
 }
 
 export async function countPresets(db: Executor): Promise<number> {
-  const [{ n } = { n: 0 }] = (await db("presets").whereNull("binned_at").count({ n: "*" })) as { n: number }[];
-  return n;
+  const [{ n } = { n: 0 }] = await db("presets").whereNull("binned_at").count({ n: "*" });
+  return Number(n);
 }

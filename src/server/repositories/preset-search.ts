@@ -3,12 +3,10 @@ import type { Card, Content } from "@/core/presets/preset";
 import { heldPresets } from "@/core/presets/holds";
 import { WEIGHTS, searchText } from "@/core/search/entry";
 import type { Inside } from "@/core/library/inside";
-import { statementsOf } from "../data/statements";
+import { type Statements, statementsOf } from "../data/statements";
 import type { Executor } from "../data/executor";
+import type { PresetTable } from "../data/tables";
 import { takingTurns } from "../turns";
-
-/** Prepared statements of a transaction. */
-export type Statements = Awaited<ReturnType<typeof statementsOf>>;
 
 /** Notes which presets one has inside. */
 export function insertHeld(statement: Statements, row: number | bigint, content: Content): void {
@@ -66,7 +64,7 @@ const MERGED_AT_ONCE = 16;
 export function mergeSome(db: Knex): Promise<boolean> {
   return db.transaction(async (tx) => {
     const statement = await statementsOf(tx);
-    const changes = () => (statement("SELECT total_changes() AS n").get() as { n: number }).n;
+    const changes = () => statement<{ n: number }>("SELECT total_changes() AS n").get()?.n ?? 0;
     const before = changes();
     statement(`INSERT INTO preset_search (preset_search, rank) VALUES ('merge', ${MERGED_AT_ONCE})`).run();
     return changes() - before > 1;
@@ -93,12 +91,12 @@ export function matchExpression(words: readonly string[]): string | null {
 export async function searchDurably(db: Executor, words: readonly string[], limit: number): Promise<readonly number[]> {
   const match = matchExpression(words);
   if (match === null) return [];
-  const rows = (await db("presets as p")
+  const rows = await db("presets as p")
     .whereNull("p.binned_at")
     .joinRaw("JOIN preset_search s ON s.rowid = p.row")
     .whereRaw("preset_search MATCH ?", [match])
     .orderByRaw(`bm25(preset_search, ${Object.values(WEIGHTS).join(", ")}), p.row DESC`)
     .limit(limit)
-    .select("p.row")) as { row: number }[];
+    .select<Pick<PresetTable, "row">[]>("p.row");
   return rows.map(({ row }) => row);
 }

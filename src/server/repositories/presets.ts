@@ -3,22 +3,22 @@ import type { Card, Content } from "@/core/presets/preset";
 import { liftContent } from "@/core/presets/migrations";
 import { measuredTags } from "@/core/library/measured-tags";
 import { fingerprint } from "@/core/presets/fingerprint";
-import { type Inside, insideOf } from "@/core/library/inside";
+import { insideOf } from "@/core/library/inside";
 import { fold } from "@/core/names/words";
-import { statementsOf } from "../data/statements";
+import { type Statements, statementsOf } from "../data/statements";
+import type { DocumentTable, PresetTable, VersionTable } from "../data/tables";
 import type { Executor } from "../data/executor";
 import { readDocument } from "./documents";
 import { type StoredPreset, toRow, withDocuments } from "./preset-rows";
-import { type Statements, holdAgain, indexLater, insertHeld, insertIndex } from "./preset-search";
+import { holdAgain, indexLater, insertHeld, insertIndex } from "./preset-search";
+import { readCard, readInside } from "../data/stored";
 
 /** Names in the order in which a person files them: no case, no accents. */
 const sortName = fold;
 
 /** null for one that is not there or is in the bin. */
 export async function findPreset(db: Executor, id: string): Promise<PresetRow | null> {
-  const stored = (await withDocuments(db).where("p.id", id).whereNull("p.binned_at").first()) as
-    | StoredPreset
-    | undefined;
+  const stored = await withDocuments(db).where("p.id", id).whereNull("p.binned_at").first();
   return stored ? toRow(stored) : null;
 }
 
@@ -30,25 +30,21 @@ export interface PresetVersion {
 
 /** A version of a preset, also of one in the bin: what was applied from it can still be compared. */
 export async function findVersion(db: Executor, id: string, version: number): Promise<PresetVersion | null> {
-  const row = (await db("preset_versions as v")
+  const row = await db("preset_versions as v")
     .join("documents as d", "d.id", "v.document")
     .where({ "v.preset": id, "v.version": version })
-    .first("v.version", "v.saved_at", "d.body")) as { version: number; saved_at: string; body: string } | undefined;
+    .select<(Pick<VersionTable, "version" | "saved_at"> & DocumentTable)[]>("v.version", "v.saved_at", "d.body")
+    .first();
   if (!row) return null;
   const content = readDocument(row.body, liftContent, `Version ${row.version} of this sound`);
   return { version: row.version, savedAt: row.saved_at, content };
 }
 
 export async function listVersions(db: Executor, id: string): Promise<readonly VersionRow[]> {
-  const rows = (await db("preset_versions")
+  const rows = await db("preset_versions")
     .where({ preset: id })
     .orderBy("version", "desc")
-    .select("version", "saved_at", "fingerprint", "name")) as {
-    version: number;
-    saved_at: string;
-    fingerprint: string;
-    name: string | null;
-  }[];
+    .select("version", "saved_at", "fingerprint", "name");
   return rows.map(({ saved_at, ...row }) => ({ ...row, savedAt: saved_at }));
 }
 
@@ -104,6 +100,12 @@ function insertVersion(statement: Statements, { id, version, content, at }: Vers
   ).run(id, version, document, fingerprint(content), at);
 }
 
+/** A row of which the caller knows that it is there. */
+function present<T extends object>(row: T | undefined, id: string): T {
+  if (row === undefined) throw new Error(`There is no preset ${id}`);
+  return row;
+}
+
 /** Appends a version; the earlier ones stay. */
 export async function appendVersion(db: Executor, record: VersionRecord): Promise<void> {
   insertVersion(await statementsOf(db), record);
@@ -115,12 +117,10 @@ export async function appendVersion(db: Executor, record: VersionRecord): Promis
       saved_at: record.at,
       touched_at: record.at,
     });
-  const { row, card } = (await db("presets").where({ id: record.id }).first("row", "card")) as {
-    row: number;
-    card: string;
-  };
+  const found = await db("presets").where({ id: record.id }).first("row", "card");
+  const { row, card } = present(found, record.id);
   holdAgain(await statementsOf(db), row, record.content);
-  indexLater(db, row, JSON.parse(card) as Card, insideOf(record.content));
+  indexLater(db, row, readCard(card), insideOf(record.content));
 }
 
 export async function updateCard(db: Executor, preset: PresetRow, card: Card): Promise<void> {
@@ -132,11 +132,9 @@ export async function updateCard(db: Executor, preset: PresetRow, card: Card): P
       sort_name: sortName(card.name),
       card_revision: preset.cardRevision + 1,
     });
-  const { row, inside } = (await db("presets").where({ id: preset.id }).first("row", "inside")) as {
-    row: number;
-    inside: string;
-  };
-  indexLater(db, row, card, JSON.parse(inside) as Inside);
+  const found = await db("presets").where({ id: preset.id }).first("row", "inside");
+  const { row, inside } = present(found, preset.id);
+  indexLater(db, row, card, readInside(inside));
 }
 
 /** A preset with how it is filed, also of one in the bin. */
@@ -148,9 +146,10 @@ export interface FiledPreset extends PresetRow {
 }
 
 export async function findFiled(db: Executor, id: string): Promise<FiledPreset | null> {
-  const stored = (await withDocuments(db).select("p.binned_at", "p.merged_into").where("p.id", id).first()) as
-    | (StoredPreset & { binned_at: string | null; merged_into: string | null })
-    | undefined;
+  const stored = await withDocuments(db)
+    .select<(StoredPreset & Pick<PresetTable, "binned_at" | "merged_into">)[]>("p.binned_at", "p.merged_into")
+    .where("p.id", id)
+    .first();
   if (!stored) return null;
   const mergedInto = stored.merged_into;
   return { ...toRow(stored), binned: stored.binned_at !== null && mergedInto === null, mergedInto };
@@ -173,12 +172,11 @@ export async function nameVersion(db: Executor, id: string, version: number, nam
 
 /** Takes a preset away for good, with its versions and their documents. */
 export async function destroyPreset(db: Executor, id: string): Promise<void> {
-  const found = await db<{ id: string; row: number }>("presets").where({ id }).first("row");
+  const found = await db("presets").where({ id }).first("row");
   if (!found) return;
   const statement = await statementsOf(db);
-  const documents = statement("SELECT document FROM preset_versions WHERE preset = ?").all(id) as {
-    document: number;
-  }[];
+  const versions = "SELECT document FROM preset_versions WHERE preset = ?";
+  const documents = statement<Pick<VersionTable, "document">>(versions).all(id);
   statement("DELETE FROM preset_search WHERE rowid = ?").run(found.row);
   statement("DELETE FROM preset_holds WHERE preset = ?").run(found.row);
   statement("DELETE FROM preset_versions WHERE preset = ?").run(id);

@@ -6,18 +6,14 @@ import type { Step } from "@/core/recall/steps";
 import { presetsIn } from "@/core/strips/strip";
 import { Unreadable } from "../data/faults";
 import type { Executor } from "../data/executor";
+import type { DocumentTable, ProjectTable, RevisionTable, UseTable } from "../data/tables";
 import { insertDocument, readDocument, replaceDocument } from "./documents";
 
-interface StoredProject {
-  readonly id: string;
-  readonly name: string;
-  readonly kind: "project" | "draft";
-  readonly revision: number;
-  readonly draft_preset: string | null;
-  readonly draft_version: number | null;
-  readonly document: number;
-  readonly body: string;
-}
+type StoredProject = Pick<
+  ProjectTable,
+  "id" | "name" | "kind" | "revision" | "draft_preset" | "draft_version" | "document"
+> &
+  Pick<DocumentTable, "body">;
 
 /** A project, or a draft, which is a project of one strip that no list shows. */
 export interface ProjectRecord {
@@ -36,12 +32,20 @@ export const findReadable = (db: Executor, id: string): Promise<ProjectRecord | 
   });
 
 export async function findProject(db: Executor, id: string): Promise<ProjectRecord | null> {
-  const stored = (await db("projects as p")
+  const stored = await db("projects as p")
     .join("documents as d", "d.id", "p.document")
     .where("p.id", id)
-    .first("p.id", "p.name", "p.kind", "p.revision", "p.draft_preset", "p.draft_version", "p.document", "d.body")) as
-    | StoredProject
-    | undefined;
+    .select<StoredProject[]>(
+      "p.id",
+      "p.name",
+      "p.kind",
+      "p.revision",
+      "p.draft_preset",
+      "p.draft_version",
+      "p.document",
+      "d.body",
+    )
+    .first();
   if (!stored) return null;
   const draft = stored.kind === "draft" ? { preset: stored.draft_preset, version: stored.draft_version } : null;
   return {
@@ -129,31 +133,16 @@ async function replaceUses(db: Executor, project: Project): Promise<void> {
   if (rows.length > 0) await db.batchInsert("uses", rows, 100);
 }
 
-export interface UseRow {
-  readonly project: string;
-  readonly strip: string;
-  readonly version: number;
-}
+export type UseRow = Omit<UseTable, "preset">;
 
 export const listUses = (db: Executor, preset: string): Promise<UseRow[]> =>
-  db<UseRow & { preset: string }>("uses").where({ preset }).select("project", "strip", "version");
+  db("uses").where({ preset }).select("project", "strip", "version");
 
 export async function listProjects(db: Executor): Promise<readonly ProjectRow[]> {
-  const rows = (await db("projects")
+  const rows = await db("projects")
     .where({ kind: "project" })
     .orderBy("changed_at", "desc")
-    .select(
-      "id",
-      "name",
-      "artist",
-      "client",
-      "song",
-      "tempo",
-      "sample_rate",
-      "strips",
-      "revision",
-      "changed_at",
-    )) as (Omit<ProjectRow, "sampleRate" | "changedAt"> & { sample_rate: number; changed_at: string })[];
+    .select("id", "name", "artist", "client", "song", "tempo", "sample_rate", "strips", "revision", "changed_at");
   return rows.map(({ sample_rate, changed_at, ...row }) => ({
     ...row,
     sampleRate: sample_rate,
@@ -162,55 +151,42 @@ export async function listProjects(db: Executor): Promise<readonly ProjectRow[]>
 }
 
 /** Numbers only, for finding what an undo undoes. */
-export interface RevisionLink {
-  readonly n: number;
-  readonly label: string;
-  readonly undoes: number | null;
-  readonly redoes: number | null;
-}
+export type RevisionLink = Pick<RevisionTable, "n" | "label" | "undoes" | "redoes">;
 
 export const listLinks = (db: Executor, project: string): Promise<RevisionLink[]> =>
-  db<RevisionLink & { project: string }>("revisions")
-    .where({ project })
-    .orderBy("n")
-    .select("n", "label", "undoes", "redoes");
-
-type StoredRevision = Omit<RevisionRow, "steps"> & { steps: string };
+  db("revisions").where({ project }).orderBy("n").select("n", "label", "undoes", "redoes");
 
 /** Newest first. */
 export async function listRevisions(db: Executor, project: string, above = 0): Promise<readonly RevisionRow[]> {
-  const rows = (await db("revisions")
+  const rows = await db("revisions")
     .where({ project })
     .andWhere("n", ">", above)
     .orderBy("n", "desc")
-    .select("n", "at", "label", "undoes", "redoes", "steps")) as StoredRevision[];
+    .select("n", "at", "label", "undoes", "redoes", "steps");
   return rows.map((row) => ({ ...row, steps: [...liftSteps(JSON.parse(row.steps))] }));
 }
 
 export async function getSteps(db: Executor, project: string, n: number): Promise<readonly Step[]> {
-  const row = (await db("revisions").where({ project, n }).first("steps")) as { steps: string } | undefined;
+  const row = await db("revisions").where({ project, n }).first("steps");
   if (!row) throw new Error(`${project} has no revision ${n}`);
   return liftSteps(JSON.parse(row.steps));
 }
 
-/** The draft of a preset, or the scratch draft, that was opened last. */
-/** The newest first. */
+/** Drafts of a version of a preset, or scratch drafts; the last opened first. */
 export async function findDrafts(
   db: Executor,
   preset: string | null,
   version: number | null,
 ): Promise<readonly string[]> {
-  const rows = (await db("projects")
+  const rows = await db("projects")
     .where({ kind: "draft", draft_preset: preset, draft_version: version })
     .orderBy("changed_at", "desc")
-    .select("id")) as { id: string }[];
+    .select("id");
   return rows.map((row) => row.id);
 }
 
 export async function deleteDraft(db: Executor, id: string): Promise<boolean> {
-  const draft = (await db("projects").where({ id, kind: "draft" }).first("document")) as
-    | { document: number }
-    | undefined;
+  const draft = await db("projects").where({ id, kind: "draft" }).first("document");
   if (!draft) return false;
   await db("revisions").where({ project: id }).delete();
   await db("projects").where({ id }).delete();
@@ -219,6 +195,6 @@ export async function deleteDraft(db: Executor, id: string): Promise<boolean> {
 }
 
 export async function countProjects(db: Executor): Promise<number> {
-  const [{ n } = { n: 0 }] = (await db("projects").where({ kind: "project" }).count({ n: "*" })) as { n: number }[];
-  return n;
+  const [{ n } = { n: 0 }] = await db("projects").where({ kind: "project" }).count({ n: "*" });
+  return Number(n);
 }

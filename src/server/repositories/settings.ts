@@ -7,11 +7,17 @@ export interface SettingsRecord {
   readonly revision: number;
 }
 
-/** Before anything was set up it is revision 0. What an earlier Diathesis did not know yet is empty. */
+/** What an earlier Diathesis did not know yet is empty. */
+function readSettingsBody(body: string): Settings {
+  const stored: unknown = JSON.parse(body);
+  return SettingsSchema.parse({ ...NO_SETTINGS, ...(typeof stored === "object" ? stored : {}) });
+}
+
+/** Before anything was set up it is revision 0. */
 export async function readSettings(db: Executor): Promise<SettingsRecord> {
-  const row = await db<{ revision: number; body: string }>("settings").first("revision", "body");
+  const row = await db("settings").first("revision", "body");
   if (!row) return { settings: NO_SETTINGS, revision: 0 };
-  const settings = SettingsSchema.parse({ ...NO_SETTINGS, ...(JSON.parse(row.body) as object) });
+  const settings = readSettingsBody(row.body);
   return { settings, revision: row.revision };
 }
 

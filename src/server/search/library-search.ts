@@ -1,34 +1,19 @@
 import type { Knex } from "knex";
-import type { Card } from "@/core/presets/preset";
 import { type IndexEntry, searchText, valuesOf } from "@/core/search/entry";
-import type { Inside } from "@/core/library/inside";
 import { type Found, LibraryIndex, type Request } from "@/core/search/library-index";
 import { type Field, type Query, parseQuery } from "@/core/search/query";
 import type { ChangedRecord } from "../data/changes";
-import { statementsOf } from "../data/statements";
+import { type Statements, statementsOf } from "../data/statements";
+import { readCard, readInside } from "../data/stored";
+import type { FolderTable, PresetTable, UseTable } from "../data/tables";
+import { messageOf } from "@/core/result";
 import type { Executor } from "../data/executor";
 import { takingTurns } from "../turns";
 
-interface IndexRow {
-  readonly row: number;
-  readonly id: string;
-  readonly kind: string;
-  readonly card: string;
-  readonly inside: string;
-  readonly pack: string | null;
-  readonly folder: string | null;
-  readonly sort_name: string;
-  readonly saved_at: string;
-  readonly touched_at: string;
-  readonly binned_at: string | null;
-  readonly used: number;
-}
-
-interface FolderRow {
-  readonly id: string;
-  readonly name: string;
-  readonly parent: string | null;
-}
+type IndexRow = Omit<PresetTable, "card_revision" | "version" | "used_at" | "merged_into"> & {
+  /** 1 where a project uses it. */
+  readonly used: 0 | 1;
+};
 
 const COLUMNS = `p.row, p.id, p.kind, p.card, p.inside, p.pack, p.folder, p.sort_name, p.saved_at, p.touched_at, p.binned_at,
   EXISTS (SELECT 1 FROM uses u WHERE u.preset = p.id) AS used`;
@@ -41,7 +26,7 @@ const MOST_WASTE = 0.5;
 /** What a transaction changes in the index, read within it and taken once it is on disk. */
 export interface Staged {
   readonly rows: readonly IndexRow[];
-  readonly folders: readonly FolderRow[] | null;
+  readonly folders: readonly FolderTable[] | null;
   readonly uses: ReadonlyMap<string, ReadonlySet<string>>;
 }
 
@@ -53,7 +38,7 @@ export class LibrarySearch {
   private index = new LibraryIndex();
   /** The one that is to take its place, while it is being built. */
   private next: { readonly index: LibraryIndex; readonly changed: Set<number> } | null = null;
-  private folders: ReadonlyMap<string, FolderRow> = new Map();
+  private folders: ReadonlyMap<string, FolderTable> = new Map();
   /** Which presets each project used when last looked at, by id. */
   private usesOf = new Map<string, ReadonlySet<string>>();
   /** What was staged is taken in the order in which it was committed. */
@@ -62,8 +47,8 @@ export class LibrarySearch {
 
   /** Builds the index from what is on disk, in turns with others. What is taken meanwhile goes into it too. */
   async build(db: Knex): Promise<void> {
-    this.folders = byId(await db<FolderRow>("folders").select("id", "name", "parent"));
-    this.usesOf = usesByProject(await db<UseRow>("uses").distinct<UseRow[]>("project", "preset"));
+    this.folders = byId(await db("folders").select("id", "name", "parent"));
+    this.usesOf = usesByProject(await db("uses").distinct("project", "preset"));
     await this.fill(db);
   }
 
@@ -96,12 +81,12 @@ export class LibrarySearch {
     const uses = usesNow(statement, of("project"));
     const ids = new Set([...of("preset"), ...[...uses].flatMap(([project, now]) => this.usedOtherwise(project, now))]);
     const changed = of("folder");
-    const folders = changed.size > 0 ? (statement("SELECT id, name, parent FROM folders").all() as FolderRow[]) : null;
+    const folders = changed.size > 0 ? statement<FolderTable>("SELECT id, name, parent FROM folders").all() : null;
     const rows = new Map<number, IndexRow>();
-    const one = statement(`SELECT ${COLUMNS} FROM presets p WHERE p.id = ?`);
+    const one = statement<IndexRow>(`SELECT ${COLUMNS} FROM presets p WHERE p.id = ?`);
     const turn = takingTurns();
     for (const id of ids) {
-      const row = one.get(id) as IndexRow | undefined;
+      const row = one.get(id);
       if (row) rows.set(row.row, row);
       await turn();
     }
@@ -118,7 +103,7 @@ export class LibrarySearch {
   }
 
   /** Folders whose path is another by now: those of which one on the way up has a new name or stands elsewhere. */
-  private renamed(rows: readonly FolderRow[], changed: ReadonlySet<string>): readonly string[] {
+  private renamed(rows: readonly FolderTable[], changed: ReadonlySet<string>): readonly string[] {
     const now = byId(rows);
     const moved = new Set([...changed].filter((id) => this.folders.has(id) && now.has(id)));
     const onTheWay = (id: string | null): boolean => {
@@ -205,13 +190,13 @@ export class LibrarySearch {
     try {
       index.put(this.entryOf(row));
     } catch (error) {
-      console.error(`The card of the preset ${row.id} cannot be read: ${(error as Error).message}`);
+      console.error(`The card of the preset ${row.id} cannot be read: ${messageOf(error)}`);
     }
   }
 
   private entryOf(row: IndexRow): IndexEntry {
-    const card = JSON.parse(row.card) as Card;
-    const inside = JSON.parse(row.inside) as Inside;
+    const card = readCard(row.card);
+    const inside = readInside(row.inside);
     return {
       row: row.row,
       text: searchText(card, inside),
@@ -230,35 +215,29 @@ export class LibrarySearch {
   }
 }
 
-type Statements = Awaited<ReturnType<typeof statementsOf>>;
-
 function usesNow(statement: Statements, projects: ReadonlySet<string>): ReadonlyMap<string, ReadonlySet<string>> {
-  const used = statement("SELECT DISTINCT preset FROM uses WHERE project = ?");
-  return new Map(
-    [...projects].map((id) => [id, new Set((used.all(id) as { preset: string }[]).map((row) => row.preset))]),
-  );
+  const used = statement<Pick<UseTable, "preset">>("SELECT DISTINCT preset FROM uses WHERE project = ?");
+  return new Map([...projects].map((id) => [id, new Set(used.all(id).map((row) => row.preset))]));
 }
 
 /** What is in a folder, in turns with others. */
 async function* rowsIn(statement: Statements, folder: string): AsyncGenerator<IndexRow> {
-  const inside = statement(`SELECT ${COLUMNS} FROM presets p WHERE p.folder = ? AND p.row > ? ORDER BY p.row LIMIT ?`);
+  const inside = statement<IndexRow>(
+    `SELECT ${COLUMNS} FROM presets p WHERE p.folder = ? AND p.row > ? ORDER BY p.row LIMIT ?`,
+  );
   const turn = takingTurns();
   for (let after = 0; ; await turn()) {
-    const some = inside.all(folder, after, CHUNK) as IndexRow[];
+    const some = inside.all(folder, after, CHUNK);
     yield* some;
     after = some.at(-1)?.row ?? 0;
     if (some.length < CHUNK) return;
   }
 }
 
-interface UseRow {
-  readonly project: string;
-  readonly preset: string;
-}
+const byId = (rows: readonly FolderTable[]): ReadonlyMap<string, FolderTable> =>
+  new Map(rows.map((row) => [row.id, row]));
 
-const byId = (rows: readonly FolderRow[]): ReadonlyMap<string, FolderRow> => new Map(rows.map((row) => [row.id, row]));
-
-function usesByProject(rows: readonly UseRow[]): Map<string, ReadonlySet<string>> {
+function usesByProject(rows: readonly Pick<UseTable, "project" | "preset">[]): Map<string, ReadonlySet<string>> {
   const uses = new Map<string, Set<string>>();
   for (const { project, preset } of rows) uses.set(project, (uses.get(project) ?? new Set()).add(preset));
   return uses;

@@ -25,9 +25,9 @@ export async function countModels(context: Context): Promise<ModelCounts> {
   const presets = new Map(search.countAll(parseQuery('kind:"plugin"'), "has"));
   const inside = new Map(search.countAll(NOTHING_SOUGHT, "has"));
   const uses = await countUses(context);
-  const counts = MODELS.map(({ id, name }) => [
-    id,
-    { presets: presets.get(name) ?? 0, inside: inside.get(name) ?? 0, uses: uses.get(id) ?? 0 },
-  ]);
-  return { counts: Object.fromEntries(counts) as ModelCounts["counts"] };
+  const counts = MODELS.map(
+    ({ id, name }) =>
+      [id, { presets: presets.get(name) ?? 0, inside: inside.get(name) ?? 0, uses: uses.get(id) ?? 0 }] as const,
+  );
+  return { counts: Object.fromEntries(counts) };
 }

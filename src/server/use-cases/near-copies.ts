@@ -53,7 +53,7 @@ async function begin(context: Context, of: string, within: number): Promise<Sear
 
 /** The last change of anything: what was found before it may be otherwise by now. */
 async function lastChange({ db }: Context): Promise<number> {
-  const row = await db<{ seq: number }>("changes").max({ seq: "seq" }).first();
+  const row = await db("changes").max({ seq: "seq" }).first();
   return Number(row?.seq ?? 0);
 }
 

@@ -224,11 +224,7 @@ async function lay(): Promise<Model> {
 }
 
 async function worldNow(): Promise<World> {
-  const rows = await context
-    .db<{ id: string; kind: string; folder: string | null; card: string; binned_at: string; merged_into: string }>(
-      "presets",
-    )
-    .orderBy("row");
+  const rows = await context.db("presets").orderBy("row");
   const sounds = rows.map(({ id, kind, folder: where, card, binned_at, merged_into }): [string, Sound] => {
     const { rating } = JSON.parse(card) as { rating: number };
     const at: Place = merged_into !== null ? { in: merged_into } : binned_at === null ? "alone" : "bin";
@@ -247,8 +243,7 @@ interface Act {
 }
 
 const cardOf = async (id: string): Promise<number> =>
-  (await context.db<{ id: string; card_revision: number }>("presets").where({ id }).first("card_revision"))!
-    .card_revision;
+  (await context.db("presets").where({ id }).first("card_revision"))!.card_revision;
 const ids = (model: Model) => [...model.world.sounds.keys()];
 const shelf = (model: Model) => [...model.world.folders.keys()];
 const patch = async (id: string, change: object) =>

@@ -1,0 +1,8 @@
+import type { LibraryStep } from "./step";
+
+/** Steps of the library's log as any Diathesis has kept them, as they are today. Throws for what is none. */
+export function liftLibrarySteps(stored: unknown): readonly LibraryStep[] {
+  if (!Array.isArray(stored)) throw new Error("These are not steps of the library.");
+  // Checked when they were written; none has changed its form yet.
+  return stored as readonly LibraryStep[];
+}

@@ -1,0 +1,135 @@
+import type { Knex } from "knex";
+import type { ProjectRow } from "@/contracts/records";
+import type { PresetKind } from "@/core/presets/preset";
+
+/*
+ * The tables as `migrations.ts` leaves them: what a query gives is typed by this and nothing else. Times are ISO 8601 in UTC.
+ * `card`, `inside`, `body` and `steps` are JSON: `stored.ts` and `repositories/documents.ts` read them.
+ */
+
+export interface DocumentTable {
+  readonly id: number;
+  readonly body: string;
+}
+
+export interface FolderTable {
+  readonly id: string;
+  readonly name: string;
+  readonly parent: string | null;
+}
+
+export interface PresetTable {
+  /** Its number in the indexes. */
+  readonly row: number;
+  readonly id: string;
+  readonly kind: PresetKind;
+  readonly folder: string | null;
+  readonly sort_name: string;
+  readonly card: string;
+  readonly card_revision: number;
+  readonly inside: string;
+  readonly pack: string | null;
+  readonly version: number;
+  readonly saved_at: string;
+  readonly used_at: string | null;
+  readonly touched_at: string;
+  readonly binned_at: string | null;
+  /** The preset that it was put into. */
+  readonly merged_into: string | null;
+}
+
+export interface VersionTable {
+  readonly preset: string;
+  readonly version: number;
+  readonly document: number;
+  readonly fingerprint: string;
+  readonly saved_at: string;
+  readonly name: string | null;
+}
+
+/** Which presets one has inside: `held` is an id, `preset` a row. */
+export interface HoldTable {
+  readonly held: string;
+  readonly preset: number;
+}
+
+export interface ProjectTable extends Omit<ProjectRow, "sampleRate" | "changedAt"> {
+  readonly kind: "project" | "draft";
+  readonly sample_rate: number;
+  readonly changed_at: string;
+  readonly draft_preset: string | null;
+  readonly draft_version: number | null;
+  readonly document: number;
+}
+
+export interface RevisionTable {
+  readonly project: string;
+  readonly n: number;
+  readonly at: string;
+  readonly label: string;
+  readonly steps: string;
+  readonly undoes: number | null;
+  readonly redoes: number | null;
+}
+
+export interface UseTable {
+  readonly project: string;
+  readonly strip: string;
+  readonly preset: string;
+  readonly version: number;
+}
+
+export interface LogTable {
+  readonly n: number;
+  readonly at: string;
+  readonly label: string;
+  readonly steps: string;
+  readonly undoes: number | null;
+  readonly redoes: number | null;
+  /** 1 where it can never be taken back, nor done, again. */
+  readonly closed: 0 | 1;
+}
+
+export interface MediaTable {
+  readonly hash: string;
+  readonly name: string;
+  readonly seconds: number;
+  readonly added_at: string;
+  readonly bytes: Buffer;
+}
+
+export interface ChangeTable {
+  readonly seq: number;
+  readonly at: string;
+  readonly records: string;
+}
+
+export interface SettingsTable {
+  readonly id: number;
+  readonly revision: number;
+  readonly body: string;
+}
+
+/** A table whose number SQLite counts up by itself, or which has defaults. */
+type Counted<Table, Given extends keyof Table> = Knex.CompositeTableType<
+  Table,
+  Omit<Table, Given> & Partial<Pick<Table, Given>>
+>;
+
+declare module "knex/types/tables" {
+  interface Tables {
+    documents: Counted<DocumentTable, "id">;
+    folders: FolderTable;
+    presets: Counted<PresetTable, "row" | "merged_into" | "binned_at">;
+    preset_versions: Counted<VersionTable, "name">;
+    preset_holds: HoldTable;
+    projects: ProjectTable;
+    revisions: RevisionTable;
+    uses: UseTable;
+    library_log: Counted<LogTable, "n" | "closed">;
+    media: MediaTable;
+    changes: Counted<ChangeTable, "seq">;
+    settings: SettingsTable;
+    knex_migrations: { readonly name: string };
+  }
+}
