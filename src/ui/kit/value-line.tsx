@@ -1,12 +1,13 @@
 "use client";
 
-import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { type ParamSpec, type Value, clampTo, positionOf, valueAt } from "@/core/units/param-spec";
 import { heardValue } from "@/core/processors/model";
 import { formatHeard, formatPlain, formatValue, parseValue } from "@/core/units/format";
 import { NOTES, beatsOf, isNoteLength } from "@/core/units/note-length";
 import { beatsPerMinute } from "@/core/units/quantities";
 import { cx } from "./class-names";
+import { FINE, useDrag } from "./use-drag";
 
 interface Props {
   readonly spec: ParamSpec;
@@ -34,7 +35,6 @@ function stepNote(value: Value, direction: 1 | -1): Value {
 }
 
 const COARSE = 1 / 40;
-const FINE = 0.1;
 
 /** What an arrow key makes of a value: a step of the parameter, a tenth of it with Shift. */
 export function stepValue(spec: ParamSpec, value: Value, direction: 1 | -1, fine: boolean): Value {
@@ -46,50 +46,36 @@ export function stepValue(spec: ParamSpec, value: Value, direction: 1 | -1, fine
 /** Dragging and stepping land on numbers that a person would type. */
 export const round = (value: number): number => Number(value.toPrecision(4));
 
-/** Below this way of the pointer a press is a click, which takes the focus and changes nothing: the first of a double-click too. */
-const DRAG_BEGINS_PX = 3;
+/** In pixels. */
+const DRAG_BEGINS = 3;
 
 const STEPS: Partial<Record<string, 1 | -1>> = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 };
 
+/** The ruler stands where the pointer is; fine, it goes on from where the value is. */
 function useRulerDrag({ spec, value, onTouch, onChange, onChangeEnd }: Props) {
   const dragged = useRef<number | null>(null);
-  const pressedAt = useRef<number | null>(null);
-  const lastAt = useRef(0);
   /** What a drag that is broken off goes back to; by then `value` is what was previewed last. */
   const before = useRef(value);
-  const at = (event: PointerEvent<HTMLElement>): number => {
-    const box = event.currentTarget.getBoundingClientRect();
-    const moved = (event.clientX - lastAt.current) / box.width;
-    lastAt.current = event.clientX;
-    if (!event.shiftKey) return round(valueAt(spec, (event.clientX - box.left) / box.width));
-    // Fine begins where the value is, not where the pointer stands.
-    const from = dragged.current ?? (isNoteLength(value) ? null : value);
-    if (from === null) return round(valueAt(spec, (event.clientX - box.left) / box.width));
-    return round(valueAt(spec, positionOf(spec, from) + moved * FINE));
-  };
-  return {
-    onPointerDown(event: PointerEvent<HTMLElement>) {
-      if (event.button !== 0 || onTouch?.()) return;
-      event.currentTarget.setPointerCapture(event.pointerId);
-      pressedAt.current = lastAt.current = event.clientX;
+  return useDrag({
+    begins: DRAG_BEGINS,
+    onStart: () => {
+      if (onTouch?.()) return false;
       before.current = value;
+      dragged.current = null;
+      return true;
     },
-    onPointerMove(event: PointerEvent<HTMLElement>) {
-      if (pressedAt.current === null) return;
-      if (dragged.current === null && Math.abs(event.clientX - pressedAt.current) < DRAG_BEGINS_PX) return;
-      dragged.current = at(event);
+    onMove: ({ x, dx, width, fine }) => {
+      const from = dragged.current ?? (isNoteLength(value) ? null : value);
+      const place = fine && from !== null ? positionOf(spec, from) + dx / width : x / width;
+      dragged.current = round(valueAt(spec, place));
       onChange(dragged.current);
     },
-    onPointerUp() {
-      const end = dragged.current;
-      dragged.current = pressedAt.current = null;
-      if (end !== null) onChangeEnd(end);
+    onEnd: (how) => {
+      if (dragged.current === null) return;
+      if (how === "moved") onChangeEnd(dragged.current);
+      else onChange(before.current);
     },
-    onPointerCancel() {
-      if (dragged.current !== null) onChange(before.current);
-      dragged.current = pressedAt.current = null;
-    },
-  };
+  });
 }
 
 const LABELLED = "grid-cols-[minmax(72px,92px)_minmax(64px,204px)_minmax(86px,96px)]";

@@ -3,13 +3,14 @@
 import { useDraggable } from "@dnd-kit/core";
 import { type KeyboardEvent, type MouseEvent, useRef } from "react";
 import { type Processor, processorName } from "@/core/chains/chain";
-import { getSpec } from "@/core/processors/model";
+import { type Model, getSpec } from "@/core/processors/model";
 import { findModel } from "@/core/processors/models";
 import { type ParamSpec, type Value, positionOf, valueAt } from "@/core/units/param-spec";
 import { formatPlain } from "@/core/units/format";
 import { isNoteLength } from "@/core/units/note-length";
 import { cx } from "../../kit/class-names";
 import { Shape } from "../../kit/shape";
+import { useDrag } from "../../kit/use-drag";
 import { round, stepValue } from "../../kit/value-line";
 import type { ChainView } from "./chain-view";
 
@@ -85,15 +86,38 @@ export function Tile({ processor, view, small }: Props) {
 
 /** How far the pointer goes for the whole range, in pixels. */
 const TRAVEL = 160;
+const DRAG_BEGINS = 2;
 
 /** The value that people reach for first: dragged sideways, stepped by the arrow keys. */
 function Lead({ processor, view }: Pick<Props, "processor" | "view">) {
   const model = findModel(processor.model);
-  const start = useRef<{ x: number; value: Value; now: Value } | null>(null);
   if (!model) return null;
   if (!processor.enabled) return <span className="num-small flex-none text-[11px] text-soft">off</span>;
+  return <LeadValue processor={processor} view={view} model={model} />;
+}
+
+function LeadValue({ processor, view, model }: Pick<Props, "processor" | "view"> & { readonly model: Model }) {
   const spec = getSpec(model, model.lead);
   const value = processor.values[model.lead] ?? spec.default;
+  const start = useRef<{ readonly value: Value; way: number; now: Value }>({ value, way: 0, now: value });
+  const drag = useDrag({
+    begins: DRAG_BEGINS,
+    onStart: () => {
+      start.current = { value, way: 0, now: value };
+      return true;
+    },
+    onMove: ({ dx }) => {
+      const { current } = start;
+      current.way += dx;
+      current.now = draggedTo(spec, current.value, current.way);
+      view.onPreviewLead(processor.key, current.now);
+    },
+    onEnd: (how) => {
+      const { value: before, now } = start.current;
+      if (how === "moved" && now !== before) view.onLead(processor.key, now);
+      else if (how === "broken off") view.onPreviewLead(processor.key, before);
+    },
+  });
   const onKeyDown = (event: KeyboardEvent) => {
     const direction = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 }[event.key] as 1 | -1 | undefined;
     if (!direction || event.altKey || event.ctrlKey || event.metaKey) return;
@@ -113,21 +137,7 @@ function Lead({ processor, view }: Pick<Props, "processor" | "view">) {
       title={`${spec.name}: drag sideways`}
       className="num-small flex-none cursor-ew-resize touch-none rounded-card text-[11px] text-soft hover:text-ink"
       onKeyDown={onKeyDown}
-      onPointerDown={(event) => {
-        if (event.button !== 0) return;
-        event.currentTarget.setPointerCapture(event.pointerId);
-        start.current = { x: event.clientX, value, now: value };
-      }}
-      onPointerMove={(event) => {
-        if (!start.current || Math.abs(event.clientX - start.current.x) < 2) return;
-        start.current.now = draggedTo(spec, start.current.value, event.clientX - start.current.x);
-        view.onPreviewLead(processor.key, start.current.now);
-      }}
-      onPointerUp={() => {
-        const end = start.current;
-        start.current = null;
-        if (end && end.now !== end.value) view.onLead(processor.key, end.now);
-      }}
+      {...drag}
     >
       {formatPlain(spec, value).replace(".0 ", " ")}
     </span>

@@ -18,7 +18,7 @@ import { ValueLine, round, stepValue } from "../../kit/value-line";
 import { type EditorProps, heardOf, lineOf } from "./editor";
 import { Handle } from "./handle";
 import { ResponseGrid } from "./grids";
-import { type DragPoint, useDrag } from "./use-drag";
+import { type DragPoint, useDrag } from "../../kit/use-drag";
 
 const BOX = { width: 812, height: 262 };
 const isCut = (band: Band): boolean => band.type === "low cut" || band.type === "high cut";
@@ -68,7 +68,7 @@ export function BandsEditor(props: EditorProps) {
       const freq = pulled ? Number(pulled.values[bandParam(number, "freq")]) : round(xFrequency(x, BOX));
       preview(number, newBand(number, freq, inRange(yGain(y, EQ_RANGE, BOX))));
     },
-    onEnd: end,
+    onEnd: (how) => end(how === "moved"),
   });
   const add = (freq: number) => {
     if (free === undefined) return;

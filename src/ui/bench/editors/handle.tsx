@@ -2,7 +2,7 @@
 
 import type { KeyboardEvent } from "react";
 import { cx } from "../../kit/class-names";
-import { type DragPoint, useDrag } from "./use-drag";
+import { type DragPoint, useDrag } from "../../kit/use-drag";
 
 interface Props {
   /** How wide the plot is that it stands on. */
@@ -39,7 +39,14 @@ export function Handle({
   onKey,
   onReset,
 }: Props) {
-  const drag = useDrag({ onStart: onSelect, onMove, onEnd });
+  const drag = useDrag({
+    onStart: () => {
+      onSelect();
+      return true;
+    },
+    onMove,
+    onEnd: (how) => onEnd(how === "moved"),
+  });
   return (
     // Two values on one handle: its place across is told as the slider's, both stand in its text.
     <g

@@ -10,7 +10,7 @@ import { beatsPerMinute } from "@/core/units/quantities";
 import { round, stepValue } from "../../kit/value-line";
 import { type EditorProps, heardOf } from "./editor";
 import { Handle } from "./handle";
-import type { DragPoint } from "./use-drag";
+import type { DragPoint } from "../../kit/use-drag";
 
 /** A value that a handle moves along one edge of the plot. */
 export interface Axis {

@@ -17,7 +17,7 @@ import { Toggle } from "../../kit/toggle";
 import { ValueLine, round, stepValue } from "../../kit/value-line";
 import { type EditorProps, heardOf, lineOf } from "./editor";
 import { Handle } from "./handle";
-import type { DragPoint } from "./use-drag";
+import type { DragPoint } from "../../kit/use-drag";
 
 const BOX = { width: 812, height: 190 };
 const MIDDLE = BOX.height / 2;

@@ -1,7 +1,8 @@
 "use client";
 
-import { type PointerEvent, useRef } from "react";
+import { useRef } from "react";
 import type { Macro } from "@/core/chains/chain";
+import { type DragPoint, useDrag } from "../../kit/use-drag";
 
 interface PadProps {
   readonly macro: Macro;
@@ -17,11 +18,24 @@ const PAD_STEP = 0.05;
 export function Pad({ macro, places, onMove, onPreview }: PadProps) {
   const dragged = useRef<readonly number[] | null>(null);
   const [x, y] = [places[0] ?? 0, places[1] ?? 0];
+  const before = useRef<readonly number[]>([x, y]);
   const held = (place: number) => Math.min(1, Math.max(0, place));
-  const at = (event: PointerEvent<SVGSVGElement>): readonly number[] => {
-    const box = event.currentTarget.getBoundingClientRect();
-    return [held((event.clientX - box.left) / box.width), held(1 - (event.clientY - box.top) / box.height)];
+  const go = (point: DragPoint) => {
+    dragged.current = [held(point.x / point.width), held(1 - point.y / point.height)];
+    onPreview(dragged.current);
   };
+  const drag = useDrag({
+    onStart: (point) => {
+      before.current = [x, y];
+      go(point);
+      return true;
+    },
+    onMove: go,
+    onEnd: (how) => {
+      if (how === "broken off") onPreview(before.current);
+      else if (dragged.current) onMove(dragged.current);
+    },
+  });
   const percent = (place: number | null | undefined) =>
     place === null || place === undefined ? "–" : `${Math.round(100 * place)} %`;
   return (
@@ -48,22 +62,7 @@ export function Pad({ macro, places, onMove, onPreview }: PadProps) {
         event.preventDefault();
         onMove([held(x + way[0]), held(y + way[1])]);
       }}
-      onPointerDown={(event) => {
-        if (event.button !== 0) return;
-        event.currentTarget.setPointerCapture(event.pointerId);
-        dragged.current = at(event);
-        onPreview(dragged.current);
-      }}
-      onPointerMove={(event) => {
-        if (!dragged.current) return;
-        dragged.current = at(event);
-        onPreview(dragged.current);
-      }}
-      onPointerUp={() => {
-        const end = dragged.current;
-        dragged.current = null;
-        if (end) onMove(end);
-      }}
+      {...drag}
     >
       <path className="axis" d={`M${PAD.width / 2} 0V${PAD.height}M0 ${PAD.height / 2}H${PAD.width}`} />
       <path
