@@ -1,5 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
+import { SCREENS } from "@/ui/frame/screens";
 import { type Server, expect, test } from "./server";
 
 /** Every screen under the content policy: nothing is blocked, nothing complains, and a screen reader finds its way. */
@@ -14,7 +15,7 @@ function listen(page: Page): string[] {
   return complaints;
 }
 
-const SCREENS: readonly [name: string, path: string, ready: (page: Page) => Promise<void>][] = [
+const LOOKED_AT: readonly [name: string, path: string, ready: (page: Page) => Promise<void>][] = [
   ["library", "/library", async (page) => expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible()],
   [
     "library, nothing found",
@@ -246,7 +247,7 @@ const RULES = { day: null, lamp: ["color-contrast"] } as const;
 test.describe.configure({ mode: "parallel" });
 
 for (const theme of ["day", "lamp"] as const)
-  for (const [name, path, ready] of SCREENS)
+  for (const [name, path, ready] of LOOKED_AT)
     test(`${name} in ${theme}: no complaint, no violation, all of it within 1280 × 800`, async ({ page, server }) => {
       const complaints = listen(page);
       await open(page, server, theme, path);
@@ -262,6 +263,11 @@ for (const theme of ["day", "lamp"] as const)
       expect(over).toEqual([0, 0]);
       expect(complaints.filter((c) => !c.includes("404"))).toEqual([]);
     });
+
+test("every screen is looked at", () => {
+  const paths = LOOKED_AT.map(([, path]) => path);
+  expect(SCREENS.filter((screen) => !paths.some((path) => path.startsWith(screen.path)))).toEqual([]);
+});
 
 test("no name of the demo is cut short in the library, and all works from 1024 wide", async ({ page, server }) => {
   await open(page, server, "day", "/library");

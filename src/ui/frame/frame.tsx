@@ -14,6 +14,7 @@ import { useOwnShortcuts } from "../plan/own-shortcuts";
 import { ActionField } from "./action-field";
 import { useHand } from "../projects/in-hand";
 import { Rail } from "./rail";
+import { SCREENS } from "./screens";
 import { openShortcuts, useShortcuts } from "./shortcuts";
 import { type Theme, setTheme, themeNow, useTheme } from "./theme";
 
@@ -62,44 +63,19 @@ function Sheets() {
 /** Rail, field, project in hand, listening bar: the same on every screen. */
 export function Frame({ theme, children }: { readonly theme: Theme | null; readonly children: ReactNode }) {
   const router = useRouter();
-  const { project, bench, alwaysPlan } = useHand();
+  const hand = useHand();
   const chosen = useTheme((t) => t.theme) ?? theme;
-  const inHand = useOpenProject(project);
+  const inHand = useOpenProject(hand.project);
   useActionKeys();
   useOwnShortcuts();
   useActions(
     [
       // What was applied from the library is taken back there, too; a screen of its own history puts it before this.
       ...historyActions(inHand, "Everywhere"),
-      {
-        id: "library",
-        title: "Go to the library",
-        group: "Everywhere",
-        keys: ["Alt+1"],
-        run: () => router.push("/library"),
-      },
-      {
-        id: "bench",
-        title: "Go to the bench",
-        group: "Everywhere",
-        keys: ["Alt+2"],
-        run: () => router.push(bench ?? "/bench"),
-      },
-      {
-        id: "ledger",
-        title: "Go to the project in hand",
-        group: "Everywhere",
-        keys: ["Alt+3"],
-        enabled: project !== null,
-        run: () => router.push(`/projects/${project}`),
-      },
-      {
-        id: "projects",
-        title: "All projects",
-        group: "Everywhere",
-        keys: ["Alt+4"],
-        run: () => router.push("/projects"),
-      },
+      ...SCREENS.flatMap((screen) => screen.ways).map(({ id, title, keys, address }) => {
+        const to = address(hand);
+        return { id, title, group: "Everywhere", keys, enabled: to !== null, run: () => to && router.push(to) };
+      }),
       { id: "shortcuts", title: "Shortcuts", group: "Everywhere", keys: ["?"], run: openShortcuts },
       {
         id: "theme",
@@ -109,9 +85,9 @@ export function Frame({ theme, children }: { readonly theme: Theme | null; reado
       },
       {
         id: "always-plan",
-        title: alwaysPlan ? "Apply at once where nothing is asked" : "Always show the plan before applying",
+        title: hand.alwaysPlan ? "Apply at once where nothing is asked" : "Always show the plan before applying",
         group: "Everywhere",
-        run: () => useHand.setState({ alwaysPlan: !alwaysPlan }),
+        run: () => useHand.setState({ alwaysPlan: !hand.alwaysPlan }),
       },
     ],
     "everywhere",

@@ -1,11 +1,12 @@
 "use client";
 
-import { Keyboard, Lamp, Library, Plug, Rows3, SlidersHorizontal, Sun } from "lucide-react";
+import { Keyboard, Lamp, Sun } from "lucide-react";
 import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { cx } from "../kit/class-names";
 import { useIsBrowser } from "../kit/use-is-browser";
 import { useHand } from "../projects/in-hand";
+import { SCREENS, addressOf } from "./screens";
 import { openShortcuts } from "./shortcuts";
 import { type Theme, setTheme, themeNow, useTheme } from "./theme";
 
@@ -31,22 +32,17 @@ export function Rail({ theme: given }: { readonly theme: Theme | null }) {
   const chosen = useTheme((t) => t.theme) ?? given;
   const inBrowser = useIsBrowser();
   const shown: Theme = inBrowser ? themeNow(chosen) : (chosen ?? "day");
-  const places = [
-    { word: "Library", href: "/library", Icon: Library },
-    { word: "Bench", href: bench ?? "/bench", Icon: SlidersHorizontal },
-    { word: "Projects", href: project ? `/projects/${project}` : "/projects", Icon: Rows3 },
-    { word: "Plugins", href: "/plugins", Icon: Plug },
-  ];
   const other: Theme = shown === "lamp" ? "day" : "lamp";
   return (
     <nav aria-label="Screens" className="row-span-2 flex flex-col border-edge border-r pt-[10px] pb-3">
       <Brand />
-      {places.map(({ word, href, Icon }) => {
-        const on = path.startsWith(`/${word.toLowerCase()}`);
+      {SCREENS.map((screen) => {
+        const { word, Icon } = screen;
+        const on = path.startsWith(screen.path);
         return (
           <Link
             key={word}
-            href={href}
+            href={addressOf(screen, { project, bench })}
             aria-current={on ? "page" : undefined}
             className={cx(LINE, on ? "border-live bg-card text-ink" : "border-transparent text-soft hover:text-ink")}
           >
