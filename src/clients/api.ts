@@ -28,8 +28,11 @@ import type { BinnedRow, Folder, History, MediaRow, PresetRow, ProjectRow, Walke
 import type { Content } from "@/core/presets/preset";
 import type { Settings } from "@/core/settings/settings";
 
+/** An error that says, in words for the person, what could not be done and why. */
+export class InWords extends Error {}
+
 /** The one error of the outside world: what the server said, or that it did not answer. */
-export class ApiFailure extends Error {
+export class ApiFailure extends InWords {
   constructor(readonly error: ApiError | { readonly code: "unreachable"; readonly message: string }) {
     super(error.message);
   }

@@ -12,6 +12,7 @@ import { type Strip, partsOf } from "@/core/strips/strip";
 import type { Bench } from "./use-bench";
 import { openSave } from "../save/save";
 import { holdersOf } from "../save/holders";
+import { errorText } from "../kit/error-text";
 import { say, sayError } from "../kit/say";
 
 /** The strip as the next version of a preset of this kind: the same parts, as they stand now. */
@@ -65,7 +66,7 @@ export function useSaveAgain({ place, strip, reference, saved, editing, gesture 
         error instanceof api.ApiFailure && error.error.code === "stale"
           ? (error.error.detail as { version: number })
           : null;
-      const message = error instanceof Error ? error.message : String(error);
+      const message = errorText(error);
       // What comes with a pack is read only: the sheet makes one of the person's own of it.
       if (error instanceof api.ApiFailure && "path" in error.error && error.error.path === "pack") ask();
       if (!stale) return void sayError(message);

@@ -1,3 +1,4 @@
+import { errorText } from "./error-text";
 import { create } from "zustand";
 
 /** A word at the lower edge, with something to do about it. */
@@ -22,5 +23,4 @@ export function sayError(words: string, saying: Saying = {}): void {
 }
 
 /** Says why something was refused. */
-export const orSay = (work: Promise<unknown>): void =>
-  void work.catch((error: unknown) => sayError(error instanceof Error ? error.message : String(error)));
+export const orSay = (work: Promise<unknown>): void => void work.catch((error: unknown) => sayError(errorText(error)));

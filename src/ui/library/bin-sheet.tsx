@@ -9,9 +9,9 @@ import { KIND_NAMES } from "@/core/presets/preset";
 import { Button } from "../kit/button";
 import { Loading } from "../kit/bits";
 import { formatDate } from "../kit/dates";
-import { Refused } from "../kit/field";
 import { say } from "../kit/say";
 import { Sheet } from "../kit/sheet";
+import { useAttempt } from "../kit/use-attempt";
 import { closeSheet, refetchLibrary } from "./filing";
 
 /** What was thrown away: taken out again one by one, or let go for good, which is asked twice. */
@@ -19,18 +19,15 @@ export function BinSheet() {
   const queries = useQueryClient();
   const bin = useQuery({ queryKey: KEYS.bin, queryFn: api.listBin });
   const [sure, setSure] = useState(false);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { refusal, attempt: tryTo } = useAttempt();
   const items = bin.data?.items ?? [];
   const used = items.filter((item) => item.uses > 0).length;
-  const attempt = async (work: () => Promise<string>) => {
-    try {
+  const attempt = (work: () => Promise<string>) =>
+    tryTo(async () => {
       say(await work());
       setSure(false);
       await refetchLibrary(queries);
-    } catch (error) {
-      setRefused(error instanceof Error ? error.message : String(error));
-    }
-  };
+    });
   const restore = (some: readonly BinnedRow[]) =>
     attempt(async () => {
       await api.patchCards({
@@ -73,7 +70,7 @@ export function BinSheet() {
           </li>
         ))}
       </ul>
-      {refused && <Refused>{refused}</Refused>}
+      {refusal}
       {sure && (
         <p role="alert" className="border-alert border-l-[3px] bg-alert-tint px-3 py-2">
           {items.length} sound{items.length === 1 ? "" : "s"} with all versions will be gone for good

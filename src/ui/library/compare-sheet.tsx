@@ -13,11 +13,11 @@ import { differentParts } from "@/core/strips/strip";
 import { Button } from "../kit/button";
 import { Loading } from "../kit/bits";
 import { formatDate } from "../kit/dates";
-import { Refused } from "../kit/field";
 import { Scroll } from "../kit/scroll";
 import { Segments } from "../kit/segments";
 import { Shapes } from "../kit/shape";
 import { Sheet } from "../kit/sheet";
+import { useAttempt } from "../kit/use-attempt";
 import { hearPreset } from "../listening/hear-preset";
 import { setPlaying, setSide, useListening } from "../listening/listening";
 import { type Compared, closeSheet, useFiling } from "./filing";
@@ -70,7 +70,7 @@ export function CompareSheet(given: Props) {
   const tempo = useTempo();
   const { done } = useFiling();
   const [versions, setVersions] = useState({ left: given.left.version, right: given.right.version });
-  const [refused, setRefused] = useState<string | null>(null);
+  const { refusal, attempt } = useAttempt();
   const left = { ...given.left, version: versions.left };
   const right = { ...given.right, version: versions.right };
   const [a, b] = [useContent(left), useContent(right)];
@@ -79,17 +79,14 @@ export function CompareSheet(given: Props) {
   const parts = a && b ? partLines(a, b) : [];
   const lines: readonly Line[] = a && b ? [...differences.map((d) => tellDifference(d, chainOf(b))), ...parts] : [];
   useHearing(left, right, { a, b, tempo });
-  const restore = async () => {
-    if (!a) return;
-    try {
+  const restore = () =>
+    attempt(async () => {
+      if (!a) return;
       await api.saveVersion(left.preset.id, left.preset.version, a);
       await queries.invalidateQueries({ queryKey: KEYS.preset(left.preset.id) });
       closeSheet();
       await done(`Version ${left.version} of “${left.preset.card.name}” is the newest again`, false);
-    } catch (error) {
-      setRefused(error instanceof Error ? error.message : String(error));
-    }
-  };
+    });
   return (
     <Sheet
       open
@@ -127,7 +124,7 @@ export function CompareSheet(given: Props) {
           </tbody>
         </table>
       </Scroll>
-      {refused && <Refused>{refused}</Refused>}
+      {refusal}
       <div className="flex items-center gap-2">
         <Hearing />
         <span className="ml-auto flex gap-2">

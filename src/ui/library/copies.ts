@@ -49,7 +49,7 @@ export async function duplicate(queries: QueryClient, presets: readonly PresetRo
 /** One to be turned on the bench; the original stays as it is. */
 export async function vary(queries: QueryClient, preset: PresetRow): Promise<PresetRow> {
   const [made] = await copy([preset], VARIATION);
-  if (!made) throw new Error("The variation could not be made.");
+  if (!made) throw new api.InWords("The variation could not be made.");
   await refetchLibrary(queries);
   say(`Made “${made.card.name}”`);
   return made;

@@ -7,6 +7,7 @@ import { KEYS } from "@/clients/events";
 import type { CardChanges } from "@/contracts/library";
 import type { PresetRow, Walked } from "@/contracts/records";
 import { touch } from "../actions/last-touched";
+import { errorText } from "../kit/error-text";
 import { say, sayError } from "../kit/say";
 import type { CardOf } from "./overtaken";
 
@@ -51,7 +52,7 @@ export const countSounds = (presets: readonly PresetRow[]): string =>
 function ownOf(presets: readonly PresetRow[], wordsFor: (some: readonly PresetRow[]) => string) {
   const own = presets.filter((p) => p.pack === null);
   if (own.length === 0)
-    throw new Error("What comes with a pack stays as it is. Make a copy (U); that is yours to change.");
+    throw new api.InWords("What comes with a pack stays as it is. Make a copy (U); that is yours to change.");
   const left = presets.length - own.length;
   return { own, words: left === 0 ? wordsFor(own) : `${wordsFor(own)}; ${left} of a pack left as they are` };
 }
@@ -78,7 +79,7 @@ export function useFiling() {
       await refetchLibrary(queries);
       if (walked.passed > 0) say(wordsOfWalk("undo", walked));
     } catch (error) {
-      sayError(error instanceof Error ? error.message : String(error));
+      sayError(errorText(error));
     }
   };
   const done = async (words: string, canUndo = true) => {

@@ -1,12 +1,12 @@
 "use client";
 
-import { useState } from "react";
 import { useForm } from "react-hook-form";
 import * as api from "@/clients/api";
 import { withBelow } from "@/core/library/folders";
 import { Button } from "../kit/button";
 import { Field, INPUT, Refused } from "../kit/field";
 import { Sheet } from "../kit/sheet";
+import { useAttempt } from "../kit/use-attempt";
 import { closeSheet, useFiling } from "./filing";
 import { folderPath, useFolders } from "./use-library";
 
@@ -15,19 +15,16 @@ export function FolderSheet({ folder }: { readonly folder: string | null }) {
   const folders = useFolders().data?.folders ?? [];
   const here = folders.find((f) => f.id === folder) ?? null;
   const { done } = useFiling();
-  const [refused, setRefused] = useState<string | null>(null);
+  const { refusal, attempt: tryTo } = useAttempt();
   const { register, handleSubmit, formState } = useForm({
     defaultValues: { name: here?.name ?? "", parent: here?.parent ?? "" },
   });
-  const attempt = async (work: () => Promise<string>) => {
-    try {
+  const attempt = (work: () => Promise<string>) =>
+    tryTo(async () => {
       const words = await work();
       closeSheet();
       await done(words);
-    } catch (error) {
-      setRefused(error instanceof Error ? error.message : String(error));
-    }
-  };
+    });
   const save = handleSubmit(({ name, parent }) =>
     attempt(async () => {
       const place = parent === "" ? null : parent;
@@ -66,7 +63,7 @@ export function FolderSheet({ folder }: { readonly folder: string | null }) {
           </Field>
         </div>
         {formState.errors.name && <Refused>{formState.errors.name.message}</Refused>}
-        {refused && <Refused>{refused}</Refused>}
+        {refusal}
         <div className="flex items-center justify-end gap-2">
           {here && (
             <Button

@@ -15,6 +15,7 @@ import { INPUT, Refused } from "../kit/field";
 import { Scroll } from "../kit/scroll";
 import { Shapes } from "../kit/shape";
 import { Sheet } from "../kit/sheet";
+import { useAttempt } from "../kit/use-attempt";
 import { Tick } from "../kit/tick";
 import { closeSheet, useFiling } from "./filing";
 import { useTempo } from "./use-tempo";
@@ -27,26 +28,22 @@ export function NamingSheet() {
   const found = useQuery({ queryKey: [...KEYS.presets, "naming"], queryFn: api.listNaming });
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
   const [off, setOff] = useState<ReadonlySet<string>>(new Set());
-  const [refused, setRefused] = useState<string | null>(null);
+  const { refusal, attempt } = useAttempt();
   const items = found.data?.items ?? [];
   const nameOf = ({ preset, proposed }: Item) => (typed[preset.id] ?? proposed ?? "").trim();
   const wanted = items.filter(
     (item) => !off.has(item.preset.id) && nameOf(item) !== "" && nameOf(item) !== item.preset.card.name,
   );
-  const rename = async () => {
-    const names = new Map(wanted.map((item) => [item.preset.id, nameOf(item)]));
-    try {
+  const rename = () =>
+    attempt(async () => {
+      const names = new Map(wanted.map((item) => [item.preset.id, nameOf(item)]));
       await change(
         wanted.map((item) => item.preset),
         (p) => ({ name: names.get(p.id) ?? p.card.name }),
         "Rename",
       );
       setTyped({});
-      setRefused(null);
-    } catch (error) {
-      setRefused(error instanceof Error ? error.message : String(error));
-    }
-  };
+    });
   const total = found.data?.total ?? 0;
   return (
     <Sheet
@@ -82,7 +79,7 @@ export function NamingSheet() {
           </ul>
         </Scroll>
       )}
-      {refused && <Refused>{refused}</Refused>}
+      {refusal}
       <div className="flex justify-end gap-2">
         <Button onClick={closeSheet}>Close</Button>
         {items.length > 0 && (

@@ -14,6 +14,7 @@ import { formatDate } from "../kit/dates";
 import { Refused } from "../kit/field";
 import { Shapes } from "../kit/shape";
 import { Sheet } from "../kit/sheet";
+import { useAttempt } from "../kit/use-attempt";
 import { closeSheet, openSheet, refetchLibrary, useFiling } from "./filing";
 import { useSettings } from "../settings/settings";
 import { orSay, say } from "../kit/say";
@@ -170,17 +171,14 @@ function Group({ presets, count }: { readonly presets: readonly PresetRow[]; rea
         (a, b) => b.card.rating - a.card.rating || (b.usedAt ?? b.savedAt).localeCompare(a.usedAt ?? a.savedAt),
       )[0]?.id ?? "",
   );
-  const [refused, setRefused] = useState<string | null>(null);
+  const { refusal, attempt } = useAttempt();
   const kept = presets.find((p) => p.id === keep);
-  const merge = async () => {
-    try {
+  const merge = () =>
+    attempt(async () => {
       const others = presets.filter((p) => p.id !== keep).map((p) => p.id);
       await api.mergePresets(keep, others);
       await done(`Merged ${others.length} into “${kept?.card.name ?? ""}”`);
-    } catch (error) {
-      setRefused(error instanceof Error ? error.message : String(error));
-    }
-  };
+    });
   return (
     <fieldset className="border-edge border-t pt-2">
       <legend className="sr-only">Alike: {presets.map((p) => p.card.name).join(", ")}</legend>
@@ -207,7 +205,7 @@ function Group({ presets, count }: { readonly presets: readonly PresetRow[]; rea
           {presets.length} of {count} are shown; what is merged makes room for the others.
         </p>
       )}
-      {refused && <Refused>{refused}</Refused>}
+      {refusal}
       <div className="flex justify-end gap-2 py-2">
         {presets.length === 2 && (
           <Button

@@ -7,7 +7,7 @@ import type { Card } from "@/core/presets/preset";
 export type CardOf = (preset: PresetRow) => Partial<Card>;
 
 /** What was to be changed has been changed by another meanwhile. Done to these rows, it stands in place of that. */
-export class OvertakenError extends Error {
+class OvertakenError extends api.InWords {
   constructor(
     readonly rows: readonly PresetRow[],
     words: string,
@@ -15,6 +15,10 @@ export class OvertakenError extends Error {
     super(words);
   }
 }
+
+/** The cards as they stand by now, where an error says that they were overtaken; else as they were. */
+export const rowsBy = (error: unknown, presets: readonly PresetRow[]): readonly PresetRow[] =>
+  error instanceof OvertakenError ? presets.map((p) => error.rows.find((r) => r.id === p.id) ?? p) : presets;
 
 /** In one short sentence each: what another has changed. */
 const wordsOf = ({ field, now }: Overtaken): string =>

@@ -14,13 +14,14 @@ import {
 import { insideOf } from "@/core/library/inside";
 import { fold } from "@/core/names/words";
 import { Button } from "../kit/button";
-import { Field, INPUT, Refused } from "../kit/field";
+import { Field, INPUT } from "../kit/field";
 import { Scroll } from "../kit/scroll";
 import { Sheet } from "../kit/sheet";
+import { useAttempt } from "../kit/use-attempt";
 import { usePatterns } from "../names/patterns";
 import { useTaken } from "../names/taken";
 import { closeSheet, countSounds, useFiling } from "./filing";
-import { OvertakenError } from "./overtaken";
+import { rowsBy } from "./overtaken";
 
 const namedOf = ({ kind, card, content }: PresetRow): Named => ({ kind, card, inside: insideOf(content) });
 
@@ -53,24 +54,20 @@ export function RenameSheet({ presets: opened }: { readonly presets: readonly Pr
   // Thousands of names follow behind the hand that types.
   const read = useDeferredValue(pattern);
   const [most, setMost] = useState(LONGEST_NAME);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { refusal, busy, attempt } = useAttempt();
   const { wished, names } = useNames(presets, read, most);
   const unknown = unknownFields(pattern);
   const changed = presets.filter((preset, at) => names[at] !== "" && names[at] !== preset.card.name);
-  const [renaming, setRenaming] = useState(false);
-  const rename = async () => {
-    setRenaming(true);
-    try {
-      await keep(pattern);
-      const given = new Map(presets.map(({ id }, at) => [id, names[at]]));
-      await change(changed, (p) => ({ name: given.get(p.id) ?? p.card.name }), "Rename");
-      closeSheet();
-    } catch (error) {
-      if (error instanceof OvertakenError) setPresets(presets.map((p) => error.rows.find((r) => r.id === p.id) ?? p));
-      setRefused(error instanceof Error ? error.message : String(error));
-      setRenaming(false);
-    }
-  };
+  const rename = () =>
+    attempt(
+      async () => {
+        await keep(pattern);
+        const given = new Map(presets.map(({ id }, at) => [id, names[at]]));
+        await change(changed, (p) => ({ name: given.get(p.id) ?? p.card.name }), "Rename");
+        closeSheet();
+      },
+      (error) => setPresets((now) => rowsBy(error, now)),
+    );
   return (
     <Sheet open onClose={closeSheet} title={`Rename ${countSounds(presets)}`} className="w-[820px]">
       <form
@@ -127,11 +124,11 @@ export function RenameSheet({ presets: opened }: { readonly presets: readonly Pr
           </p>
         )}
         <BeforeAndAfter presets={presets} wished={wished} names={names} />
-        {refused && <Refused>{refused}</Refused>}
+        {refusal}
         <div className="flex justify-end gap-2">
           <Button onClick={closeSheet}>Cancel</Button>
-          <Button main type="submit" disabled={changed.length === 0 || read !== pattern || renaming}>
-            {renaming ? "Renaming…" : `Rename ${changed.length} of ${presets.length}`}
+          <Button main type="submit" disabled={changed.length === 0 || read !== pattern || busy}>
+            {busy ? "Renaming…" : `Rename ${changed.length} of ${presets.length}`}
           </Button>
         </div>
       </form>

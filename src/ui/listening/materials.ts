@@ -8,6 +8,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { MediaRow } from "@/contracts/records";
 import { formatNumber } from "@/core/units/format";
+import { errorText } from "../kit/error-text";
 import { say, sayError } from "../kit/say";
 import { MATERIAL_NAMES, OWN_MATERIAL, encodeSound, setMaterial } from "./listening";
 
@@ -46,7 +47,7 @@ export function useKeepFile(): (file: File) => Promise<MediaRow | null> {
           );
         return kept;
       } catch (error) {
-        sayError(error instanceof Error ? error.message : String(error));
+        sayError(errorText(error));
         return null;
       }
     },

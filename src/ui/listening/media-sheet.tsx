@@ -11,6 +11,7 @@ import { formatDate } from "../kit/dates";
 import { Refused } from "../kit/field";
 import { say } from "../kit/say";
 import { Sheet } from "../kit/sheet";
+import { useAttempt } from "../kit/use-attempt";
 import { OWN_MATERIAL, useListening } from "./listening";
 import { useMediaSheet } from "./materials";
 
@@ -26,20 +27,17 @@ export function MediaSheet() {
   const queries = useQueryClient();
   const room = useQuery({ queryKey: [...KEYS.media, "room"], queryFn: api.mediaRoom, gcTime: 0 });
   const [sure, setSure] = useState<readonly string[]>([]);
-  const [refused, setRefused] = useState<string | null>(null);
+  const { refusal, attempt } = useAttempt();
   const items = room.data?.items ?? [];
   const heard = useListening((l) => l.material);
   const isHeard = (hash: string) => heard === OWN_MATERIAL + hash;
   const unused = items.filter((item) => !item.used && !isHeard(item.hash));
   const close = () => useMediaSheet.setState({ open: false });
   const remove = async () => {
-    try {
+    await attempt(async () => {
       const { gone } = await api.removeMedia(sure);
       say(`${sounds(gone)} ${gone === 1 ? "is" : "are"} gone for good`);
-      setRefused(null);
-    } catch (error) {
-      setRefused(error instanceof Error ? error.message : String(error));
-    }
+    });
     setSure([]);
     await queries.invalidateQueries({ queryKey: KEYS.media });
   };
@@ -82,7 +80,7 @@ export function MediaSheet() {
           </li>
         ))}
       </ul>
-      {refused && <Refused>{refused}</Refused>}
+      {refusal}
       {sure.length > 0 && (
         <p role="alert" className="border-alert border-l-[3px] bg-alert-tint px-3 py-2">
           {sure.length === 1

@@ -1,5 +1,6 @@
 "use client";
 
+import { errorText } from "../kit/error-text";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
 import { useRouter } from "next/navigation";
@@ -157,7 +158,7 @@ function NewProject({ onClose }: { readonly onClose: () => void }) {
       await queries.invalidateQueries({ queryKey: KEYS.projects });
       router.push(`/projects/${body.project.id}`);
     } catch (error) {
-      setError("root", { message: error instanceof Error ? error.message : String(error) });
+      setError("root", { message: errorText(error) });
     }
   });
   const input = "h-[30px] rounded-card border border-bound bg-ground px-[10px]";

@@ -1,10 +1,10 @@
 "use client";
 
 import type { QueryClient } from "@tanstack/react-query";
-import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/projects";
 import { touch } from "../actions/last-touched";
+import { errorText } from "../kit/error-text";
 import { sayError } from "../kit/say";
 
 /** Gestures on their way to the server, project by project, in the order in which they were made. */
@@ -56,7 +56,7 @@ export async function send(
       return true;
     } catch (error) {
       line.waiting -= 1;
-      sayError(error instanceof api.ApiFailure ? error.message : "That could not be done. Nothing was changed.");
+      sayError(errorText(error));
       await queries.refetchQueries({ queryKey: key });
       line.revision = queries.getQueryData<ProjectBody>(key)?.revision ?? line.revision;
       return false;

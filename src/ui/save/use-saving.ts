@@ -16,6 +16,7 @@ import { insideOf } from "@/core/library/inside";
 import { fold } from "@/core/names/words";
 import type { Strip } from "@/core/strips/strip";
 import type { PartName } from "@/core/strips/parts";
+import { errorText } from "../kit/error-text";
 import { say } from "../kit/say";
 import { usePatterns } from "../names/patterns";
 import { useTaken } from "../names/taken";
@@ -203,7 +204,7 @@ function useFinish(project: string | null, form: UseFormReturn<SaveFields>) {
   const fail = (error: unknown) => {
     const path = error instanceof api.ApiFailure && "path" in error.error ? error.error.path : undefined;
     form.setError(path === "newFolder" ? "newFolder" : "root", {
-      message: error instanceof Error ? error.message : String(error),
+      message: errorText(error),
     });
   };
   return { finish, fail };

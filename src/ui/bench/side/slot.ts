@@ -11,6 +11,7 @@ import { saveChain } from "@/core/presets/save";
 import { CONTENT_SCHEMA } from "@/core/presets/version";
 import * as gestures from "@/core/recall/gestures";
 import type { Layer } from "@/core/strips/parts/source";
+import { errorText } from "../../kit/error-text";
 import { say, sayError } from "../../kit/say";
 import { holdersOf } from "../../save/holders";
 import { openSave } from "../../save/save";
@@ -93,7 +94,7 @@ export function useSaveSlot(bench: Bench, slot: Slot, instrument: Instrument | n
       const { heldBy } = await api.getPreset(preset.id);
       say(`Saved version ${preset.version} of “${preset.card.name}”. Earlier ones are kept.${holdersOf(heldBy)}`);
     } catch (error) {
-      sayError(error instanceof Error ? error.message : String(error));
+      sayError(errorText(error));
     }
   };
 }

@@ -1,0 +1,103 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { type RefObject, Suspense, lazy } from "react";
+import type { PresetQuery } from "@/contracts/library";
+import type { PresetRow } from "@/contracts/records";
+import { Key } from "../kit/bits";
+import { formatCount } from "../kit/count";
+import { NothingFound, NothingOwn, Said } from "./nothing";
+import { PresetList } from "./preset-list";
+import type { Selection } from "./selection";
+import type { useFilters } from "./use-library";
+import type { Listing } from "./use-listing";
+
+// Not there at first, and fetched when it is.
+const Narrowed = lazy(() => import("./narrowed").then((m) => ({ default: m.Narrowed })));
+
+interface Props {
+  readonly query: PresetQuery;
+  readonly listing: Listing;
+  readonly selection: Selection;
+  readonly tempo: number;
+  /** What Enter applies to; null where nothing is in hand. */
+  readonly targetWords: string | null;
+  readonly listRef: RefObject<HTMLDivElement | null>;
+  readonly onSet: ReturnType<typeof useFilters>["set"];
+  readonly onWords: (words: string) => void;
+}
+
+const countOf = (total: number): string => `${formatCount(total)} sound${total === 1 ? "" : "s"}`;
+
+/** The list with its headings, what is to be said of it, and how many there are. */
+export function ListPane({ query, listing, selection, tempo, targetWords, listRef, onSet, onWords }: Props) {
+  const router = useRouter();
+  const { total, first } = listing;
+  const { chosen } = selection;
+  const filtered = Boolean(query.folder) || Boolean(query.only);
+  const narrowed = Boolean(query.q) || filtered;
+  const open = (preset: PresetRow) => router.push(`/bench?preset=${preset.id}`);
+  return (
+    <section aria-label="Library" className="flex h-full min-w-0 flex-col">
+      <h1 className="sr-only">Library</h1>
+      <ListHead query={query} onSort={(sort) => onSet({ sort })} />
+      <Suspense>{filtered && <Narrowed query={query} onSet={onSet} />}</Suspense>
+      <Said page={first} />
+      <NothingOwn page={first} narrowed={narrowed} />
+      {total > 0 ? (
+        <PresetList
+          listing={listing}
+          chosen={chosen?.id ?? null}
+          isChosen={selection.isChosen}
+          tempo={tempo}
+          onChoose={selection.choose}
+          onOpen={open}
+          listRef={listRef}
+        />
+      ) : (
+        <NothingFound
+          loading={listing.isPending}
+          failed={listing.error?.message}
+          narrowed={narrowed}
+          onAll={() => {
+            onWords("");
+            onSet({ folder: undefined, only: undefined });
+          }}
+        />
+      )}
+      <p className="flex h-8 flex-none items-center gap-[6px] overflow-hidden whitespace-nowrap border-edge border-t px-[14px] text-small text-soft">
+        {selection.all.length > 1
+          ? `${formatCount(selection.all.length)} of ${formatCount(total)} chosen`
+          : countOf(total)}{" "}
+        · <Key>Space</Key> listen <Key>Enter</Key> apply {targetWords ?? ""} <Key>B</Key> bench <Key>/</Key> find
+      </p>
+    </section>
+  );
+}
+
+interface HeadProps {
+  readonly query: PresetQuery;
+  readonly onSort: (sort: string | undefined) => void;
+}
+
+/** The headings of the list; the last says in which order it stands. */
+function ListHead({ query, onSort }: HeadProps) {
+  return (
+    <div className="grid h-[30px] flex-none grid-cols-[18px_minmax(0,1fr)_214px_80px] items-center gap-[10px] border-edge border-b px-[14px] text-small text-soft">
+      <span />
+      <span>Name</span>
+      <span>Shape</span>
+      <select
+        aria-label="Order of the list"
+        value={!query.q && query.sort === "used" ? "" : (query.sort ?? "")}
+        onChange={({ target }) => onSort(target.value || undefined)}
+        className="-mr-1 justify-self-end rounded-card bg-transparent text-right hover:text-ink"
+      >
+        <option value="">{query.q ? "Best" : "Used"}</option>
+        {query.q && <option value="used">Used</option>}
+        <option value="saved">Saved</option>
+        <option value="name">Name</option>
+      </select>
+    </div>
+  );
+}
