@@ -58,3 +58,14 @@ export const withFrom = (content: Content, from: From): Content => {
       return content;
   }
 };
+
+/** By which version of which preset something goes that was made from it, with its name by then. */
+export const fromOf = ({
+  id,
+  version,
+  card,
+}: {
+  readonly id: string;
+  readonly version: number;
+  readonly card: Pick<Card, "name">;
+}): From => ({ preset: id, version, name: card.name });

@@ -125,3 +125,114 @@ describe("wiring by hand", () => {
     expect(applySteps(PROJECT, twice)).toMatchObject({ ok: false });
   });
 });
+
+const splitIn = (chain: ReturnType<typeof after>, key: string) => {
+  const node = findNode(chain, key)?.node;
+  if (node?.type !== "split") throw new Error(`${key} is no split`);
+  return node;
+};
+const SPLIT = splitIn(WIRED, "split");
+const done = (result: ReturnType<typeof gestures.addLane>): readonly Step[] => {
+  if (!result.ok) throw new Error(result.error);
+  return result.value;
+};
+
+describe("lanes by hand", () => {
+  it("become bands, spread evenly, and the whole sound again", () => {
+    const bands = splitIn(after(done(gestures.splitBy(hand(), SPLIT, "bands"))), "split");
+    expect(bands.by).toEqual({ way: "bands", crossovers: gestures.evenCrossovers(2) });
+    expect(gestures.splitBy(hand(), SPLIT, "copy")).toEqual({ ok: true, value: [] });
+    for (let count = 2; count <= 6; count++) {
+      const crossovers = gestures.evenCrossovers(count);
+      const ratios = crossovers.slice(1).map((hz, at) => hz / crossovers[at]!);
+      for (const ratio of ratios) expect(ratio / ratios[0]!).toBeCloseTo(1, 1);
+      expect(crossovers.length).toBe(count - 1);
+    }
+  });
+
+  it("are never more than six bands, nor fewer than two", () => {
+    const lane = (n: number) => ({ ...SPLIT.lanes[0]!, key: `l${n}`, nodes: [] });
+    const seven = { ...SPLIT, lanes: [1, 2, 3, 4, 5, 6, 7].map(lane) };
+    expect(gestures.splitBy(hand(), seven, "bands")).toMatchObject({ ok: false });
+    expect(gestures.splitBy(hand(), { ...SPLIT, lanes: [lane(1)] }, "bands")).toMatchObject({ ok: false });
+    const six = { ...SPLIT, lanes: [1, 2, 3, 4, 5, 6].map(lane), by: { way: "bands" as const, crossovers: [1] } };
+    expect(gestures.addLane(hand(), six)).toEqual({ ok: false, error: "Six bands are the most." });
+    expect(gestures.addLane(hand(), { ...six, by: { way: "copy" } })).toMatchObject({ ok: true });
+  });
+
+  it("come and go: the last stays, and macros lose what they aimed at", () => {
+    const more = splitIn(after(done(gestures.addLane(hand(), SPLIT))), "split");
+    expect(more.lanes.map((lane) => lane.name)).toEqual(["Clean", "Dirty", "Lane 3"]);
+    const less = after(gestures.removeLane(hand(), SPLIT, "laneB"));
+    expect(splitIn(less, "split").lanes.map((lane) => lane.key)).toEqual(["laneA"]);
+    expect(JSON.stringify(less.macros)).not.toContain("laneB");
+    expect(gestures.removeLane(hand(), { ...SPLIT, lanes: SPLIT.lanes.slice(0, 1) }, "laneA")).toEqual([]);
+    expect(gestures.removeLane(hand(), SPLIT, "nowhere")).toEqual([]);
+  });
+
+  it("lose the crossover above a band that goes, or below it where it was the lowest", () => {
+    const bands = (crossovers: number[]) => ({
+      ...SPLIT,
+      lanes: [...SPLIT.lanes, { ...SPLIT.lanes[0]!, key: "top", name: "Top", nodes: [] }],
+      by: { way: "bands" as const, crossovers },
+    });
+    const left = (key: string) => splitIn(after(gestures.removeLane(hand(), bands([200, 2000]), key)), "split").by;
+    expect(left("laneA")).toEqual({ way: "bands", crossovers: [2000] });
+    expect(left("laneB")).toEqual({ way: "bands", crossovers: [2000] });
+    expect(left("top")).toEqual({ way: "bands", crossovers: [200] });
+  });
+
+  it("hold a crossover between its neighbours and within what is heard", () => {
+    const bands = { ...SPLIT, by: { way: "bands" as const, crossovers: [200, 2000] } };
+    const at = (n: number, hz: number) => gestures.withCrossover(bands, n, hz).by;
+    expect(at(0, 5000)).toEqual({ way: "bands", crossovers: [1999, 2000] });
+    expect(at(1, 5)).toEqual({ way: "bands", crossovers: [200, 201] });
+    expect(at(0, 1)).toEqual({ way: "bands", crossovers: [20, 2000] });
+    expect(at(1, 90_000)).toEqual({ way: "bands", crossovers: [200, 20_000] });
+    expect(gestures.withCrossover(SPLIT, 0, 500)).toBe(SPLIT);
+  });
+});
+
+describe("a preset that is loaded into a slot", () => {
+  const from = { preset: "echoing", version: 3, name: "Echoing" };
+  const plugin = { kind: "plugin" as const, schema: 1 as const, processor: processor("x", "echo") };
+  const loaded = {
+    kind: "chain" as const,
+    schema: 1 as const,
+    chain: { nodes: [processor("one", "gain"), WIRED.nodes[0]!], macros: WIRED.macros },
+  };
+  const section = WIRED.nodes[0]!;
+  if (section.type !== "section") throw new Error("It begins with a section");
+
+  it("takes the place of one plugin, under its key", () => {
+    const slot = { kind: "processor" as const, processor: processor("comp") };
+    const chain = after(gestures.loadIntoSlot(hand(), slot, plugin, from));
+    expect(chain.nodes[1]).toMatchObject({ key: "comp", model: "echo", from });
+    expect(chain.nodes[0]).toEqual(WIRED.nodes[0]);
+    expect(
+      gestures.fromOfSlot({ kind: "processor", processor: chain.nodes[1] as typeof plugin.processor }, chain),
+    ).toEqual(from);
+  });
+
+  it("fills a section: brackets inside go, its macros come behind those that are left", () => {
+    const chain = after(gestures.loadIntoSlot(hand(), { kind: "section", section }, loaded, from));
+    const [filled, behind] = chain.nodes;
+    expect(filled).toMatchObject({ type: "section", key: "pedals", name: "Pedals", from });
+    const inside = filled?.type === "section" ? filled.nodes : [];
+    expect(inside.map((node) => node.type)).toEqual(["processor", "processor", "split"]);
+    expect(behind).toEqual(WIRED.nodes[1]);
+    expect(chain.macros.length).toBe(2 * WIRED.macros.length);
+    expect(gestures.contentOfSlot({ kind: "section", section: filled as typeof section }, chain)).toMatchObject({
+      kind: "chain",
+      chain: { nodes: [{ model: "gain" }, { model: "parametric-eq" }, { type: "split" }] },
+    });
+  });
+
+  it("is the whole chain where nothing is chosen, and what stands there goes by its name", () => {
+    const chain = after(gestures.loadIntoSlot(hand(), { kind: "chain" }, loaded, from));
+    expect(chain.from).toEqual(from);
+    expect(gestures.contentOfSlot({ kind: "chain" }, chain)).toBeNull();
+    const named = after(gestures.followInSlot(hand(), { kind: "section", section }, from));
+    expect(named.nodes[0]).toEqual({ ...section, from });
+  });
+});

@@ -5,7 +5,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { Chain, From } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
-import type { Content } from "@/core/presets/preset";
+import { type Content, fromOf } from "@/core/presets/preset";
 import { saveChain, saveStrip } from "@/core/presets/save";
 import * as gestures from "@/core/recall/gestures";
 import { type Strip, partsOf } from "@/core/strips/strip";
@@ -50,7 +50,7 @@ export function useSaveAgain({ place, strip, reference, saved, editing, gesture 
   const save = async (from: From, baseVersion: number, content: Content): Promise<void> => {
     try {
       const { preset } = await api.saveVersion(from.preset, baseVersion, content);
-      const next: From = { preset: preset.id, version: preset.version, name: preset.card.name };
+      const next = fromOf(preset);
       const [only] = strip ? processorsOf(strip.inserts) : [];
       await gesture(`Save version ${preset.version}`, (hand) =>
         content.kind === "plugin" && only

@@ -2,7 +2,7 @@
 
 import { Fragment } from "react";
 import type { PresetRow } from "@/contracts/records";
-import type { Origin } from "@/core/presets/preset";
+import { type Origin, fromOf } from "@/core/presets/preset";
 import type { StripKind } from "@/core/documents/strip-kinds";
 import { orSay } from "../kit/say";
 import { Chip } from "../kit/bits";
@@ -110,13 +110,13 @@ export function Facts({ preset, onFolder }: FactsProps) {
 const KINDS = Object.keys(STRIP_WORDS) as readonly StripKind[];
 
 /** Which new strips begin as this. */
-function BeginsStrips({ preset: { id, card, content, version } }: { readonly preset: PresetRow }) {
+function BeginsStrips({ preset }: { readonly preset: PresetRow }) {
   const { startOf, set } = useStripStart();
-  const kinds = KINDS.filter((strip) => canBegin(content, strip));
-  const now = kinds.find((strip) => startOf(strip)?.preset === id) ?? "";
+  const kinds = KINDS.filter((strip) => canBegin(preset.content, strip));
+  const now = kinds.find((strip) => startOf(strip)?.preset === preset.id) ?? "";
   const choose = (value: string) => {
     const chosen = kinds.find((strip) => strip === value);
-    if (chosen) set(chosen, { preset: id, version, name: card.name });
+    if (chosen) set(chosen, fromOf(preset));
     else if (now !== "") set(now, null);
   };
   return (

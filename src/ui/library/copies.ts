@@ -1,3 +1,4 @@
+import { fromOf } from "@/core/presets/preset";
 import { cutText } from "@/core/names/cut";
 import type { QueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
@@ -25,8 +26,9 @@ async function copy(presets: readonly PresetRow[], word: string): Promise<readon
     taken.map(({ name }) => name),
   );
   const made = await api.savePresets({
-    presets: presets.map(({ id, kind, content, card, version }, at) => {
-      const origin = { ...card.origin, from: { preset: id, version, name: card.name } };
+    presets: presets.map((preset, at) => {
+      const { kind, content, card } = preset;
+      const origin = { ...card.origin, from: fromOf(preset) };
       return { kind, content, card: { ...card, name: names[at] ?? card.name, origin } };
     }),
   });

@@ -8,10 +8,9 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
-import type { From } from "@/core/chains/chain";
 import { foundTags } from "@/core/library/found-tags";
 import { applyPattern, withoutClashes } from "@/core/library/pattern";
-import type { Card, Content, PresetKind } from "@/core/presets/preset";
+import { type Card, type Content, type PresetKind, fromOf } from "@/core/presets/preset";
 import { insideOf } from "@/core/library/inside";
 import { fold } from "@/core/names/words";
 import type { Strip } from "@/core/strips/strip";
@@ -193,7 +192,7 @@ function useFinish(project: string | null, form: UseFormReturn<SaveFields>) {
     await editing.commit(words, (now) =>
       saved.flatMap(({ item: { thing, content }, preset }) => {
         const strip = now.strips.find((s) => s.id === thing.strip.id);
-        const from: From = { preset: preset.id, version: preset.version, name: preset.card.name };
+        const from = fromOf(preset);
         return strip && content ? followSteps(content, { ...thing, strip }, from) : [];
       }),
     );

@@ -6,7 +6,7 @@ import { KEYS } from "@/clients/events";
 import type { Processor } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import { beginAs } from "@/core/presets/as-strip";
-import { type Content, chainOf, withFrom } from "@/core/presets/preset";
+import { type Content, chainOf, withFrom, fromOf } from "@/core/presets/preset";
 import { defaultValues } from "@/core/processors/model";
 import { getModel } from "@/core/processors/models";
 import { startingPointFor } from "@/core/settings/settings";
@@ -50,10 +50,10 @@ export function useStarts(strip: StripKind | null) {
     const point = startingPointFor(await settled(), model, strip);
     if (!point) return fresh;
     try {
-      const { id, card, version, content } = await contentOf(queries, point.preset, point.version);
-      const plugin = onlyPlugin(content);
+      const row = await contentOf(queries, point.preset, point.version);
+      const plugin = onlyPlugin(row.content);
       if (plugin?.model !== model) return fresh;
-      return { ...plugin, key: fresh.key, from: { preset: id, version, name: card.name } };
+      return { ...plugin, key: fresh.key, from: fromOf(row) };
     } catch {
       sayError(`The starting point of ${getModel(model).name} is not here any more; it opened as its maker set it.`);
       return fresh;
@@ -70,8 +70,8 @@ export function useNewStrip() {
     const point = startingPointFor(await settled(), null, kind);
     if (!point) return blank;
     try {
-      const { id, card, version, content } = await contentOf(queries, point.preset, point.version);
-      return beginAs(blank, withFrom(content, { preset: id, version, name: card.name }));
+      const row = await contentOf(queries, point.preset, point.version);
+      return beginAs(blank, withFrom(row.content, fromOf(row)));
     } catch {
       sayError(`The starting point of new ${STRIP_WORDS[kind]} is not here any more; the strip is blank.`);
       return blank;

@@ -1,4 +1,4 @@
-import type { Layer } from "../../strips/parts/source";
+import { type Layer, layersOf } from "../../strips/parts/source";
 import type { Step } from "../steps";
 import equal from "fast-deep-equal";
 import type { Hand } from "./hand";
@@ -10,3 +10,10 @@ export function setLayers({ strip, mint }: Hand, layers: readonly Layer[]): read
   const to = { ...from, layers: [...layers] };
   return equal(from, to) ? [] : [{ id: mint(), kind: "setPart", strip: strip.id, part: "source", from, to }];
 }
+
+/** One layer of the strip's instrument, made into another. */
+export const changeLayer = (hand: Hand, key: string, change: (now: Layer) => Layer): readonly Step[] =>
+  setLayers(
+    hand,
+    layersOf(hand.strip).map((layer) => (layer.key === key ? change(layer) : layer)),
+  );

@@ -1,4 +1,5 @@
 import type { Chain, ChainNode, Split } from "../../chains/chain";
+import type { Clipping } from "../../chains/clipping";
 import { withCopiedTargets, withoutLostTargets } from "../../chains/macros";
 import {
   type Place,
@@ -22,6 +23,24 @@ import { setMacros } from "./macros";
 export const putIn = (hand: Hand, node: ChainNode, place: Place): readonly Step[] => [
   { ...base(hand), kind: "placeNode", node: node.key, from: null, to: { node, ...placeInStep(place) } },
 ];
+
+/** Where what is added goes: behind a node, last into a section; last of all where there is none. */
+export function placeBehind(chain: Chain, node: ChainNode | null): Place {
+  if (!node) return { within: null, after: chain.nodes.at(-1)?.key ?? null };
+  if (node.type === "section") return { within: node.key, after: lastOf(node.nodes) };
+  return { within: findNode(chain, node.key)?.place.within ?? null, after: node.key };
+}
+
+/** Puts copied nodes in a place, one behind the other, and their macros behind those of the chain. */
+export function paste(hand: Hand, { nodes, macros }: Clipping, place: Place): readonly Step[] {
+  let { after } = place;
+  const steps = nodes.flatMap((node) => {
+    const step = putIn(hand, node, { within: place.within, after });
+    after = node.key;
+    return step;
+  });
+  return [...steps, ...(macros.length > 0 ? setMacros(hand, [...chainOf(hand).macros, ...macros]) : [])];
+}
 
 /** Takes a node out, with all that it holds; macros lose what they aimed at in it. */
 export function takeOut(hand: Hand, key: string): readonly Step[] {

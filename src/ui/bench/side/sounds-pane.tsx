@@ -8,7 +8,7 @@ import type { PresetQuery } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import type { From } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
-import { chainOf } from "@/core/presets/preset";
+import { chainOf, fromOf } from "@/core/presets/preset";
 import { defaultValues } from "@/core/processors/model";
 import { findModel, getModel } from "@/core/processors/models";
 import { startingPointFor, withStartingPoint } from "@/core/settings/settings";
@@ -26,8 +26,7 @@ import { useLastList } from "../../library/last-list";
 import type { Instrument } from "../instrument/use-instrument";
 import type { Bench } from "../use-bench";
 import type { BenchHands } from "../use-bench-gestures";
-import { type Slot, stepsToLoad } from "../load-slot";
-import { fromOf, loadInstrument, pluginOf, saveSlotAs, slotOf, titleOf, useSaveSlot } from "./slot";
+import { saveSlotAs, slotOf, useSaveSlot } from "./slot";
 import { useSounds } from "./sounds";
 
 interface Props {
@@ -37,9 +36,9 @@ interface Props {
 }
 
 /** The presets that fit a slot, in the order and with the words of the list last shown. */
-function useFitting(slot: Slot) {
+function useFitting(slot: gestures.Slot) {
   const { sort } = useLastList();
-  const plugin = pluginOf(slot);
+  const plugin = gestures.pluginOf(slot);
   const query: PresetQuery = plugin ? { kind: "plugin", model: plugin.model, sort } : { kind: "chain", sort };
   const pages = useInfiniteQuery({
     queryKey: [...KEYS.presets, "fitting", query],
@@ -55,11 +54,10 @@ export function SoundsPane({ bench, hand, instrument }: Props) {
   const { whole, setWhole } = useSounds();
   const slot = slotOf(bench, whole, instrument?.selected ?? null);
   const { rows, pages } = useFitting(slot);
-  const from = fromOf(slot, bench.chain);
+  const from = gestures.fromOfSlot(slot, bench.chain);
   const at = rows.findIndex((row) => row.id === from?.preset);
   const load = (row: PresetRow) => {
-    if (slot.kind === "layer") return loadInstrument(instrument, slot.layer, row);
-    void bench.gesture(`Load ${row.card.name}`, (h) => stepsToLoad(h, slot, row, bench.chain));
+    void bench.gesture(`Load ${row.card.name}`, (h) => gestures.loadIntoSlot(h, slot, row.content, fromOf(row)));
   };
   const step = (by: 1 | -1) => {
     const row = rows[at < 0 ? (by > 0 ? 0 : rows.length - 1) : (at + by + rows.length) % rows.length];
@@ -69,7 +67,7 @@ export function SoundsPane({ bench, hand, instrument }: Props) {
   useActions([
     {
       id: "next-sound",
-      title: `Next sound for ${titleOf(slot)}`,
+      title: `Next sound for ${gestures.nameOfSlot(slot)}`,
       group,
       keys: ["."],
       enabled: rows.length > 0,
@@ -77,7 +75,7 @@ export function SoundsPane({ bench, hand, instrument }: Props) {
     },
     {
       id: "previous-sound",
-      title: `Previous sound for ${titleOf(slot)}`,
+      title: `Previous sound for ${gestures.nameOfSlot(slot)}`,
       group,
       keys: [","],
       enabled: rows.length > 0,
@@ -118,10 +116,10 @@ export function SoundsPane({ bench, hand, instrument }: Props) {
       </div>
       {pages.isSuccess && rows.length === 0 && (
         <p className="text-small text-soft">
-          Nothing in the library fits {titleOf(slot)} yet. What you save from here stands here next time.
+          Nothing in the library fits {gestures.nameOfSlot(slot)} yet. What you save from here stands here next time.
         </p>
       )}
-      <ul aria-label={`Sounds for ${titleOf(slot)}`} className="-mx-2 grid">
+      <ul aria-label={`Sounds for ${gestures.nameOfSlot(slot)}`} className="-mx-2 grid">
         {rows.map((row) => (
           <li key={row.id}>
             <button
@@ -155,16 +153,16 @@ export function SoundsPane({ bench, hand, instrument }: Props) {
 }
 
 interface FootProps extends Props {
-  readonly slot: Slot;
+  readonly slot: gestures.Slot;
   readonly onLoad: (row: PresetRow) => void;
 }
 
 /** What can be done with the sound that stands in the slot. */
 function SlotFoot({ bench, hand, instrument, slot, onLoad }: FootProps) {
   const queries = useQueryClient();
-  const saveOver = useSaveSlot(bench, slot, instrument);
-  const from = fromOf(slot, bench.chain);
-  const plugin = pluginOf(slot);
+  const saveOver = useSaveSlot(bench, slot);
+  const from = gestures.fromOfSlot(slot, bench.chain);
+  const plugin = gestures.pluginOf(slot);
   const model = plugin ? findModel(plugin.model) : null;
   if (slot.kind === "chain") return null;
   /** The version that it came from, wherever that stands in the list, and whatever was saved since. */
