@@ -6,5 +6,11 @@ export default defineConfig({
   plugins: [react()],
   resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
   // A test of the interface names its surroundings in its first line.
-  test: { include: ["src/**/*.test.{ts,tsx}"], testTimeout: 60_000, pool: "forks", maxWorkers: 2 },
+  test: {
+    include: ["src/**/*.test.{ts,tsx}"],
+    setupFiles: ["vitest.setup.ts"],
+    testTimeout: 60_000,
+    pool: "forks",
+    maxWorkers: 2,
+  },
 });
