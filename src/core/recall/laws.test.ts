@@ -1,3 +1,4 @@
+import equal from "fast-deep-equal";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { findProjectProblem } from "../projects/project";
@@ -60,6 +61,8 @@ describe("the laws of recall", () => {
   });
 
   it("2: outside the chosen parts and targets nothing changes, and untouched strips are the same objects", () => {
+    /** Parts that were changed, and parts that the preset would have changed, had they been chosen. */
+    const [changed, spared] = [new Set<PartName>(), new Set<PartName>()];
     fc.assert(
       fc.property(someInput, (input) => {
         const { plan, after } = applied(input);
@@ -72,12 +75,19 @@ describe("the laws of recall", () => {
           const now = after.strips.find((s) => s.id === strip.id)!;
           for (const part of PARTS)
             if (!asked(strip.id, part) || !touched.has(`${strip.id}/${part}`)) expect(now[part]).toEqual(strip[part]);
+            else if (!equal(now[part], strip[part])) changed.add(part);
           if (!PARTS.some((part) => touched.has(`${strip.id}/${part}`))) expect(now).toBe(strip);
         }
         expect({ ...after, strips: null }).toEqual({ ...input.project, strips: null });
+        const all = input.requests.map((request) => ({ ...request, parts: PARTS }));
+        for (const { strip, part } of planRecall({ ...input, requests: all, except: [] }).steps.map(cellOf))
+          if (strip !== null && part !== null && !asked(strip, part)) spared.add(part);
       }),
       RUNS,
     );
+    // Of each part, or the law would say nothing about it.
+    expect([...changed].toSorted()).toEqual([...PARTS].toSorted());
+    expect([...spared].toSorted()).toEqual([...PARTS].toSorted());
   });
 
   it("3: a strip saved, applied to an empty strip of its kind and saved again has the same fingerprint", () => {

@@ -1,5 +1,7 @@
 import fc from "fast-check";
-import type { Chain, ChainNode, Lane, Macro, Processor } from "../../chains/chain";
+import type { Chain, ChainNode, Lane, Macro, MacroTarget, Processor } from "../../chains/chain";
+import { LANE_LEVEL, LANE_PAN } from "../../chains/params";
+import { nodesIn, processorsOf } from "../../chains/tree";
 import { completeValues } from "../../processors/model";
 import { EFFECTS, MODELS, getModel } from "../../processors/models";
 import type { ParamSpec, Value } from "../../units/param-spec";
@@ -109,32 +111,51 @@ const WIRINGS: readonly ((processors: readonly Processor[]) => ChainNode[])[] = 
   ],
 ];
 
-const macroFor = ({ key, model }: Processor): Macro => {
-  const { params, lead } = getModel(model);
-  const spec = params.find((p) => p.id === lead)!;
-  return {
-    key: "m1",
-    name: "More",
-    style: "line",
-    axes: [
-      [
-        { node: key, param: lead, from: spec.min, to: spec.max, bend: 0.5 },
-        { node: key, param: "enabled", from: 0, to: 1, bend: 0 },
-      ],
-    ],
-  };
-};
+/** All that a macro of a chain can aim at: values that are numbers, switches, and the level and pan of lanes. */
+function aimsOf(chain: Chain): readonly (readonly [node: string, spec: ParamSpec])[] {
+  const processors = processorsOf(chain).flatMap(({ key, model }) => {
+    const turned = getModel(model).params.filter((spec) => !spec.choices);
+    return [...turned, { ...LANE_PAN, id: "enabled", min: 0, max: 1 }].map((spec) => [key, spec] as const);
+  });
+  const lanes = nodesIn(chain.nodes).flatMap((node) =>
+    node.type === "split"
+      ? node.lanes.flatMap(({ key }) => [[key, LANE_LEVEL] as const, [key, LANE_PAN] as const])
+      : [],
+  );
+  return [...processors, ...lanes];
+}
+
+/** Macros of every style on some of it: several on the same value, none at all, in lanes and sections too. */
+function macrosFor(chain: Chain): fc.Arbitrary<Macro[]> {
+  const aims = aimsOf(chain);
+  if (aims.length === 0) return fc.constant([]);
+  const target = fc.tuple(fc.constantFrom(...aims), fc.double({ min: -1, max: 1, noNaN: true }), fc.boolean()).map(
+    ([[node, { id, min, max }], bend, turned]): MacroTarget => ({
+      node,
+      param: id,
+      from: turned ? max : min,
+      to: turned ? min : max,
+      bend: bend + 0,
+    }),
+  );
+  const axis = fc.array(target, { maxLength: 3 });
+  const style = fc.constantFrom<Macro["style"]>("line", "switch", "pad");
+  return fc.array(fc.tuple(style, axis, axis), { maxLength: 2 }).map((some) =>
+    some.map(([how, across, up], at) => ({
+      key: `m${at}`,
+      name: `Macro ${at}`,
+      style: how,
+      axes: how === "pad" ? [across, up] : [across],
+    })),
+  );
+}
 
 const chainOf = (keyed: readonly KeyInput[]): fc.Arbitrary<Chain> =>
   fc
     .uniqueArray(fc.constantFrom("p1", "p2", "p3", "p4", "p5"), { maxLength: 4 })
-    .chain((keys) =>
-      fc.tuple(fc.tuple(...keys.map((key) => someProcessor(key, keyed))), fc.constantFrom(...WIRINGS), fc.boolean()),
-    )
-    .map(([processors, wire, hasMacro]) => ({
-      nodes: wire(processors),
-      macros: hasMacro && processors[0] ? [macroFor(processors[0])] : [],
-    }));
+    .chain((keys) => fc.tuple(fc.tuple(...keys.map((key) => someProcessor(key, keyed))), fc.constantFrom(...WIRINGS)))
+    .map(([processors, wire]): Chain => ({ nodes: wire(processors), macros: [] }))
+    .chain((chain) => macrosFor(chain).map((macros) => ({ ...chain, macros })));
 
 export const someChain: fc.Arbitrary<Chain> = chainOf([undefined]);
 const chainHere = chainOf(KEYED_HERE);
