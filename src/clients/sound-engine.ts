@@ -1,4 +1,4 @@
-import type { Remote } from "comlink";
+import { type Remote, wrap } from "comlink";
 import { type FromWorklet, type ToWorklet, WORKLET_NAME } from "@/contracts/audition";
 import { keyMaterials } from "@/core/chains/heard-chain";
 import type { Meters, Voice } from "@/core/sound/audition/audition";
@@ -74,14 +74,10 @@ async function openLine(hear: (meters: Meters) => void): Promise<Line> {
   return { context, node, analyser };
 }
 
-/** The worker that renders and measures; it comes when it is first asked for something. */
-async function openWorker(): Promise<Remote<SoundService>> {
-  const { wrap } = await import("comlink");
-  return wrap<SoundService>(new Worker(new URL("../workers/sound.worker.ts", import.meta.url), { type: "module" }));
-}
-
 class BrowserSoundEngine implements SoundEngine {
-  private opened: Promise<Remote<SoundService>> | null = null;
+  private readonly worker: Remote<SoundService> = wrap(
+    new Worker(new URL("../workers/sound.worker.ts", import.meta.url), { type: "module" }),
+  );
   private readonly wish: Wish = {
     material: null,
     sounds: { a: null, b: null },
@@ -141,16 +137,16 @@ class BrowserSoundEngine implements SoundEngine {
     this.tell({ kind: "allNotesOff" });
   }
 
-  async measure(material: string, sound: HeardSound | null): Promise<Measurement> {
-    return (await this.worker).measureLoop(material, ENGINE_RATE, sound);
+  measure(material: string, sound: HeardSound | null): Promise<Measurement> {
+    return this.worker.measureLoop(material, ENGINE_RATE, sound);
   }
 
-  async costOf(material: string, sounds: readonly HeardSound[]): Promise<readonly number[]> {
-    return (await this.worker).costOf(material, ENGINE_RATE, sounds);
+  costOf(material: string, sounds: readonly HeardSound[]): Promise<readonly number[]> {
+    return this.worker.costOf(material, ENGINE_RATE, sounds);
   }
 
-  async encode(left: Float32Array, right: Float32Array, sampleRate: number): Promise<Uint8Array<ArrayBuffer>> {
-    return (await this.worker).encode(left, right, sampleRate);
+  encode(left: Float32Array, right: Float32Array, sampleRate: number): Promise<Uint8Array<ArrayBuffer>> {
+    return this.worker.encode(left, right, sampleRate);
   }
 
   readSpectrum(): Float32Array<ArrayBuffer> | null {
@@ -166,13 +162,6 @@ class BrowserSoundEngine implements SoundEngine {
   onMeters(hear: (meters: Meters) => void): () => void {
     this.listeners.add(hear);
     return () => this.listeners.delete(hear);
-  }
-
-  private get worker(): Promise<Remote<SoundService>> {
-    this.opened ??= openWorker();
-    // Where it could not be fetched, the next that is asked for tries again.
-    this.opened.catch(() => (this.opened = null));
-    return this.opened;
   }
 
   private async open(): Promise<void> {
@@ -210,7 +199,7 @@ class BrowserSoundEngine implements SoundEngine {
   }
 
   private async sendLoop(material: string): Promise<LoopPicture> {
-    const { left, right, ...picture } = await (await this.worker).makeLoop(material, ENGINE_RATE);
+    const { left, right, ...picture } = await this.worker.makeLoop(material, ENGINE_RATE);
     if (this.wish.material === material) this.tell({ kind: "loop", left, right }, [left.buffer, right.buffer]);
     return picture;
   }
@@ -225,13 +214,13 @@ class BrowserSoundEngine implements SoundEngine {
   private sendAround({ chain, instrument }: HeardSound): void {
     for (const material of keyMaterials(chain))
       this.sendOnce(material, async () => {
-        const { left, right } = await (await this.worker).makeLoop(material, ENGINE_RATE);
+        const { left, right } = await this.worker.makeLoop(material, ENGINE_RATE);
         this.tell({ kind: "key", material, left, right }, [left.buffer, right.buffer]);
       });
     for (const { sample } of instrument?.layers ?? [])
       if (sample !== null)
         this.sendOnce(sample, async () => {
-          const { left, right, sampleRate } = await (await this.worker).makeSample(sample);
+          const { left, right, sampleRate } = await this.worker.makeSample(sample);
           this.tell({ kind: "sample", hash: sample, left, right, sampleRate }, [left.buffer, right.buffer]);
         });
   }
