@@ -1,13 +1,13 @@
 import { type Remote, wrap } from "comlink";
 import { type FromWorklet, type ToWorklet, WORKLET_NAME } from "@/contracts/audition";
 import { keyMaterials } from "@/core/chains/heard-chain";
-import type { Meters, Voice } from "@/core/sound/audition/audition";
+import type { Meters, Side } from "@/core/sound/audition/audition";
 import type { HeardSound } from "@/core/sound/heard-sound";
 import type { Measurement } from "@/core/dsp/measure/measure";
 import type { SoundService } from "@/workers/sound.worker";
 
 /** What of the sound the interface knows: its words, not how it is made. */
-export type { HeardSound, Measurement, Meters, Voice };
+export type { HeardSound, Measurement, Meters, Side };
 
 /** The application's rate; projects at other rates are heard as they would be at this one. */
 export const ENGINE_RATE = 48_000;
@@ -23,9 +23,9 @@ export interface SoundEngine {
   start(): Promise<void>;
   setMaterial(material: string): Promise<LoopPicture>;
   setSound(side: "a" | "b", sound: HeardSound | null): void;
-  select(voice: Voice): void;
+  select(side: Side): void;
   play(playing: boolean): void;
-  setGains(gains: Readonly<Record<Voice, number>>): void;
+  setGains(gains: Readonly<Record<Side, number>>): void;
   /** Keys of the instrument that is heard; velocity 1 to 127. */
   noteOn(note: number, velocity: number): Promise<void>;
   noteOff(note: number): void;
@@ -46,9 +46,9 @@ export interface SoundEngine {
 interface Wish {
   material: string | null;
   sounds: Record<"a" | "b", HeardSound | null>;
-  voice: Voice;
+  side: Side;
   playing: boolean;
-  gains: Readonly<Record<Voice, number>>;
+  gains: Readonly<Record<Side, number>>;
 }
 
 /** The worklet's node and what stands around it. */
@@ -81,7 +81,7 @@ class BrowserSoundEngine implements SoundEngine {
   private readonly wish: Wish = {
     material: null,
     sounds: { a: null, b: null },
-    voice: "dry",
+    side: "dry",
     playing: false,
     gains: { dry: 1, a: 1, b: 1 },
   };
@@ -112,15 +112,15 @@ class BrowserSoundEngine implements SoundEngine {
     this.sendSound(side);
   }
 
-  select(voice: Voice): void {
-    this.want({ voice }, { kind: "select", voice });
+  select(side: Side): void {
+    this.want({ side }, { kind: "select", side });
   }
 
   play(playing: boolean): void {
     this.want({ playing }, { kind: "play", playing });
   }
 
-  setGains(gains: Readonly<Record<Voice, number>>): void {
+  setGains(gains: Readonly<Record<Side, number>>): void {
     this.want({ gains }, { kind: "gains", gains });
   }
 
@@ -180,10 +180,10 @@ class BrowserSoundEngine implements SoundEngine {
     };
     line.context.addEventListener("error", lose);
     line.context.addEventListener("statechange", () => line.context.state === "closed" && lose());
-    const { material, voice, gains, playing } = this.wish;
+    const { material, side, gains, playing } = this.wish;
     if (material) await this.sendLoop(material);
     for (const side of ["a", "b"] as const) this.sendSound(side);
-    this.tell({ kind: "select", voice });
+    this.tell({ kind: "select", side });
     this.tell({ kind: "gains", gains });
     this.tell({ kind: "play", playing });
   }

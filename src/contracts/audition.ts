@@ -1,5 +1,5 @@
 import type { HeardChain } from "@/core/chains/heard-chain";
-import type { Meters, Voice } from "@/core/sound/audition/audition";
+import type { Meters, Side } from "@/core/sound/audition/audition";
 import type { HeardSound } from "@/core/sound/heard-sound";
 
 /** What the interface tells the audio worklet. */
@@ -17,9 +17,9 @@ export type ToWorklet =
   | { readonly kind: "noteOn"; readonly note: number; readonly velocity: number }
   | { readonly kind: "noteOff"; readonly note: number }
   | { readonly kind: "allNotesOff" }
-  | { readonly kind: "select"; readonly voice: Voice }
+  | { readonly kind: "select"; readonly side: Side }
   | { readonly kind: "play"; readonly playing: boolean }
-  | { readonly kind: "gains"; readonly gains: Readonly<Record<Voice, number>> }
+  | { readonly kind: "gains"; readonly gains: Readonly<Record<Side, number>> }
   | { readonly kind: "mark"; readonly id: number };
 
 /** What it tells back: meters some thirty times a second, and when a marked message came into force. */

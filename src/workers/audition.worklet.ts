@@ -56,7 +56,7 @@ class AuditionProcessor extends AudioWorkletProcessor {
       case "allNotesOff":
         return this.audition.allNotesOff();
       case "select":
-        return this.audition.select(message.voice);
+        return this.audition.select(message.side);
       case "play":
         return this.audition.play(message.playing);
       case "gains":

@@ -1,33 +1,33 @@
 import type { LoopPicture, SoundEngine } from "@/clients/sound-engine";
-import type { Meters, Voice } from "@/core/sound/audition/audition";
+import type { Meters, Side } from "@/core/sound/audition/audition";
 import type { HeardSound } from "@/core/sound/heard-sound";
 import type { Measurement } from "@/core/dsp/measure/measure";
 
 /*
  * What would make sound in a browser, in place of clients/sound-engine.ts:
- * `vi.mock("@/clients/sound-engine", () => import("@/app/testing/engine"))`. It remembers what it was told.
+ * `vi.mock("@/clients/sound-engine", () => import("@/app/testing/engine"))`. It remembers what it was asked for.
  */
 
-export interface Told {
+export interface EngineState {
   material: string | null;
   readonly sounds: Record<"a" | "b", HeardSound | null>;
-  voice: Voice;
+  side: Side;
   playing: boolean;
-  gains: Readonly<Record<Voice, number>>;
+  gains: Readonly<Record<Side, number>>;
   readonly notes: number[];
 }
 
-const nothing = (): Told => ({
+const nothing = (): EngineState => ({
   material: null,
   sounds: { a: null, b: null },
-  voice: "dry",
+  side: "dry",
   playing: false,
   gains: { dry: 1, a: 1, b: 1 },
   notes: [],
 });
 
-/** What the engine was told last, since `quiet()`. */
-export let told: Told = nothing();
+/** What was asked of the engine last, since `quiet()`. */
+export let engine: EngineState = nothing();
 
 /** How loud a sound is held to be, in LUFS; what it throws, the engine throws. */
 type Loudness = (sound: HeardSound | null) => number | Promise<number>;
@@ -38,7 +38,7 @@ const listeners = new Set<(meters: Meters) => void>();
 
 /** As when the page is opened. */
 export function quiet(how: { readonly loudness?: Loudness; readonly starts?: boolean } = {}): void {
-  told = nothing();
+  engine = nothing();
   loudnessOf = how.loudness ?? (() => -23);
   willStart = how.starts ?? true;
 }
@@ -72,19 +72,19 @@ const measured = (integratedLufs: number): Measurement => ({
 export const createSoundEngine = (): SoundEngine => ({
   start: () => (willStart ? Promise.resolve() : Promise.reject(new Error("No device."))),
   setMaterial: (material) => {
-    told.material = material;
+    engine.material = material;
     return material.startsWith("own:gone") ? Promise.reject(new Error("No such material.")) : picture(material);
   },
-  setSound: (side, sound) => void (told.sounds[side] = sound),
-  select: (voice) => void (told.voice = voice),
-  play: (playing) => void (told.playing = playing),
-  setGains: (gains) => void (told.gains = gains),
+  setSound: (side, sound) => void (engine.sounds[side] = sound),
+  select: (side) => void (engine.side = side),
+  play: (playing) => void (engine.playing = playing),
+  setGains: (gains) => void (engine.gains = gains),
   noteOn: (note) => {
-    told.notes.push(note);
+    engine.notes.push(note);
     return Promise.resolve();
   },
-  noteOff: (note) => void told.notes.splice(told.notes.indexOf(note), 1),
-  allNotesOff: () => void told.notes.splice(0),
+  noteOff: (note) => void engine.notes.splice(engine.notes.indexOf(note), 1),
+  allNotesOff: () => void engine.notes.splice(0),
   measure: async (_, sound) => measured(await loudnessOf(sound)),
   costOf: (_, sounds) => Promise.resolve(sounds.map(({ chain }) => 1 + chain.length)),
   encode: () => Promise.resolve(new Uint8Array(44)),

@@ -1,8 +1,8 @@
 import type { z } from "zod";
 import { findModel } from "../processors/models";
-import type { ChainSchema, FromSchema, NodeSchema, ProcessorSchema, StripRefSchema } from "./schema";
+import type { ChainSchema, PresetRefSchema, NodeSchema, ProcessorSchema, StripRefSchema } from "./schema";
 
-export type From = Readonly<z.infer<typeof FromSchema>>;
+export type PresetRef = Readonly<z.infer<typeof PresetRefSchema>>;
 export type StripRef = Readonly<z.infer<typeof StripRefSchema>>;
 export type Processor = Readonly<z.infer<typeof ProcessorSchema>>;
 export type ChainNode = Readonly<z.infer<typeof NodeSchema>>;

@@ -1,6 +1,6 @@
 import equal from "fast-deep-equal";
 import type { ParamId, Value } from "../units/param-spec";
-import type { Chain, ChainNode, From, Lane, Processor } from "./chain";
+import type { Chain, ChainNode, PresetRef, Lane, Processor } from "./chain";
 import { mapProcessor, processorsOf, lanesOf, nodesIn } from "./tree";
 
 /** One way in which a chain is not as it was saved. */
@@ -123,7 +123,7 @@ export function differencesOf(saved: Chain, now: Chain): readonly Difference[] {
  * The chain with each plugin as its own preset has it, for a chain that was never saved as a whole. `find` gives the saved
  * plugin, null while it is not known; plugins without a preset, or of another model by now, stay as they are.
  */
-export function asInPluginPresets(chain: Chain, find: (from: From) => Processor | null): Chain {
+export function asInPluginPresets(chain: Chain, find: (from: PresetRef) => Processor | null): Chain {
   return processorsOf(chain).reduce((saved, { key, model, from }) => {
     const partner = from ? find(from) : null;
     if (partner?.model !== model) return saved;

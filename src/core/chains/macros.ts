@@ -29,26 +29,26 @@ const ENABLED: ParamSpec = {
 
 const LANE_SPECS: Readonly<Record<string, ParamSpec>> = { enabled: ENABLED, level: LANE_LEVEL, pan: LANE_PAN };
 
-const thingOf = (chain: Chain, key: string): ChainNode | Lane | null =>
+const aimOf = (chain: Chain, key: string): ChainNode | Lane | null =>
   findNode(chain, key)?.node ?? findLane(chain, key);
 
 /** What a target moves: its description, null where it is not there or cannot be moved. */
 export function findTargetSpec(chain: Chain, { node, param }: Pick<MacroTarget, "node" | "param">): ParamSpec | null {
-  const thing = thingOf(chain, node);
-  if (!thing) return null;
-  if (!("type" in thing)) return LANE_SPECS[param] ?? null;
-  if (param === "enabled") return thing.type === "split" ? null : ENABLED;
-  const model = thing.type === "processor" ? findModel(thing.model) : null;
+  const aim = aimOf(chain, node);
+  if (!aim) return null;
+  if (!("type" in aim)) return LANE_SPECS[param] ?? null;
+  if (param === "enabled") return aim.type === "split" ? null : ENABLED;
+  const model = aim.type === "processor" ? findModel(aim.model) : null;
   return model ? findSpec(model, param) : null;
 }
 
 /** The value that a target stands at now; note lengths as they stand. */
 export function targetValue(chain: Chain, { node, param }: Pick<MacroTarget, "node" | "param">): Value | null {
-  const thing = thingOf(chain, node);
-  if (!thing) return null;
-  if (param === "enabled") return "enabled" in thing ? Number(thing.enabled) : null;
-  if (!("type" in thing)) return param === "level" ? thing.level : param === "pan" ? thing.pan : null;
-  return thing.type === "processor" ? (thing.values[param] ?? null) : null;
+  const aim = aimOf(chain, node);
+  if (!aim) return null;
+  if (param === "enabled") return "enabled" in aim ? Number(aim.enabled) : null;
+  if (!("type" in aim)) return param === "level" ? aim.level : param === "pan" ? aim.pan : null;
+  return aim.type === "processor" ? (aim.values[param] ?? null) : null;
 }
 
 /** What is wrong with a target, as a sentence; null where nothing is. */

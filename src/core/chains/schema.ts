@@ -11,7 +11,7 @@ const NoteLengthSchema = z.strictObject({ note: z.enum(NOTES), feel: z.enum(FEEL
 export const ValueSchema = z.union([z.number(), NoteLengthSchema]);
 
 /** Which preset a thing was loaded from. */
-export const FromSchema = z.strictObject({ preset: z.string().min(1), version: z.int().min(1), name: z.string() });
+export const PresetRefSchema = z.strictObject({ preset: z.string().min(1), version: z.int().min(1), name: z.string() });
 
 /** A strip of the same document, or one outside of it by kind and name. */
 export const StripRefSchema = z.union([
@@ -35,7 +35,7 @@ export const ProcessorSchema = z.strictObject({
   /** Opaque bytes of a foreign plugin, by their SHA-256. */
   state: z.strictObject({ hash: z.string().regex(/^[0-9a-f]{64}$/) }).optional(),
   keyInput: KeyInputSchema.optional(),
-  from: FromSchema.optional(),
+  from: PresetRefSchema.optional(),
 });
 
 const laneSettings = {
@@ -74,7 +74,7 @@ const SectionSchema = z.strictObject({
   key: KeySchema,
   name: NameSchema,
   enabled: z.boolean(),
-  from: FromSchema.optional(),
+  from: PresetRefSchema.optional(),
   nodes: z.array(z.discriminatedUnion("type", [ProcessorSchema, SplitSchema])).max(MOST_NODES),
 });
 
@@ -101,5 +101,5 @@ export const MacrosSchema = z.array(MacroSchema).max(64);
 export const ChainSchema = z.strictObject({
   nodes: z.array(NodeSchema).max(MOST_NODES),
   macros: MacrosSchema,
-  from: FromSchema.optional(),
+  from: PresetRefSchema.optional(),
 });

@@ -1,5 +1,5 @@
 import { MOST_NODES } from "../documents/limits";
-import type { Chain, ChainNode, From, Lane, Processor, Section } from "./chain";
+import type { Chain, ChainNode, PresetRef, Lane, Processor, Section } from "./chain";
 
 /*
  * A chain is a tree: sections hold nodes, splits hold lanes, lanes hold nodes. Everything here finds and changes nodes
@@ -94,11 +94,11 @@ export const nodesIn = (nodes: Nodes): readonly ChainNode[] =>
 
 /** Whether there is more in a list than a chain may hold, wherever in it. */
 /** Presets that something in a chain was loaded from, whatever it stands in. */
-export const fromsIn = (nodes: Nodes): readonly From[] =>
+export const fromsIn = (nodes: Nodes): readonly PresetRef[] =>
   nodesIn(nodes).flatMap((node) => (node.type === "split" ? [] : (node.from ?? [])));
 
 /** As `fromsIn`, with the preset that the chain itself is. */
-export const fromsOf = ({ from, nodes }: Chain): readonly From[] => [...(from ? [from] : []), ...fromsIn(nodes)];
+export const fromsOf = ({ from, nodes }: Chain): readonly PresetRef[] => [...(from ? [from] : []), ...fromsIn(nodes)];
 
 export const isTooLong = (nodes: Nodes): boolean => nodesIn(nodes).length > MOST_NODES;
 

@@ -1,4 +1,4 @@
-import type { Chain, From, Processor } from "../chains/chain";
+import type { Chain, PresetRef, Processor } from "../chains/chain";
 import { completeProcessor } from "../chains/complete";
 import type { Value, Values } from "../units/param-spec";
 import { BAND_TYPES, type BandType } from "../processors/equaliser/parametric-eq/bands";
@@ -62,7 +62,7 @@ export const called = (label: string, p: Processor): Processor => ({ ...p, label
 /** A chain as it was loaded from a preset, with some values turned since: place in the chain, parameter, value. */
 export function loaded(
   saved: Chain,
-  from: From,
+  from: PresetRef,
   turned: readonly (readonly [at: number, param: string, value: Value])[] = [],
 ): Chain {
   const nodes = saved.nodes.map((node, place) => {

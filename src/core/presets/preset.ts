@@ -1,5 +1,5 @@
 import type { z } from "zod";
-import { type Chain, type From, EMPTY_CHAIN } from "../chains/chain";
+import { type Chain, type PresetRef, EMPTY_CHAIN } from "../chains/chain";
 import type { CardSchema, ContentSchema, OriginSchema } from "./schema";
 
 export type Content = Readonly<z.infer<typeof ContentSchema>>;
@@ -43,7 +43,7 @@ export function chainOf(content: Content): Chain {
 }
 
 /** What was loaded carries its preset's name and version. */
-export const withFrom = (content: Content, from: From): Content => {
+export const withFrom = (content: Content, from: PresetRef): Content => {
   switch (content.kind) {
     case "plugin":
       return { ...content, processor: { ...content.processor, from } };
@@ -60,7 +60,7 @@ export const withFrom = (content: Content, from: From): Content => {
 };
 
 /** By which version of which preset something goes that was made from it, with its name by then. */
-export const fromOf = ({
+export const presetRef = ({
   id,
   version,
   card,
@@ -68,4 +68,4 @@ export const fromOf = ({
   readonly id: string;
   readonly version: number;
   readonly card: Pick<Card, "name">;
-}): From => ({ preset: id, version, name: card.name });
+}): PresetRef => ({ preset: id, version, name: card.name });

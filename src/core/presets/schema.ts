@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { ChainSchema, FromSchema, KeySchema, ProcessorSchema } from "../chains/schema";
+import { ChainSchema, PresetRefSchema, KeySchema, ProcessorSchema } from "../chains/schema";
 import { isVisible } from "../names/cut";
 import { MOST_NOTES, MOST_STRIPS, MOST_TAGS } from "../documents/limits";
 import { SavedStripSchema } from "../strips/schema";
@@ -36,7 +36,7 @@ export const OriginSchema = z.strictObject({
   date: z.iso.date().optional(),
   take: Words.optional(),
   /** The preset that it was made from, where it is a variation, or was changed from one of a pack. */
-  from: FromSchema.optional(),
+  from: PresetRefSchema.optional(),
 });
 
 /** What no name may hold: controls, and the signs that turn the direction of what stands around them. */

@@ -1,6 +1,6 @@
 import { asStrip } from "../presets/as-strip";
 import equal from "fast-deep-equal";
-import { EMPTY_CHAIN, type From, type StripRef } from "../chains/chain";
+import { EMPTY_CHAIN, type PresetRef, type StripRef } from "../chains/chain";
 import { type Content, KIND_NAMES, withFrom } from "../presets/preset";
 import { type Project, findLoop, findStrip, getStrip } from "../projects/project";
 import { type SavedStrip, type Strip, createStrip, partsOf, stripName } from "../strips/strip";
@@ -15,7 +15,7 @@ import type { SetPart, WholePart } from "./steps/set-part";
 export interface RecallSource {
   readonly content: Content;
   /** The preset and version that it is; null for a document in hand. */
-  readonly from: From | null;
+  readonly from: PresetRef | null;
   readonly name: string;
 }
 

@@ -231,7 +231,7 @@ describe("gestures of the hand", () => {
     ],
     [
       "name",
-      gestures.callIt(hand, "eq", "Nose out"),
+      gestures.rename(hand, "eq", "Nose out"),
       (p) => expect(getStrip(p, "Cello").inserts.nodes[0]).toMatchObject({ label: "Nose out" }),
     ],
     ["move", gestures.move(hand, "eq", 1), (p) => expect(keys(p, "Cello")).toEqual(["comp", "eq"])],
@@ -256,7 +256,7 @@ describe("gestures of the hand", () => {
         gestures.switchOn(hand, ["eq"], true),
         gestures.move(hand, "eq", -1),
         gestures.move(hand, "gone", 1),
-        gestures.callIt(hand, "eq", null),
+        gestures.rename(hand, "eq", null),
       ].flat(),
     ).toEqual([]);
   });

@@ -104,7 +104,7 @@ describe("wiring by hand", () => {
   it("switches several at once, names, blends, keys", () => {
     const off = after(gestures.switchOn(hand(), ["amp1", "pedals", "laneB", "comp"], false));
     expect(findNode(off, "pedals")?.node).toMatchObject({ enabled: false });
-    expect(after(gestures.callIt(hand(), "pedals", "Front")).nodes[0]).toMatchObject({ name: "Front" });
+    expect(after(gestures.rename(hand(), "pedals", "Front")).nodes[0]).toMatchObject({ name: "Front" });
     const blended = after(gestures.setLane(hand(), "laneA", { level: -12, pan: -40 }));
     expect(findNode(blended, "split")?.node).toMatchObject({ lanes: [{ level: -12, pan: -40 }, {}] });
     const keyed = after(gestures.keyBy(hand(), "comp", { material: "drum-with-cello" }));
@@ -210,7 +210,7 @@ describe("a preset that is loaded into a slot", () => {
     expect(chain.nodes[1]).toMatchObject({ key: "comp", model: "echo", from });
     expect(chain.nodes[0]).toEqual(WIRED.nodes[0]);
     expect(
-      gestures.fromOfSlot({ kind: "processor", processor: chain.nodes[1] as typeof plugin.processor }, chain),
+      gestures.presetInSlot({ kind: "processor", processor: chain.nodes[1] as typeof plugin.processor }, chain),
     ).toEqual(from);
   });
 

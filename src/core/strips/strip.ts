@@ -1,6 +1,6 @@
 import equal from "fast-deep-equal";
 import type { z } from "zod";
-import type { Chain, From } from "../chains/chain";
+import type { Chain, PresetRef } from "../chains/chain";
 import type { StripKind } from "../documents/strip-kinds";
 import { PART, PARTS, type PartName, type PartValues, eachPart } from "./parts";
 import type { Look } from "./parts/look";
@@ -57,7 +57,7 @@ export const differentParts = (a: SavedStrip, b: SavedStrip): readonly PartDiffe
   });
 
 /** Presets that something in a strip was loaded from, wherever it stands. */
-export const presetsIn = (strip: Strip | SavedStrip): readonly From[] =>
+export const presetsIn = (strip: Strip | SavedStrip): readonly PresetRef[] =>
   eachPart(strip, (_, record, value) => record.presets(value)).flat();
 
 export const completeStrip = <S extends Strip | SavedStrip>(strip: S): S => ({

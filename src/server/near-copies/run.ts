@@ -12,7 +12,7 @@ export type RunNearCopies = (
 /** Here and now: for a library as small as those of tests and tools. */
 export const runHere: RunNearCopies = async (job, onProgress) => Promise.resolve(searchNearCopies(job, onProgress));
 
-type Told = { readonly progress: number } | { readonly groups: readonly NearCopies[] };
+type WorkerMessage = { readonly progress: number } | { readonly groups: readonly NearCopies[] };
 
 /** In a thread of its own, so that nobody waits for it. `script`: where the built worker is. */
 export const runInThread =
@@ -25,9 +25,9 @@ export const runInThread =
         void worker.terminate();
       };
       signal.addEventListener("abort", () => end(() => reject(new Error("The search was ended."))));
-      worker.on("message", (told: Told) => {
-        if ("groups" in told) end(() => resolve(told.groups));
-        else onProgress(told.progress);
+      worker.on("message", (message: WorkerMessage) => {
+        if ("groups" in message) end(() => resolve(message.groups));
+        else onProgress(message.progress);
       });
       worker.on("error", (error) => end(() => reject(error)));
       worker.on("exit", () => reject(new Error("The search ended without a word.")));

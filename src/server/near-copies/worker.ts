@@ -3,9 +3,9 @@ import { type NearCopiesJob, searchNearCopies } from "./search";
 
 /* A thread for one search: it tells how far it is, and at the end what it found. */
 
-let told = 0;
+let reported = 0;
 const groups = searchNearCopies(workerData as NearCopiesJob, (share) => {
   const hundredths = Math.floor(share * 100);
-  if (hundredths > told) parentPort?.postMessage({ progress: (told = hundredths) / 100 });
+  if (hundredths > reported) parentPort?.postMessage({ progress: (reported = hundredths) / 100 });
 });
 parentPort?.postMessage({ groups });

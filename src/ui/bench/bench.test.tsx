@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { quiet, told } from "@/app/testing/engine";
+import { quiet, engine } from "@/app/testing/engine";
 import { drag, layOut } from "@/app/testing/furnish";
 import { Keys, press, undo } from "@/app/testing/hands";
 import { type House, openHouse, presetOf } from "@/app/testing/house";
@@ -79,7 +79,7 @@ async function openAt(address: string, tilesThen: number): Promise<void> {
 }
 
 /** What the audio thread has of A. */
-const heard = () => told.sounds.a?.chain ?? [];
+const heard = () => engine.sounds.a?.chain ?? [];
 const saved = async (version?: number) =>
   chainOf(value(await getPreset(house.context, preset, version)).preset.content);
 const versionNow = async () => value(await getPreset(house.context, preset)).preset.version;
@@ -90,7 +90,7 @@ describe("a sound on the bench", () => {
     await waitFor(() => expect(state()).toContain("version 1, nothing changed"));
     expect(tiles()).toEqual(["Parametric EQ", "VCA compressor"]);
     await waitFor(() => expect(heard()).toHaveLength(2));
-    await waitFor(() => expect(told.sounds.b?.chain).toHaveLength(2));
+    await waitFor(() => expect(engine.sounds.b?.chain).toHaveLength(2));
   });
 
   it("differs by what is turned, said value by value, each put back alone", async () => {
@@ -445,15 +445,15 @@ describe("the check", () => {
 describe("another model", () => {
   it("is heard on B first; leaving it puts back on B what was saved", async () => {
     await open(contentOf([COMP]), 1);
-    await waitFor(() => expect(told.sounds.b?.chain).toHaveLength(1));
-    const before = JSON.stringify(told.sounds.b);
+    await waitFor(() => expect(engine.sounds.b?.chain).toHaveLength(1));
+    const before = JSON.stringify(engine.sounds.b);
     fireEvent.keyDown(await screen.findByRole("button", { name: "Other model" }), { key: "Enter" });
     fireEvent.click(await screen.findByRole("menuitem", { name: "Opto compressor" }));
     const sheet = await screen.findByRole("dialog");
     expect(within(sheet).getAllByText("carried").length).toBeGreaterThan(0);
-    expect(JSON.stringify(told.sounds.b)).not.toBe(before);
+    expect(JSON.stringify(engine.sounds.b)).not.toBe(before);
     click("Leave it");
-    expect(JSON.stringify(told.sounds.b)).toBe(before);
+    expect(JSON.stringify(engine.sounds.b)).toBe(before);
     expect(tiles()).toEqual(["VCA compressor"]);
   });
 });

@@ -26,7 +26,7 @@ import { SectionEditor, SplitEditor } from "./group-editor";
 import { SidePane } from "./side/side-pane";
 import { type Bench as BenchState, useBench } from "./use-bench";
 import { useBenchActions } from "./use-bench-actions";
-import { type BenchHands, useBenchGestures } from "./use-bench-gestures";
+import { type BenchGestures, useBenchGestures } from "./use-bench-gestures";
 import { useClipboard } from "./use-clipboard";
 
 export function Bench() {
@@ -84,13 +84,13 @@ function NothingYet() {
 }
 
 function OpenBench({ bench }: { readonly bench: BenchState }) {
-  const hand = useBenchGestures(bench);
-  useLentToShortcuts(hand);
+  const act = useBenchGestures(bench);
+  useLentToShortcuts(act);
   const saveAgain = useSaveAgain(bench);
-  useBenchActions(bench, hand, saveAgain);
-  useClipboard(hand);
+  useBenchActions(bench, act, saveAgain);
+  useClipboard(act);
   const instrument = useInstrument(bench);
-  const chainView = useChainView(bench, hand);
+  const chainView = useChainView(bench, act);
   // A plugin that is chosen takes the place of the layer that was open.
   const view: ChainView = {
     ...chainView,
@@ -119,11 +119,11 @@ function OpenBench({ bench }: { readonly bench: BenchState }) {
               <Header bench={bench} onSave={saveAgain} />
               {instrument && <LayerTiles instrument={instrument} tempo={bench.tempo} />}
               {instrument && <KeyboardLine />}
-              <ChainStrip chain={bench.chain} view={view} onMove={hand.moveTo} />
+              <ChainStrip chain={bench.chain} view={view} onMove={act.moveTo} />
               {instrument?.selected ? (
                 <LayerEditor bench={bench} instrument={instrument} layer={instrument.selected} />
               ) : (
-                <NodeEditor bench={bench} hand={hand} />
+                <NodeEditor bench={bench} act={act} />
               )}
             </section>
           ),
@@ -133,7 +133,7 @@ function OpenBench({ bench }: { readonly bench: BenchState }) {
           label: "the side",
           size: 268,
           min: 220,
-          children: <SidePane bench={bench} hand={hand} instrument={instrument} />,
+          children: <SidePane bench={bench} act={act} instrument={instrument} />,
         },
       ]}
     />
@@ -141,10 +141,10 @@ function OpenBench({ bench }: { readonly bench: BenchState }) {
 }
 
 /** Own shortcuts put sounds and plugins into the chain as long as the bench is on screen. */
-function useLentToShortcuts(hand: BenchHands): void {
-  const newest = useRef(hand);
+function useLentToShortcuts(act: BenchGestures): void {
+  const newest = useRef(act);
   useEffect(() => {
-    newest.current = hand;
+    newest.current = act;
   });
   useEffect(() => {
     const bench = {
@@ -158,7 +158,7 @@ function useLentToShortcuts(hand: BenchHands): void {
 
 const NONE: ReadonlySet<string> = new Set();
 
-function useChainView(bench: BenchState, hand: BenchHands): ChainView {
+function useChainView(bench: BenchState, act: BenchGestures): ChainView {
   const light = useLights();
   const solo = useListening((l) => l.solo);
   const { differences, selected, chosen, tempo } = bench;
@@ -178,7 +178,7 @@ function useChainView(bench: BenchState, hand: BenchHands): ChainView {
     onPreviewLead: (key, value) => bench.preview(key, { [leadOf(bench, key)]: value }),
     onLead: (key, value) => bench.turn(key, { [leadOf(bench, key)]: value }),
     onSolo: setSolo,
-    onAdd: hand.add,
+    onAdd: act.add,
   };
 }
 
@@ -188,15 +188,15 @@ function leadOf({ chain }: BenchState, key: string): string {
 }
 
 /** What the selected node is set by: a plugin's own editor, a section's or a split's. */
-function NodeEditor({ bench, hand }: { readonly bench: BenchState; readonly hand: BenchHands }) {
+function NodeEditor({ bench, act }: { readonly bench: BenchState; readonly act: BenchGestures }) {
   const { selected, saved } = bench;
-  if (selected?.type === "section") return <SectionEditor section={selected} bench={bench} hand={hand} />;
+  if (selected?.type === "section") return <SectionEditor section={selected} bench={bench} act={act} />;
   if (selected?.type === "split") {
     const before = saved && findNode(saved.chain, selected.key)?.node;
-    return <SplitEditor split={selected} saved={before?.type === "split" ? before : null} bench={bench} hand={hand} />;
+    return <SplitEditor split={selected} saved={before?.type === "split" ? before : null} bench={bench} act={act} />;
   }
   const model = selected ? findModel(selected.model) : null;
-  if (selected && model) return <Editor bench={bench} model={model} selected={selected} hand={hand} />;
+  if (selected && model) return <Editor bench={bench} model={model} selected={selected} act={act} />;
   if (selected)
     return (
       <div className="border-edge border-t pt-3">

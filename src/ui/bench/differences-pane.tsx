@@ -1,14 +1,14 @@
 "use client";
 
-import type { Chain, From } from "@/core/chains/chain";
+import type { Chain, PresetRef } from "@/core/chains/chain";
 import type { Difference } from "@/core/chains/differences";
-import { tellDifference } from "@/core/chains/told";
+import { differenceWords } from "@/core/chains/difference-words";
 import { Button } from "../kit/button";
 import { SideHeading } from "../kit/bits";
 
 interface Props {
   readonly chain: Chain;
-  readonly reference: From | null;
+  readonly reference: PresetRef | null;
   readonly differences: readonly Difference[];
   readonly onPutBack: (difference: Difference) => void;
 }
@@ -37,7 +37,7 @@ export function DifferencesPane({ chain, reference, differences, onPutBack }: Pr
       )}
       <ul className="grid gap-[14px]">
         {differences.map((difference) => {
-          const { what, from, to, canPutBack } = tellDifference(difference, chain);
+          const { what, from, to, canPutBack } = differenceWords(difference, chain);
           return (
             <li key={`${what} ${from}`} className="grid grid-cols-[1fr_auto] items-start gap-x-2">
               <span>{what}</span>

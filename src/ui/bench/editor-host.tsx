@@ -13,16 +13,16 @@ import { KeyInput } from "./key-input";
 import { touched } from "./learning";
 import { OtherModel } from "./other-model";
 import type { Bench as BenchState } from "./use-bench";
-import type { BenchHands } from "./use-bench-gestures";
+import type { BenchGestures } from "./use-bench-gestures";
 
 interface EditorHostProps {
   readonly bench: BenchState;
   readonly model: Model;
   readonly selected: Processor;
-  readonly hand: BenchHands;
+  readonly act: BenchGestures;
 }
 
-export function Editor({ bench, model, selected, hand }: EditorHostProps) {
+export function Editor({ bench, model, selected, act }: EditorHostProps) {
   const { partners, tempo } = bench;
   const difference = useListening((l) => l.difference);
   return (
@@ -35,14 +35,14 @@ export function Editor({ bench, model, selected, hand }: EditorHostProps) {
           name={processorName(selected)}
           onName={(typed) =>
             void bench.gesture(`Name ${model.name}`, (h) =>
-              gestures.callIt(h, selected.key, typed === "" || typed === model.name ? null : typed),
+              gestures.rename(h, selected.key, typed === "" || typed === model.name ? null : typed),
             )
           }
         />
         {selected.label !== undefined && <span className="text-small text-soft">{model.name}</span>}
         {selected.from && <span className="text-small text-soft">from {selected.from.name}</span>}
         <span className="ml-auto flex items-center gap-2 text-small">
-          <Toggle label={selected.enabled ? "On" : "Off"} on={selected.enabled} onChange={hand.toggle} />
+          <Toggle label={selected.enabled ? "On" : "Off"} on={selected.enabled} onChange={act.toggle} />
           <OtherModel bench={bench} processor={selected} model={model} />
           <Button
             small
@@ -52,16 +52,16 @@ export function Editor({ bench, model, selected, hand }: EditorHostProps) {
           >
             Difference
           </Button>
-          <Button small aria-label="Move earlier" title="Move earlier (Alt ←)" onClick={() => hand.moveBy(-1)}>
+          <Button small aria-label="Move earlier" title="Move earlier (Alt ←)" onClick={() => act.moveBy(-1)}>
             <ArrowLeft size={14} aria-hidden="true" />
           </Button>
-          <Button small aria-label="Move later" title="Move later (Alt →)" onClick={() => hand.moveBy(1)}>
+          <Button small aria-label="Move later" title="Move later (Alt →)" onClick={() => act.moveBy(1)}>
             <ArrowRight size={14} aria-hidden="true" />
           </Button>
-          <Button small onClick={() => hand.saveNode(selected.key)}>
+          <Button small onClick={() => act.saveNode(selected.key)}>
             Save plugin…
           </Button>
-          <Button small onClick={hand.takeOut}>
+          <Button small onClick={act.takeOut}>
             <Trash2 size={14} aria-hidden="true" />
             Take out
           </Button>

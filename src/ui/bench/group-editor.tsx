@@ -11,7 +11,7 @@ import { Toggle } from "../kit/toggle";
 import { ValueLine } from "../kit/value-line";
 import type { Bench } from "./use-bench";
 import { touched } from "./learning";
-import type { BenchHands } from "./use-bench-gestures";
+import type { BenchGestures } from "./use-bench-gestures";
 
 const CROSSOVER = frequencySpec("crossover", "Crossover", [20, 20_000, 800]);
 
@@ -19,11 +19,11 @@ interface SplitProps {
   readonly split: Split;
   readonly saved: Split | null;
   readonly bench: Bench;
-  readonly hand: BenchHands;
+  readonly act: BenchGestures;
 }
 
 /** How lanes are blended, or where bands are parted. */
-export function SplitEditor({ split, saved, bench, hand }: SplitProps) {
+export function SplitEditor({ split, saved, bench, act }: SplitProps) {
   const { by, lanes } = split;
   return (
     <div className="grid gap-3">
@@ -33,21 +33,21 @@ export function SplitEditor({ split, saved, bench, hand }: SplitProps) {
           small
           label="Split by"
           value={by.way}
-          onChange={(way) => hand.splitBy(split, way)}
+          onChange={(way) => act.splitBy(split, way)}
           options={[
             { value: "copy", label: "Whole sound in each" },
             { value: "bands", label: "Frequency bands" },
           ]}
         />
         <span className="ml-auto flex gap-2">
-          <Button small disabled={lanes.length >= 8} onClick={() => hand.addLane(split)}>
+          <Button small disabled={lanes.length >= 8} onClick={() => act.addLane(split)}>
             <Plus size={14} aria-hidden="true" />
             {by.way === "bands" ? "Add a band" : "Add a lane"}
           </Button>
-          <Button small onClick={() => hand.dissolve(split.key)}>
+          <Button small onClick={() => act.dissolve(split.key)}>
             Put in a row
           </Button>
-          <Button small onClick={hand.takeOut}>
+          <Button small onClick={act.takeOut}>
             <Trash2 size={14} aria-hidden="true" />
             Take out
           </Button>
@@ -63,8 +63,8 @@ export function SplitEditor({ split, saved, bench, hand }: SplitProps) {
               value={hz}
               saved={saved?.by.way === "bands" ? saved.by.crossovers[at] : undefined}
               tempo={bench.tempo}
-              onChange={(value) => hand.previewCrossover(split, at, Number(value))}
-              onChangeEnd={(value) => hand.setCrossover(split, at, Number(value))}
+              onChange={(value) => act.previewCrossover(split, at, Number(value))}
+              onChangeEnd={(value) => act.setCrossover(split, at, Number(value))}
             />
           ))}
         </div>
@@ -77,7 +77,7 @@ export function SplitEditor({ split, saved, bench, hand }: SplitProps) {
             saved={saved?.lanes.find((l) => l.key === lane.key) ?? null}
             alone={lanes.length === 1}
             bench={bench}
-            hand={hand}
+            act={act}
             split={split}
           />
         ))}
@@ -96,7 +96,7 @@ function LaneLine({
   saved,
   alone,
   bench,
-  hand,
+  act,
   split,
 }: Omit<LaneProps, "saved"> & { readonly saved: Lane | null }) {
   const empty = lane.nodes.length === 0;
@@ -109,14 +109,14 @@ function LaneLine({
         of={lane.key}
         label="Name of the lane"
         name={lane.name}
-        onName={(name) => hand.setLane(lane.key, { name })}
+        onName={(name) => act.setLane(lane.key, { name })}
       />
       <span className="text-small">
         <Toggle
           label={lane.enabled ? "On" : "Off"}
           name={`Lane ${lane.name}`}
           on={lane.enabled}
-          onChange={(enabled) => hand.setLane(lane.key, { enabled })}
+          onChange={(enabled) => act.setLane(lane.key, { enabled })}
         />
       </span>
       <ValueLine
@@ -126,7 +126,7 @@ function LaneLine({
         tempo={bench.tempo}
         onTouch={() => touched({ node: lane.key, param: "level" })}
         onChange={(level) => bench.previewLane(lane.key, { level: Number(level) })}
-        onChangeEnd={(level) => hand.setLane(lane.key, { level: Number(level) })}
+        onChangeEnd={(level) => act.setLane(lane.key, { level: Number(level) })}
       />
       <ValueLine
         spec={LANE_PAN}
@@ -135,14 +135,14 @@ function LaneLine({
         tempo={bench.tempo}
         onTouch={() => touched({ node: lane.key, param: "pan" })}
         onChange={(pan) => bench.previewLane(lane.key, { pan: Number(pan) })}
-        onChangeEnd={(pan) => hand.setLane(lane.key, { pan: Number(pan) })}
+        onChangeEnd={(pan) => act.setLane(lane.key, { pan: Number(pan) })}
       />
       <Button
         small
         plain
         disabled={alone}
         title={alone ? "The last lane stays; put them in a row instead." : empty ? "" : "Its plugins go too."}
-        onClick={() => hand.removeLane(split, lane.key)}
+        onClick={() => act.removeLane(split, lane.key)}
       >
         Remove
       </Button>
@@ -153,11 +153,11 @@ function LaneLine({
 interface SectionProps {
   readonly section: Section;
   readonly bench: Bench;
-  readonly hand: BenchHands;
+  readonly act: BenchGestures;
 }
 
 /** A section's name, whether it sounds, and what can be done with all of it. */
-export function SectionEditor({ section, bench, hand }: SectionProps) {
+export function SectionEditor({ section, bench, act }: SectionProps) {
   return (
     <div className="grid gap-3">
       <div className="flex flex-wrap items-center gap-3 border-edge border-t pt-[10px]">
@@ -166,18 +166,18 @@ export function SectionEditor({ section, bench, hand }: SectionProps) {
           large
           label="Name of this section"
           name={section.name}
-          onName={(name) => void bench.gesture(`Name section ${name}`, (h) => hand.callIt(h, section.key, name))}
+          onName={(name) => void bench.gesture(`Name section ${name}`, (h) => act.rename(h, section.key, name))}
         />
         {section.from && <span className="text-small text-soft">from {section.from.name}</span>}
         <span className="ml-auto flex items-center gap-2 text-small">
-          <Toggle label={section.enabled ? "On" : "Off"} on={section.enabled} onChange={hand.toggle} />
-          <Button small onClick={() => hand.saveNode(section.key)}>
+          <Toggle label={section.enabled ? "On" : "Off"} on={section.enabled} onChange={act.toggle} />
+          <Button small onClick={() => act.saveNode(section.key)}>
             Save this section…
           </Button>
-          <Button small onClick={() => hand.dissolve(section.key)}>
+          <Button small onClick={() => act.dissolve(section.key)}>
             Take the bracket off
           </Button>
-          <Button small onClick={hand.takeOut}>
+          <Button small onClick={act.takeOut}>
             <Trash2 size={14} aria-hidden="true" />
             Take out
           </Button>

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { quiet, told } from "@/app/testing/engine";
+import { quiet, engine } from "@/app/testing/engine";
 import { drag, layOut } from "@/app/testing/furnish";
 import { Keys, press, undo } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
@@ -46,12 +46,12 @@ const layers = () =>
 const openLayer = (name: string) => fireEvent.click(within(shown()).getByRole("button", { name: `Layer ${name}` }));
 const stored = async () =>
   layersOf(value(await getProject(house.context, "neap-tide")).project.strips.find((s) => s.id === "ghost-vibes")!);
-const heard = () => told.sounds.a?.instrument?.layers ?? [];
+const heard = () => engine.sounds.a?.instrument?.layers ?? [];
 
 describe("an instrument on the bench", () => {
   it("is heard with all its layers, through the strip's inserts", async () => {
     await waitFor(() => expect(heard()).toHaveLength(2));
-    expect(told.sounds.a?.chain).toHaveLength(2);
+    expect(engine.sounds.a?.chain).toHaveLength(2);
   });
 
   it("is set layer by layer: heard while it is dragged, one step at the end", async () => {
@@ -122,7 +122,7 @@ describe("an instrument on the bench", () => {
     expect(whereNow()).toBe(`/bench?project=neap-tide&strip=ghost-vibes&layer=${key}`);
     await waitFor(() => expect(screen.queryByRole("region", { name: "Instrument" })).toBeNull());
     await waitFor(() => expect(heard()).toHaveLength(2));
-    expect(told.sounds.a?.chain).toEqual([]);
+    expect(engine.sounds.a?.chain).toEqual([]);
   });
 });
 
@@ -136,18 +136,18 @@ describe("the computer's keys", () => {
     down("KeyA");
     down("KeyD");
     down("KeyA", { repeat: true });
-    expect(told.notes).toEqual([60, 64]);
+    expect(engine.notes).toEqual([60, 64]);
     up("KeyA");
-    expect(told.notes).toEqual([64]);
+    expect(engine.notes).toEqual([64]);
     down("KeyX");
-    expect(told.notes).toEqual([]);
+    expect(engine.notes).toEqual([]);
     down("KeyA");
-    expect(told.notes).toEqual([72]);
+    expect(engine.notes).toEqual([72]);
     act(() => void window.dispatchEvent(new Event("blur")));
-    expect(told.notes).toEqual([]);
+    expect(engine.notes).toEqual([]);
     down("Escape", { key: "Escape" });
     down("KeyA");
-    expect(told.notes).toEqual([]);
+    expect(engine.notes).toEqual([]);
     await waitFor(() => expect(screen.getByText(/Q turns the letters into keys/)).toBeTruthy());
   });
 
@@ -155,11 +155,11 @@ describe("the computer's keys", () => {
     press("q");
     for (let n = 0; n < 9; n++) down("KeyZ");
     down("KeyA");
-    expect(told.notes).toEqual([24]);
+    expect(engine.notes).toEqual([24]);
     up("KeyA");
     for (let n = 0; n < 9; n++) down("KeyX");
     down("Semicolon");
-    expect(told.notes).toEqual([100]);
+    expect(engine.notes).toEqual([100]);
   });
 });
 
@@ -176,10 +176,10 @@ describe("a MIDI keyboard", () => {
     send(0x90, 50, 80);
     send(0x91, 57, 80);
     send(0x90, 50, 0);
-    expect(told.notes).toEqual([57]);
+    expect(engine.notes).toEqual([57]);
     access.inputs.clear();
     act(() => access.onstatechange!());
-    expect(told.notes).toEqual([]);
+    expect(engine.notes).toEqual([]);
     await screen.findByText("No MIDI keyboard is there.");
     Reflect.deleteProperty(navigator, "requestMIDIAccess");
   });

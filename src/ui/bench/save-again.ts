@@ -3,9 +3,9 @@
 import { useQueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import type { Chain, From } from "@/core/chains/chain";
+import type { Chain, PresetRef } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
-import { type Content, fromOf } from "@/core/presets/preset";
+import { type Content, presetRef } from "@/core/presets/preset";
 import { saveChain, saveStrip } from "@/core/presets/save";
 import * as gestures from "@/core/recall/gestures";
 import { type Strip, partsOf } from "@/core/strips/strip";
@@ -47,10 +47,10 @@ export function useSaveAgain({ place, strip, reference, saved, editing, gesture 
         ...(place.layer === null ? {} : { layer: place.layer }),
       });
   };
-  const save = async (from: From, baseVersion: number, content: Content): Promise<void> => {
+  const save = async (from: PresetRef, baseVersion: number, content: Content): Promise<void> => {
     try {
       const { preset } = await api.saveVersion(from.preset, baseVersion, content);
-      const next = fromOf(preset);
+      const next = presetRef(preset);
       const [only] = strip ? processorsOf(strip.inserts) : [];
       await gesture(`Save version ${preset.version}`, (hand) =>
         content.kind === "plugin" && only

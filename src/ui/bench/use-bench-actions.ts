@@ -15,17 +15,17 @@ type Hands = ReturnType<typeof useBenchGestures>;
 const group = "Bench";
 
 /** What is done to the plugin in hand, and the ways to the others. */
-function pluginActions({ selected, chosen, differences }: BenchState, hand: Hands): readonly Action[] {
+function pluginActions({ selected, chosen, differences }: BenchState, act: Hands): readonly Action[] {
   const has = selected !== null;
   return [
-    { id: "next-plugin", title: "Next plugin", group, keys: ["ArrowRight"], keyOnly: true, run: () => hand.step(1) },
+    { id: "next-plugin", title: "Next plugin", group, keys: ["ArrowRight"], keyOnly: true, run: () => act.step(1) },
     {
       id: "previous-plugin",
       title: "Previous plugin",
       group,
       keys: ["ArrowLeft"],
       keyOnly: true,
-      run: () => hand.step(-1),
+      run: () => act.step(-1),
     },
     {
       id: "on-off",
@@ -33,9 +33,9 @@ function pluginActions({ selected, chosen, differences }: BenchState, hand: Hand
       group,
       keys: ["O"],
       enabled: has,
-      run: hand.toggle,
+      run: act.toggle,
     },
-    { id: "take-out", title: "Take this plugin out", group, keys: ["Delete"], enabled: has, run: hand.takeOut },
+    { id: "take-out", title: "Take this plugin out", group, keys: ["Delete"], enabled: has, run: act.takeOut },
     {
       id: "difference",
       title: "Hear only what this plugin does",
@@ -49,32 +49,32 @@ function pluginActions({ selected, chosen, differences }: BenchState, hand: Hand
       title: "Back to saved",
       group,
       enabled: differences.length > 0,
-      run: () => void hand.backToSaved(),
+      run: () => void act.backToSaved(),
     },
   ];
 }
 
 /** Where the plugin in hand stands, and what is put around it. */
-function wiringActions({ selected }: BenchState, hand: Hands): readonly Action[] {
+function wiringActions({ selected }: BenchState, act: Hands): readonly Action[] {
   const has = selected !== null;
   return [
-    { id: "duplicate", title: "Duplicate this plugin", group, keys: ["U"], enabled: has, run: hand.duplicate },
+    { id: "duplicate", title: "Duplicate this plugin", group, keys: ["U"], enabled: has, run: act.duplicate },
     {
       id: "section",
       title: "Make a section of what is chosen",
       group,
       keys: ["G"],
       enabled: has,
-      run: hand.makeSection,
+      run: act.makeSection,
     },
-    { id: "lanes", title: "Split what is chosen into lanes", group, keys: ["P"], enabled: has, run: hand.makeLanes },
+    { id: "lanes", title: "Split what is chosen into lanes", group, keys: ["P"], enabled: has, run: act.makeLanes },
     {
       id: "bands",
       title: "Split what is chosen into bands",
       group,
       keys: ["Shift+P"],
       enabled: has,
-      run: hand.makeBands,
+      run: act.makeBands,
     },
     {
       id: "move-left",
@@ -82,7 +82,7 @@ function wiringActions({ selected }: BenchState, hand: Hands): readonly Action[]
       group,
       keys: ["Alt+ArrowLeft"],
       enabled: has,
-      run: () => hand.moveBy(-1),
+      run: () => act.moveBy(-1),
     },
     {
       id: "move-right",
@@ -90,7 +90,7 @@ function wiringActions({ selected }: BenchState, hand: Hands): readonly Action[]
       group,
       keys: ["Alt+ArrowRight"],
       enabled: has,
-      run: () => hand.moveBy(1),
+      run: () => act.moveBy(1),
     },
     {
       id: "move-up",
@@ -98,7 +98,7 @@ function wiringActions({ selected }: BenchState, hand: Hands): readonly Action[]
       group,
       keys: ["Alt+ArrowUp"],
       enabled: has,
-      run: () => hand.moveAcross(-1),
+      run: () => act.moveAcross(-1),
     },
     {
       id: "move-down",
@@ -106,12 +106,12 @@ function wiringActions({ selected }: BenchState, hand: Hands): readonly Action[]
       group,
       keys: ["Alt+ArrowDown"],
       enabled: has,
-      run: () => hand.moveAcross(1),
+      run: () => act.moveAcross(1),
     },
   ];
 }
 
-export function useBenchActions(bench: BenchState, hand: Hands, saveAgain: () => void) {
+export function useBenchActions(bench: BenchState, act: Hands, saveAgain: () => void) {
   const { editing, strip, place } = bench;
   const canSave = Boolean(strip && (bench.chain.nodes.length > 0 || layersOf(strip).length > 0));
   useActions([
@@ -139,8 +139,8 @@ export function useBenchActions(bench: BenchState, hand: Hands, saveAgain: () =>
           ...(place.layer === null ? {} : { layer: place.layer }),
         }),
     },
-    ...pluginActions(bench, hand),
-    ...wiringActions(bench, hand),
+    ...pluginActions(bench, act),
+    ...wiringActions(bench, act),
     ...EFFECTS.map((model) => {
       const key = quickKeyOf(model.id);
       return {
@@ -148,7 +148,7 @@ export function useBenchActions(bench: BenchState, hand: Hands, saveAgain: () =>
         title: `Add ${model.name}`,
         group: "Add a plugin",
         ...(key ? { keys: [key] } : {}),
-        run: () => hand.add(model.id),
+        run: () => act.add(model.id),
       };
     }),
   ]);

@@ -1,6 +1,6 @@
 "use client";
 
-import { fromOf } from "@/core/presets/preset";
+import { presetRef } from "@/core/presets/preset";
 import { type Chain, nodeName, type Processor, type Split } from "@/core/chains/chain";
 import { type Place, findNode, mapNode, nodesIn } from "@/core/chains/tree";
 import { clip, freshClipping, parseClipping, writeClipping } from "@/core/chains/clipping";
@@ -16,7 +16,7 @@ import { mintKey } from "../kit/mint";
 import { openSave } from "../save/save";
 import type { Bench as BenchState } from "./use-bench";
 
-export type BenchHands = ReturnType<typeof useBenchGestures>;
+export type BenchGestures = ReturnType<typeof useBenchGestures>;
 
 /** What can be done on the bench, by hand or by key. */
 export function useBenchGestures(bench: BenchState) {
@@ -28,14 +28,14 @@ export function useBenchGestures(bench: BenchState) {
     ...grouping(bench),
     ...splitting(bench),
     ...clipping(bench),
-    callIt: gestures.callIt,
+    rename: gestures.rename,
     putBack: (difference: Difference) =>
       void gesture("Put back", (hand) => gestures.putBack(hand, difference, saved?.chain ?? chain)),
     toggle: () => {
-      const things = chosen.map((key) => findNode(chain, key)?.node).filter((n) => n !== undefined && "enabled" in n);
-      const to = !things.some((n) => n && "enabled" in n && n.enabled);
-      const what = things.length === 1 && things[0] ? nodeName(things[0]) : `${things.length} plugins`;
-      if (things.length > 0)
+      const nodes = chosen.map((key) => findNode(chain, key)?.node).filter((n) => n !== undefined && "enabled" in n);
+      const to = !nodes.some((n) => n && "enabled" in n && n.enabled);
+      const what = nodes.length === 1 && nodes[0] ? nodeName(nodes[0]) : `${nodes.length} plugins`;
+      if (nodes.length > 0)
         void gesture(`Switch ${to ? "on" : "off"} ${what}`, (hand) => gestures.switchOn(hand, chosen, to));
     },
     backToSaved: () => saved && void gesture("Back to saved", (hand) => gestures.replaceInserts(hand, saved.chain)),
@@ -73,7 +73,7 @@ function adding(bench: BenchState, start: (model: string) => Promise<Processor>)
     /** A plugin goes behind what is selected, a chain into the selected section, else into the place of all. */
     put: (row: PresetRow) => {
       const { content } = row;
-      const from = fromOf(row);
+      const from = presetRef(row);
       void gesture(`Load ${from.name}`, (hand) => {
         if (content.kind === "plugin")
           return gestures.putIn(hand, { ...content.processor, from, key: mintKey() }, nextPlace(bench));

@@ -15,7 +15,7 @@ import { mintKey } from "../kit/mint";
 import { useTempo } from "../library/use-tempo";
 import { hear } from "../listening/listening";
 import { type ProjectEditing, useProjectEditing } from "../projects/editing";
-import { useHand } from "../projects/in-hand";
+import { useInHand } from "../projects/in-hand";
 import { type Choice, useChoice } from "./use-choice";
 import { type Compared, useCompared } from "./use-compared";
 import { soundOf, useHearing } from "./use-hearing";
@@ -100,9 +100,9 @@ export function useBench(): Bench {
   };
 }
 
-/** A strip is heard at its project's tempo, a draft at that of the project in hand. */
+/** A strip is heard at its project's tempo, a draft at that of the project in act. */
 function useBenchTempo({ body }: ProjectEditing): number {
-  const hasProject = useHand((h) => h.project) !== null;
+  const hasProject = useInHand((h) => h.project) !== null;
   const inHand = useTempo();
   return !body || (body.draft && hasProject) ? inHand : body.project.tempo;
 }

@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useRef } from "react";
-import type { BenchHands } from "./use-bench-gestures";
+import type { BenchGestures } from "./use-bench-gestures";
 
 const TYPING = "input, textarea, select, [contenteditable=true], [role=dialog]";
 
@@ -9,10 +9,10 @@ const isTyping = (): boolean =>
   document.activeElement?.closest(TYPING) !== null || (window.getSelection()?.toString() ?? "") !== "";
 
 /** The system's own keys for copy, cut and paste, for whole plugins: as text, so that other windows can take it. */
-export function useClipboard(hand: BenchHands): void {
-  const newest = useRef(hand);
+export function useClipboard(act: BenchGestures): void {
+  const newest = useRef(act);
   useEffect(() => {
-    newest.current = hand;
+    newest.current = act;
   });
   useEffect(() => {
     const put = (event: ClipboardEvent): boolean => {

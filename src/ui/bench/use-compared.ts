@@ -4,7 +4,7 @@ import { useQueries, useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import { type Chain, EMPTY_CHAIN, type From, type Processor } from "@/core/chains/chain";
+import { type Chain, EMPTY_CHAIN, type PresetRef, type Processor } from "@/core/chains/chain";
 import { type Difference, asInPluginPresets, differencesOf, partnersOf } from "@/core/chains/differences";
 import { processorsOf } from "@/core/chains/tree";
 import { type Content, chainOf, withFrom } from "@/core/presets/preset";
@@ -16,7 +16,7 @@ interface Saved {
 }
 
 export interface Compared {
-  readonly reference: From | null;
+  readonly reference: PresetRef | null;
   /** As it was saved: as a whole, or, where it never was, each plugin as its own preset has it. */
   readonly saved: Saved | null;
   readonly partners: ReadonlyMap<string, Processor>;
@@ -24,7 +24,7 @@ export interface Compared {
 }
 
 /** The preset and version that the thing on the bench is compared with. */
-function referenceOf(inserts: Chain): From | null {
+function referenceOf(inserts: Chain): PresetRef | null {
   if (inserts.from) return inserts.from;
   const [only, ...others] = processorsOf(inserts);
   return others.length === 0 ? (only?.from ?? null) : null;
@@ -44,7 +44,7 @@ export function useCompared(base: Chain, chain: Chain): Compared {
   };
 }
 
-function useSaved(reference: From | null): Saved | null {
+function useSaved(reference: PresetRef | null): Saved | null {
   const query = useQuery({
     queryKey: KEYS.version(reference?.preset ?? "", reference?.version ?? 0),
     queryFn: () => api.getPreset(reference?.preset ?? "", reference?.version),
@@ -78,7 +78,7 @@ function useSavedPlugins(chain: Chain): Saved | null {
   return useMemo(() => {
     if (found.every((content) => content === null)) return null;
     const names = origins.map(nameOfVersion);
-    const find = (from: From) => {
+    const find = (from: PresetRef) => {
       const content = found[names.indexOf(nameOfVersion(from))];
       return content ? processorOf(content) : null;
     };
@@ -87,4 +87,4 @@ function useSavedPlugins(chain: Chain): Saved | null {
   }, [chain, found]);
 }
 
-const nameOfVersion = ({ preset, version }: From): string => `${preset} ${version}`;
+const nameOfVersion = ({ preset, version }: PresetRef): string => `${preset} ${version}`;

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { quiet, told } from "@/app/testing/engine";
+import { quiet, engine } from "@/app/testing/engine";
 import { press } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
 import { goTo, whereNow } from "@/app/testing/navigation";
@@ -10,7 +10,7 @@ import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { getProject } from "@/server/use-cases/projects";
 import { Frame } from "./frame";
-import { useHand } from "../projects/in-hand";
+import { useInHand } from "../projects/in-hand";
 import { closeShortcuts } from "./shortcuts";
 
 vi.mock("next/navigation", () => import("@/app/testing/navigation"));
@@ -24,8 +24,8 @@ beforeEach(async () => {
   quiet();
   goTo("/projects");
   closeShortcuts();
-  await useHand.persist.rehydrate();
-  useHand.setState({ project: null, strips: [], bench: null, alwaysPlan: false });
+  await useInHand.persist.rehydrate();
+  useInHand.setState({ project: null, strips: [], bench: null, alwaysPlan: false });
   house = await openHouse(loadDemo);
 });
 
@@ -37,7 +37,7 @@ const open = () =>
       <p>A screen</p>
     </Frame>,
   );
-const hold = (hand: Partial<ReturnType<typeof useHand.getState>>) => act(() => void useHand.setState(hand));
+const hold = (hand: Partial<ReturnType<typeof useInHand.getState>>) => act(() => void useInHand.setState(hand));
 const field = () => screen.getByRole("combobox", { name: "Find a sound, a strip, an action" });
 const list = () => within(screen.getByRole("listbox"));
 const items = () =>
@@ -132,13 +132,13 @@ describe("keys that are the same everywhere", () => {
   it("play and stop, dry and A", async () => {
     open();
     press(" ");
-    await waitFor(() => expect(told.playing).toBe(true));
+    await waitFor(() => expect(engine.playing).toBe(true));
     press("d");
-    expect(told.voice).toBe("dry");
+    expect(engine.side).toBe("dry");
     press("d");
-    expect(told.voice).toBe("a");
+    expect(engine.side).toBe("a");
     press(" ");
-    await waitFor(() => expect(told.playing).toBe(false));
+    await waitFor(() => expect(engine.playing).toBe(false));
   });
 
   it("leave letters to a field that is typed in", async () => {
@@ -146,7 +146,7 @@ describe("keys that are the same everywhere", () => {
     await find("");
     press("d", {}, field());
     press(" ", {}, field());
-    expect(told).toMatchObject({ playing: false });
+    expect(engine).toMatchObject({ playing: false });
   });
 });
 

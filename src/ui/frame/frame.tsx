@@ -12,7 +12,7 @@ import { historyActions } from "../projects/history";
 import { useSave } from "../save/save";
 import { useOwnShortcuts } from "../plan/own-shortcuts";
 import { ActionField } from "./action-field";
-import { useHand } from "../projects/in-hand";
+import { useInHand } from "../projects/in-hand";
 import { Rail } from "./rail";
 import { SCREENS } from "./screens";
 import { openShortcuts, useShortcuts } from "./shortcuts";
@@ -63,7 +63,7 @@ function Sheets() {
 /** Rail, field, project in hand, listening bar: the same on every screen. */
 export function Frame({ theme, children }: { readonly theme: Theme | null; readonly children: ReactNode }) {
   const router = useRouter();
-  const hand = useHand();
+  const hand = useInHand();
   const chosen = useTheme((t) => t.theme) ?? theme;
   const inHand = useOpenProject(hand.project);
   useActionKeys();
@@ -87,7 +87,7 @@ export function Frame({ theme, children }: { readonly theme: Theme | null; reado
         id: "always-plan",
         title: hand.alwaysPlan ? "Apply at once where nothing is asked" : "Always show the plan before applying",
         group: "Everywhere",
-        run: () => useHand.setState({ alwaysPlan: !hand.alwaysPlan }),
+        run: () => useInHand.setState({ alwaysPlan: !hand.alwaysPlan }),
       },
     ],
     "everywhere",
@@ -107,7 +107,7 @@ export function Frame({ theme, children }: { readonly theme: Theme | null; reado
 }
 
 function InHand() {
-  const { project: id, strips } = useHand();
+  const { project: id, strips } = useInHand();
   const { body } = useOpenProject(id);
   if (!body) return <p className="ml-auto text-small text-soft">No project in hand</p>;
   const { project } = body;

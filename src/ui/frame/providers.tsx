@@ -5,7 +5,7 @@ import { type ReactNode, useEffect, useState } from "react";
 import { followChanges } from "@/clients/events";
 import { prepareListening } from "../listening/listening";
 import { isOnItsWay } from "../projects/sending";
-import { useHand } from "../projects/in-hand";
+import { useInHand } from "../projects/in-hand";
 
 /** What every screen stands on: server data, news of changes, what is in hand, the sound. */
 export function Providers({ children }: { readonly children: ReactNode }) {
@@ -14,7 +14,7 @@ export function Providers({ children }: { readonly children: ReactNode }) {
       new QueryClient({ defaultOptions: { queries: { staleTime: 30_000, refetchOnWindowFocus: false, retry: 1 } } }),
   );
   useEffect(() => {
-    void useHand.persist.rehydrate();
+    void useInHand.persist.rehydrate();
     void prepareListening();
     return followChanges(queries, (project) => isOnItsWay(queries, project));
   }, [queries]);

@@ -5,7 +5,7 @@ import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { cx } from "../kit/class-names";
 import { useIsBrowser } from "../kit/use-is-browser";
-import { useHand } from "../projects/in-hand";
+import { useInHand } from "../projects/in-hand";
 import { SCREENS, addressOf } from "./screens";
 import { openShortcuts } from "./shortcuts";
 import { type Theme, setTheme, themeNow, useTheme } from "./theme";
@@ -27,8 +27,8 @@ function Brand() {
 
 export function Rail({ theme: given }: { readonly theme: Theme | null }) {
   const path = usePathname();
-  const bench = useHand((hand) => hand.bench);
-  const project = useHand((hand) => hand.project);
+  const bench = useInHand((hand) => hand.bench);
+  const project = useInHand((hand) => hand.project);
   const chosen = useTheme((t) => t.theme) ?? given;
   const inBrowser = useIsBrowser();
   const shown: Theme = inBrowser ? themeNow(chosen) : (chosen ?? "day");

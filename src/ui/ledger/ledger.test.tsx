@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { quiet, told } from "@/app/testing/engine";
+import { quiet, engine } from "@/app/testing/engine";
 import { layOut } from "@/app/testing/furnish";
 import { Keys, press } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
@@ -10,7 +10,7 @@ import { said } from "@/app/testing/said";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { getProject } from "@/server/use-cases/projects";
-import { useHand } from "../projects/in-hand";
+import { useInHand } from "../projects/in-hand";
 import { useSave } from "../save/save";
 import { Ledger } from "./ledger";
 
@@ -24,8 +24,8 @@ beforeEach(async () => {
   said.length = 0;
   quiet();
   useSave.setState({ request: null });
-  useHand.setState({ project: null, strips: [], alwaysPlan: false });
-  await useHand.persist.rehydrate();
+  useInHand.setState({ project: null, strips: [], alwaysPlan: false });
+  await useInHand.persist.rehydrate();
   house = await openHouse(loadDemo);
   layOut({ width: 600, height: 620 });
 });
@@ -111,10 +111,10 @@ describe("the ledger", () => {
   it("lets the strip in hand be heard, an instrument with its phrase", async () => {
     await open("neap-tide");
     fireEvent.click(row("Patch bass"));
-    await waitFor(() => expect(told.sounds.a).toMatchObject({ chain: { length: 2 }, instrument: null }));
+    await waitFor(() => expect(engine.sounds.a).toMatchObject({ chain: { length: 2 }, instrument: null }));
     fireEvent.click(row("Ghost vibraphone"));
-    await waitFor(() => expect(told.sounds.a?.instrument?.layers.length).toBeGreaterThan(0));
-    expect(told.sounds.a?.chain).toHaveLength(2);
+    await waitFor(() => expect(engine.sounds.a?.instrument?.layers.length).toBeGreaterThan(0));
+    expect(engine.sounds.a?.chain).toHaveLength(2);
   });
 
   it("opens the strip in hand on the bench, and the sheet for all that are chosen", async () => {

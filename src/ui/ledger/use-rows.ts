@@ -2,11 +2,11 @@
 
 import { useState } from "react";
 import { type Strip } from "@/core/strips/strip";
-import { chooseStrips, useHand } from "../projects/in-hand";
+import { chooseStrips, useInHand } from "../projects/in-hand";
 
 /** Which rows are chosen, and where the cursor stands: as in any list of files. */
 export function useRows(rows: readonly Strip[]) {
-  const strips = useHand((h) => h.strips);
+  const strips = useInHand((h) => h.strips);
   const chosen = rows.filter((r) => strips.includes(r.id)).map((r) => r.id);
   const [cursor, setCursor] = useState<string | null>(null);
   const [anchor, setAnchor] = useState<string | null>(null);

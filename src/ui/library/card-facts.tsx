@@ -2,7 +2,7 @@
 
 import { Fragment } from "react";
 import type { PresetRow } from "@/contracts/records";
-import { type Origin, fromOf } from "@/core/presets/preset";
+import { type Origin, presetRef } from "@/core/presets/preset";
 import type { StripKind } from "@/core/documents/strip-kinds";
 import { orSay } from "../kit/say";
 import { Chip } from "../kit/bits";
@@ -116,7 +116,7 @@ function BeginsStrips({ preset }: { readonly preset: PresetRow }) {
   const now = kinds.find((strip) => startOf(strip)?.preset === preset.id) ?? "";
   const choose = (value: string) => {
     const chosen = kinds.find((strip) => strip === value);
-    if (chosen) set(chosen, fromOf(preset));
+    if (chosen) set(chosen, presetRef(preset));
     else if (now !== "") set(now, null);
   };
   return (

@@ -26,7 +26,7 @@ export function VersionList({ preset, detail, shown, onShow }: VersionsProps) {
   if (!detail || detail.versions.length + detail.merged.length < 2) return null;
   const compare = (version: number) =>
     openSheet({ sheet: "compare", left: { preset, version }, right: { preset, version: preset.version } });
-  const callIt = async (version: number, name: string) => {
+  const rename = async (version: number, name: string) => {
     await api.nameVersion(preset.id, version, name.trim() === "" ? null : name.trim());
     await queries.invalidateQueries({ queryKey: KEYS.preset(preset.id) });
   };
@@ -74,7 +74,7 @@ export function VersionList({ preset, detail, shown, onShow }: VersionsProps) {
         label={`Name of version ${shown}`}
         name={detail.versions.find((v) => v.version === shown)?.name ?? ""}
         placeholder={`Give version ${shown} a name`}
-        onName={(name) => orSay(callIt(shown, name))}
+        onName={(name) => orSay(rename(shown, name))}
       />
     </section>
   );

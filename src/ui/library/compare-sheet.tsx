@@ -5,7 +5,7 @@ import { useEffect, useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import { type Difference, describeDifferences, differencesOf } from "@/core/chains/differences";
-import { tellDifference } from "@/core/chains/told";
+import { differenceWords } from "@/core/chains/difference-words";
 import { type Content, chainOf } from "@/core/presets/preset";
 import { processorsOf } from "@/core/chains/tree";
 import { PART } from "@/core/strips/parts";
@@ -77,7 +77,7 @@ export function CompareSheet(given: Props) {
   const isOne = left.preset.id === right.preset.id;
   const differences = a && b ? differencesOf(chainOf(a), chainOf(b)) : [];
   const parts = a && b ? partLines(a, b) : [];
-  const lines: readonly Line[] = a && b ? [...differences.map((d) => tellDifference(d, chainOf(b))), ...parts] : [];
+  const lines: readonly Line[] = a && b ? [...differences.map((d) => differenceWords(d, chainOf(b))), ...parts] : [];
   useHearing(left, right, { a, b, tempo });
   const restore = () =>
     attempt(async () => {

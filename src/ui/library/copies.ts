@@ -1,4 +1,4 @@
-import { fromOf } from "@/core/presets/preset";
+import { presetRef } from "@/core/presets/preset";
 import { cutText } from "@/core/names/cut";
 import type { QueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
@@ -28,7 +28,7 @@ async function copy(presets: readonly PresetRow[], word: string): Promise<readon
   const made = await api.savePresets({
     presets: presets.map((preset, at) => {
       const { kind, content, card } = preset;
-      const origin = { ...card.origin, from: fromOf(preset) };
+      const origin = { ...card.origin, from: presetRef(preset) };
       return { kind, content, card: { ...card, name: names[at] ?? card.name, origin } };
     }),
   });

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { quiet, told } from "@/app/testing/engine";
+import { quiet, engine } from "@/app/testing/engine";
 import { layOut } from "@/app/testing/furnish";
 import { press } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
@@ -16,7 +16,7 @@ import { getPreset } from "@/server/use-cases/library";
 import { installPack } from "@/server/use-cases/packs";
 import { getProject } from "@/server/use-cases/projects";
 import { Frame } from "../frame/frame";
-import { useHand } from "../projects/in-hand";
+import { useInHand } from "../projects/in-hand";
 import { closeSheet, useLibrarySheet } from "./filing";
 import { Library } from "./library";
 
@@ -30,8 +30,8 @@ beforeEach(async () => {
   said.length = 0;
   quiet();
   closeSheet();
-  await useHand.persist.rehydrate();
-  useHand.setState({ project: null, strips: [], bench: null, alwaysPlan: false });
+  await useInHand.persist.rehydrate();
+  useInHand.setState({ project: null, strips: [], bench: null, alwaysPlan: false });
 });
 
 afterEach(() => house.close());
@@ -64,7 +64,7 @@ const type = (words: string) => {
   act(() => field().focus());
   fireEvent.change(field(), { target: { value: words } });
 };
-const hold = (hand: Partial<ReturnType<typeof useHand.getState>>) => act(() => void useHand.setState(hand));
+const hold = (hand: Partial<ReturnType<typeof useInHand.getState>>) => act(() => void useInHand.setState(hand));
 const presetOf = async (id: string) => value(await getPreset(house.context, id)).preset;
 
 /** First, while the code of the sheets has not come yet. */
@@ -89,7 +89,7 @@ describe("the library", () => {
     press("ArrowDown");
     expect(chosen()).toEqual([second]);
     expect(card().getByRole("heading", { level: 2 }).textContent).toBe(second);
-    await waitFor(() => expect(told.sounds.a).not.toBeNull());
+    await waitFor(() => expect(engine.sounds.a).not.toBeNull());
     press("ArrowUp");
     press("ArrowUp");
     expect(chosen()).toEqual([first]);
@@ -126,8 +126,8 @@ describe("the library", () => {
 
   it("plays an instrument where one is chosen", async () => {
     await open("/library?q=wooden+bars");
-    await waitFor(() => expect(told.sounds.a?.instrument?.layers).toHaveLength(1));
-    expect(told.sounds.a?.chain).toEqual([]);
+    await waitFor(() => expect(engine.sounds.a?.instrument?.layers).toHaveLength(1));
+    expect(engine.sounds.a?.chain).toEqual([]);
   });
 
   it("narrows to a folder and a filter, shows both, and lets go of all", async () => {

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { loseDevice, quiet, sendMeters, told } from "@/app/testing/engine";
+import { loseDevice, quiet, sendMeters, engine } from "@/app/testing/engine";
 import { type Chain, EMPTY_CHAIN } from "@/core/chains/chain";
 import { gainOf, decibels } from "@/core/units/quantities";
 import * as listening from "./listening";
@@ -30,9 +30,9 @@ beforeEach(async () => {
 describe("playing", () => {
   it("starts the sound, and stops it", async () => {
     await listening.setPlaying(true);
-    expect([now().playing, told.playing]).toEqual([true, true]);
+    expect([now().playing, engine.playing]).toEqual([true, true]);
     await listening.setPlaying(false);
-    expect([now().playing, told.playing]).toEqual([false, false]);
+    expect([now().playing, engine.playing]).toEqual([false, false]);
   });
 
   it("says in words that the browser gives none, and plays once it does", async () => {
@@ -67,7 +67,7 @@ describe("playing", () => {
 describe("the material", () => {
   it("is shown by its peaks", async () => {
     await listening.setMaterial("choir");
-    expect(told.material).toBe("choir");
+    expect(engine.material).toBe("choir");
     expect(now()).toMatchObject({ material: "choir", peaks: [0.5, 1, 0.5], seconds: 3 });
   });
 
@@ -91,28 +91,28 @@ describe("the sides", () => {
   it("are chosen among what is there: B only where it holds a sound", () => {
     listening.hear("a", soundOf(chainOf("x")));
     listening.setSide("b");
-    expect([now().side, told.voice]).toEqual(["a", "a"]);
+    expect([now().side, engine.side]).toEqual(["a", "a"]);
     listening.hear("b", soundOf(EMPTY_CHAIN));
     listening.setSide("b");
-    expect([now().side, told.voice]).toEqual(["b", "b"]);
+    expect([now().side, engine.side]).toEqual(["b", "b"]);
   });
 
   it("fall back to A when B is taken away", () => {
     listening.hear("b", soundOf(EMPTY_CHAIN));
     listening.setSide("b");
     listening.hear("b", null);
-    expect([now().side, told.voice]).toEqual(["a", "a"]);
+    expect([now().side, engine.side]).toEqual(["a", "a"]);
   });
 
   it("are both left for the dry material, and come back", () => {
     listening.hear("a", soundOf(chainOf("x")));
     listening.setProcessed(false);
-    expect(told.voice).toBe("dry");
+    expect(engine.side).toBe("dry");
     listening.setProcessed(true);
-    expect(told.voice).toBe("a");
+    expect(engine.side).toBe("a");
     listening.setProcessed(false);
     listening.setSide("a");
-    expect([told.voice, now().processed]).toEqual(["a", true]);
+    expect([engine.side, now().processed]).toEqual(["a", true]);
   });
 
   it("keep what is heard as B, for comparing with what comes next", () => {
@@ -130,17 +130,17 @@ describe("the difference of one plugin", () => {
     listening.hear("b", soundOf(EMPTY_CHAIN));
     listening.setSide("b");
     listening.setDifference("y");
-    expect(told.voice).toBe("a");
-    expect(told.sounds.a?.chain).toHaveLength(2);
-    expect(JSON.stringify(told.sounds.a?.minus)).not.toBe(JSON.stringify(told.sounds.a?.chain));
+    expect(engine.side).toBe("a");
+    expect(engine.sounds.a?.chain).toHaveLength(2);
+    expect(JSON.stringify(engine.sounds.a?.minus)).not.toBe(JSON.stringify(engine.sounds.a?.chain));
     listening.setDifference(null);
-    expect(told.sounds.a?.minus).toBeNull();
+    expect(engine.sounds.a?.minus).toBeNull();
   });
 
   it("of a plugin that is gone is the whole sound", () => {
     listening.hear("a", soundOf(chainOf("x")));
     listening.setDifference("gone");
-    expect(told.sounds.a?.minus).toBeNull();
+    expect(engine.sounds.a?.minus).toBeNull();
   });
 });
 
@@ -156,16 +156,16 @@ describe("matching", () => {
     await rest();
     expect(now().measured.a?.integratedLufs).toBe(-14);
     for (const voice of ["dry", "a", "b"] as const)
-      expect(told.gains[voice]).toBeCloseTo(gainOf(decibels(LOUD.b - LOUD[voice])), 6);
+      expect(engine.gains[voice]).toBeCloseTo(gainOf(decibels(LOUD.b - LOUD[voice])), 6);
   });
 
   it("is off and on again by one switch, without measuring anew", async () => {
     listening.hear("a", soundOf(chainOf("x")));
     await rest();
     listening.setMatch(false);
-    expect(told.gains).toEqual({ dry: 1, a: 1, b: 1 });
+    expect(engine.gains).toEqual({ dry: 1, a: 1, b: 1 });
     listening.setMatch(true);
-    expect(told.gains.a).toBeCloseTo(gainOf(decibels(-6)), 6);
+    expect(engine.gains.a).toBeCloseTo(gainOf(decibels(-6)), 6);
   });
 
   it("does not measure what is being dragged", async () => {
@@ -217,8 +217,8 @@ describe("keys", () => {
     listening.noteOn(60, 90);
     listening.noteOn(64, 90);
     listening.noteOff(60);
-    expect(told.notes).toEqual([64]);
+    expect(engine.notes).toEqual([64]);
     listening.allNotesOff();
-    expect(told.notes).toEqual([]);
+    expect(engine.notes).toEqual([]);
   });
 });

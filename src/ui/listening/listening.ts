@@ -6,7 +6,7 @@ import {
   type Measurement,
   type Meters,
   type SoundEngine,
-  type Voice,
+  type Side,
   createSoundEngine,
 } from "@/clients/sound-engine";
 import type { Chain } from "@/core/chains/chain";
@@ -52,7 +52,7 @@ interface Listening {
   readonly solo: string | null;
   /** The node of A of which only what it adds or takes away is heard. */
   readonly difference: string | null;
-  readonly measured: Partial<Record<Voice, Measurement>>;
+  readonly measured: Partial<Record<Side, Measurement>>;
   /** Why there is no sound, in words. */
   readonly trouble: string | null;
 }
@@ -98,7 +98,7 @@ export function onMeters(hear: (meters: Meters) => void): () => void {
   return () => meterListeners.delete(hear);
 }
 
-const voiceOf = ({ processed, side }: Pick<Listening, "processed" | "side">): Voice => (processed ? side : "dry");
+const sideNow = ({ processed, side }: Pick<Listening, "processed" | "side">): Side => (processed ? side : "dry");
 
 /** A sound as the audio thread takes it. Solo and difference are for A, which is what the hand is on. */
 function heard(sound: Sound | null, { solo, difference }: Partial<Listening> = {}): HeardSound | null {
@@ -151,7 +151,7 @@ export async function setMaterial(material: string): Promise<void> {
 
 export function setProcessed(processed: boolean): void {
   set({ processed });
-  theEngine().select(voiceOf(get()));
+  theEngine().select(sideNow(get()));
 }
 
 export function setSide(side: "a" | "b"): void {
@@ -169,7 +169,7 @@ export function setMatch(match: boolean): void {
 export function hear(side: "a" | "b", sound: Sound | null, live = false): void {
   set({ [side]: sound, ...(side === "b" && !sound && get().side === "b" ? { side: "a" } : {}) });
   theEngine().setSound(side, heardSide(side));
-  theEngine().select(voiceOf(get()));
+  theEngine().select(sideNow(get()));
   if (!live) scheduleMeasuring();
 }
 
@@ -184,7 +184,7 @@ export function setSolo(solo: string | null): void {
 export function setDifference(difference: string | null): void {
   set({ difference, ...(difference === null ? {} : { processed: true, side: "a" }) });
   theEngine().setSound("a", heardSide("a"));
-  theEngine().select(voiceOf(get()));
+  theEngine().select(sideNow(get()));
   scheduleMeasuring();
 }
 
@@ -239,7 +239,7 @@ function measureSoon(): void {
   measuring = setTimeout(() => void measureAll(), MEASURE_AFTER);
 }
 
-/** Loudness of each voice over the second pass of the loop; an older round never overwrites a newer one. */
+/** Loudness of each side over the second pass of the loop; an older round never overwrites a newer one. */
 async function measureAll(): Promise<void> {
   const mine = ++round;
   const { material, a, b } = get();
@@ -271,4 +271,4 @@ function sendGains(): void {
 }
 
 /** The measurement of what is heard now. */
-export const measuredNow = (state: Listening): Measurement | null => state.measured[voiceOf(state)] ?? null;
+export const measuredNow = (state: Listening): Measurement | null => state.measured[sideNow(state)] ?? null;

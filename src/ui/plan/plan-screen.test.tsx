@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { quiet, told } from "@/app/testing/engine";
+import { quiet, engine } from "@/app/testing/engine";
 import { layOut } from "@/app/testing/furnish";
 import { Keys, press } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
@@ -11,7 +11,7 @@ import { processorsOf } from "@/core/chains/tree";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { changeProject, getProject, undo } from "@/server/use-cases/projects";
-import { useHand } from "../projects/in-hand";
+import { useInHand } from "../projects/in-hand";
 import { PlanScreen } from "./plan-screen";
 
 vi.mock("next/navigation", () => import("@/app/testing/navigation"));
@@ -27,7 +27,7 @@ let house: House;
 beforeEach(async () => {
   said.length = 0;
   quiet();
-  await useHand.persist.rehydrate();
+  await useInHand.persist.rehydrate();
   house = await openHouse(loadDemo);
   layOut({ width: 900, height: 620 });
 });
@@ -163,10 +163,10 @@ describe("a plan", () => {
   it("lets what comes be heard as A beside what is there as B", async () => {
     await open(STRIP, ["voice"]);
     press("h");
-    await waitFor(() => expect(told.playing).toBe(true));
-    expect(told.voice).toBe("a");
-    expect(told.sounds.b?.chain).toHaveLength(3);
-    expect(JSON.stringify(told.sounds.a)).not.toBe(JSON.stringify(told.sounds.b));
+    await waitFor(() => expect(engine.playing).toBe(true));
+    expect(engine.side).toBe("a");
+    expect(engine.sounds.b?.chain).toHaveLength(3);
+    expect(JSON.stringify(engine.sounds.a)).not.toBe(JSON.stringify(engine.sounds.b));
     expect((await stored()).revision).toBe(0);
   });
 

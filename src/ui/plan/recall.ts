@@ -4,7 +4,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import type { PlanRequest, ProjectBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
-import { useHand } from "../projects/in-hand";
+import { useInHand } from "../projects/in-hand";
 import { useOpenProject } from "../projects/open-project";
 import { orSay, say } from "../kit/say";
 
@@ -51,7 +51,7 @@ function inLine(work: () => Promise<void>): Promise<void> {
 export function useRecall(): Recall {
   const router = useRouter();
   const queries = useQueryClient();
-  const { project: id, strips: chosen, alwaysPlan } = useHand();
+  const { project: id, strips: chosen, alwaysPlan } = useInHand();
   const open = useOpenProject(id);
   const project = open.body?.project;
   const strips = chosen.filter((s) => project?.strips.some((strip) => strip.id === s));

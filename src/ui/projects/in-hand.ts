@@ -4,7 +4,7 @@ import { useEffect } from "react";
 import { create } from "zustand";
 import { persist } from "zustand/middleware";
 
-interface Hand {
+interface InHand {
   /** The project that is worked on, and the strips chosen in it. */
   readonly project: string | null;
   readonly strips: readonly string[];
@@ -14,30 +14,30 @@ interface Hand {
 }
 
 /** What is in hand on every screen; it survives a reload. */
-export const useHand = create<Hand>()(
-  persist((): Hand => ({ project: null, strips: [], bench: null, alwaysPlan: false }), {
+export const useInHand = create<InHand>()(
+  persist((): InHand => ({ project: null, strips: [], bench: null, alwaysPlan: false }), {
     name: "diathesis.hand",
     skipHydration: true,
   }),
 );
 
 function takeProject(project: string): void {
-  useHand.setState((hand) => (hand.project === project ? hand : { ...hand, project, strips: [] }));
+  useInHand.setState((hand) => (hand.project === project ? hand : { ...hand, project, strips: [] }));
 }
 
 /** A screen of a project takes it in hand, once what was in hand before the reload is known. */
 export function useTakeProject(project: string | null): void {
   useEffect(() => {
     if (project === null) return;
-    if (useHand.persist.hasHydrated()) takeProject(project);
-    else return useHand.persist.onFinishHydration(() => takeProject(project));
+    if (useInHand.persist.hasHydrated()) takeProject(project);
+    else return useInHand.persist.onFinishHydration(() => takeProject(project));
   }, [project]);
 }
 
 export function chooseStrips(strips: readonly string[]): void {
-  useHand.setState({ strips });
+  useInHand.setState({ strips });
 }
 
 export function rememberBench(bench: string): void {
-  useHand.setState({ bench });
+  useInHand.setState({ bench });
 }

@@ -1,5 +1,5 @@
 import type { ProjectBody } from "@/contracts/projects";
-import { type Chain, type ChainNode, EMPTY_CHAIN, type From, nodeName } from "@/core/chains/chain";
+import { type Chain, type ChainNode, EMPTY_CHAIN, type PresetRef, nodeName } from "@/core/chains/chain";
 import { clip } from "@/core/chains/clipping";
 import { findNode } from "@/core/chains/tree";
 import type { Content, Origin } from "@/core/presets/preset";
@@ -14,16 +14,16 @@ import { mintKey } from "../kit/mint";
 import type { SaveRequest } from "./save";
 
 /** A thing to be saved: a strip, or what the request means of it. */
-export interface Thing {
+export interface Subject {
   readonly request: SaveRequest;
   readonly body: ProjectBody;
   readonly strip: Strip;
 }
 
 /** The chain that the request is about. */
-export const chainOfRequest = ({ request, strip }: Thing): Chain => chainAt(strip, request.layer) ?? EMPTY_CHAIN;
+export const chainOfRequest = ({ request, strip }: Subject): Chain => chainAt(strip, request.layer) ?? EMPTY_CHAIN;
 
-export const nodeOf = (props: Thing): ChainNode | null =>
+export const nodeOf = (props: Subject): ChainNode | null =>
   props.request.node === undefined ? null : (findNode(chainOfRequest(props), props.request.node)?.node ?? null);
 
 /** A plugin or a section by itself. A section is a chain, with the macros that move something in it. */
@@ -41,7 +41,7 @@ function contentOfNode(chain: Chain, node: ChainNode): Content | null {
 }
 
 /** What is being kept, by the switches that are on. */
-export function contentOf(props: Thing, parts: readonly PartName[]): Content | null {
+export function contentOf(props: Subject, parts: readonly PartName[]): Content | null {
   const { request, body, strip } = props;
   const chain = chainOfRequest(props);
   if (request.node !== undefined) {
@@ -58,7 +58,7 @@ export function contentOf(props: Thing, parts: readonly PartName[]): Content | n
 }
 
 /** Which preset the thing in hand was loaded from. */
-export function fromOf(props: Thing): From | undefined {
+export function presetRef(props: Subject): PresetRef | undefined {
   const { request, strip } = props;
   if (request.instrument) return layersOf(strip).find((l) => l.key === request.layer)?.instrument.from;
   const node = nodeOf(props);
@@ -66,13 +66,13 @@ export function fromOf(props: Thing): From | undefined {
   return node && node.type !== "split" ? node.from : undefined;
 }
 
-export function originOf(props: Thing): Origin {
+export function originOf(props: Subject): Origin {
   const {
     body: { project, draft },
     strip,
   } = props;
   const date = plainDate(new Date());
-  const from = fromOf(props);
+  const from = presetRef(props);
   const own = { date, ...(from ? { from } : {}) };
   if (draft) return own;
   const words = {
@@ -86,16 +86,16 @@ export function originOf(props: Thing): Origin {
 }
 
 /** A name where no pattern gives one: for what is of no strip. */
-export function proposeName(thing: Thing): string {
-  const { body, strip } = thing;
-  const node = nodeOf(thing);
+export function proposeName(subject: Subject): string {
+  const { body, strip } = subject;
+  const node = nodeOf(subject);
   if (!body.draft) return node ? nodeName(node) : strip.look.name;
   if (node) return `${nodeName(node)} of ${body.project.name}`;
   return body.project.name === "New sound" ? "" : `${body.project.name}, variation`;
 }
 
 /** After saving, the thing in hand goes by the new name. */
-export function followSteps(content: Content, props: Thing, from: From) {
+export function followSteps(content: Content, props: Subject, from: PresetRef) {
   const { strip, request } = props;
   const hand = { strip, mint: mintKey, ...(request.layer === undefined ? {} : { layer: request.layer }) };
   const node = nodeOf(props);

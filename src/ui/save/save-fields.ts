@@ -1,6 +1,6 @@
 import { type Card, emptyCard } from "@/core/presets/preset";
 import { splitTags } from "../kit/split-tags";
-import { type Thing, originOf } from "./proposal";
+import { type Subject, originOf } from "./proposal";
 import type { Known } from "./use-proposals";
 
 export interface SaveFields {
@@ -52,7 +52,7 @@ type Touched = Partial<Readonly<Record<keyof SaveFields, boolean | undefined>>>;
 
 /** The card of a thing: what is typed is for all, what is not touched is each one's own. */
 export function cardOf(
-  thing: Thing,
+  subject: Subject,
   known: Known | undefined,
   { fields, touched }: { readonly fields: SaveFields; readonly touched: Touched },
 ): Card {
@@ -65,6 +65,6 @@ export function cardOf(
     ...emptyCard(""),
     tags: [...new Set(touched.tags || !own ? splitTags(fields.tags) : own.tags)],
     purpose: (touched.purpose || !own ? fields.purpose : own.purpose).trim(),
-    origin: { ...originOf(thing), ...Object.fromEntries(played) },
+    origin: { ...originOf(subject), ...Object.fromEntries(played) },
   };
 }

@@ -14,7 +14,7 @@ import { Sheet } from "../kit/sheet";
 import { splitTags } from "../kit/split-tags";
 import { folderPath, useFolders } from "../library/use-library";
 import { useProjectEditing } from "../projects/editing";
-import { type Thing, nodeOf, originOf } from "./proposal";
+import { type Subject, nodeOf, originOf } from "./proposal";
 import { type SaveRequest, closeSave } from "./save";
 import { ARTISTS_FOLDER, NEW_FOLDER } from "./save-fields";
 import { useProposedText } from "./use-proposed-text";
@@ -43,7 +43,7 @@ function SaveForm({ request, body, strips }: FormProps) {
     <Sheet
       open
       onClose={closeSave}
-      title={many ? `Save ${items.length} strips` : `Save ${titleOf(first.thing)}`}
+      title={many ? `Save ${items.length} strips` : `Save ${titleOf(first.subject)}`}
       aside={many ? `${wanted.length} presets, each by itself` : `${kindOf(saving)} · ${countWords(first.content)}`}
       className="w-[1000px]"
     >
@@ -246,7 +246,7 @@ function Played({ saving: { form, many } }: { readonly saving: Saving }) {
 function OriginLine({ saving: { items, many } }: { readonly saving: Saving }) {
   const [first] = items;
   if (!first) return null;
-  const { artist, song, strip, date, from } = originOf(first.thing);
+  const { artist, song, strip, date, from } = originOf(first.subject);
   return (
     <>
       <span className="text-soft">Origin</span>
@@ -294,7 +294,7 @@ function Foot({ saving, wanted }: { readonly saving: Saving; readonly wanted: nu
   const [first] = items;
   const canGrow =
     loaded !== null && loaded.pack === null && loaded.id !== taken?.id && loaded.kind === first?.content?.kind;
-  const left = first && !many ? leftOut(first.thing, first.parts) : [];
+  const left = first && !many ? leftOut(first.subject, first.parts) : [];
   return (
     <div className="flex items-center gap-2">
       <p className="text-small text-soft">
@@ -317,16 +317,18 @@ function Foot({ saving, wanted }: { readonly saving: Saving; readonly wanted: nu
 }
 
 /** Parts of a strip that are not kept, in words. */
-function leftOut({ request, strip }: Thing, parts: readonly string[]): readonly string[] {
+function leftOut({ request, strip }: Subject, parts: readonly string[]): readonly string[] {
   if (request.node !== undefined || request.layer !== undefined) return [];
   return PARTS.filter((p) => !parts.includes(p) && PART[p].isOffered(strip.kind)).map((p) =>
     PART[p].title.toLowerCase(),
   );
 }
 
-function titleOf(thing: Thing): string {
-  const node = nodeOf(thing);
+function titleOf(subject: Subject): string {
+  const node = nodeOf(subject);
   if (node) return nodeName(node);
-  if (thing.request.instrument) return `the instrument of ${thing.strip.look.name}`;
-  return thing.request.layer === undefined ? thing.strip.look.name : `the effects inside ${thing.strip.look.name}`;
+  if (subject.request.instrument) return `the instrument of ${subject.strip.look.name}`;
+  return subject.request.layer === undefined
+    ? subject.strip.look.name
+    : `the effects inside ${subject.strip.look.name}`;
 }

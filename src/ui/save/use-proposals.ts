@@ -6,7 +6,7 @@ import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
 import { type Proposal, proposeCard } from "@/core/library/proposal";
 import { wordsOf } from "@/core/names/words";
-import { type Thing, fromOf } from "./proposal";
+import { type Subject, presetRef } from "./proposal";
 
 /** Sounds that are looked through for how those of a strip's name are filed. */
 const LOOKED_THROUGH = 60;
@@ -17,10 +17,10 @@ export interface Known {
   readonly loaded: PresetRow | null;
 }
 
-async function lookUp(thing: Thing): Promise<Known> {
-  const { artist } = thing.body.project;
-  const strip = thing.body.draft ? "" : thing.strip.look.name;
-  const from = fromOf(thing);
+async function lookUp(subject: Subject): Promise<Known> {
+  const { artist } = subject.body.project;
+  const strip = subject.body.draft ? "" : subject.strip.look.name;
+  const from = presetRef(subject);
   // What it was loaded from may be in the bin by now.
   const loaded = from
     ? await api.getPreset(from.preset).then(
@@ -35,12 +35,17 @@ async function lookUp(thing: Thing): Promise<Known> {
 }
 
 /** What is proposed for each thing, by its strip; undefined until it is known. */
-export function useProposals(things: readonly Thing[]): ReadonlyMap<string, Known> | undefined {
-  const asked = things.map((thing) => [thing.body.project.id, thing.strip.id, thing.request.node, thing.request.layer]);
+export function useProposals(subjects: readonly Subject[]): ReadonlyMap<string, Known> | undefined {
+  const asked = subjects.map((subject) => [
+    subject.body.project.id,
+    subject.strip.id,
+    subject.request.node,
+    subject.request.layer,
+  ]);
   return useQuery({
     queryKey: [...KEYS.presets, "proposals", asked],
     queryFn: async () =>
-      new Map(await Promise.all(things.map(async (thing) => [thing.strip.id, await lookUp(thing)] as const))),
+      new Map(await Promise.all(subjects.map(async (subject) => [subject.strip.id, await lookUp(subject)] as const))),
     // It is filled in once; what is saved meanwhile must not write over what was typed.
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,

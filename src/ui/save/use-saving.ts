@@ -10,7 +10,7 @@ import type { ProjectBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import { foundTags } from "@/core/library/found-tags";
 import { applyPattern, withoutClashes } from "@/core/library/pattern";
-import { type Card, type Content, type PresetKind, fromOf } from "@/core/presets/preset";
+import { type Card, type Content, type PresetKind, presetRef } from "@/core/presets/preset";
 import { insideOf } from "@/core/library/inside";
 import { fold } from "@/core/names/words";
 import type { Strip } from "@/core/strips/strip";
@@ -21,14 +21,14 @@ import { usePatterns } from "../names/patterns";
 import { useTaken } from "../names/taken";
 import { useProjectEditing } from "../projects/editing";
 import { holdersOf } from "./holders";
-import { type Thing, contentOf, followSteps, proposeName } from "./proposal";
+import { type Subject, contentOf, followSteps, proposeName } from "./proposal";
 import { type SaveRequest, closeSave } from "./save";
 import { ARTISTS_FOLDER, EMPTY, NEW_FOLDER, type SaveFields, cardOf, fieldsOf } from "./save-fields";
 import { type Known, useProposals } from "./use-proposals";
 
 /** One preset that would be saved. */
 export interface Item {
-  readonly thing: Thing;
+  readonly subject: Subject;
   readonly parts: readonly PartName[];
   /** null while every part of it is switched off. */
   readonly content: Content | null;
@@ -57,12 +57,12 @@ function useFilledForm(proposals: ReadonlyMap<string, Known> | undefined) {
 }
 
 /** Names by the pattern, or the one that is typed. */
-function namesOf(things: readonly Made[], pattern: string, typed: string | null): readonly string[] {
-  if (things.length === 1 && typed !== null) return [typed];
-  return things.map(({ thing, content, card }, at) => {
+function namesOf(subjects: readonly Made[], pattern: string, typed: string | null): readonly string[] {
+  if (subjects.length === 1 && typed !== null) return [typed];
+  return subjects.map(({ subject, content, card }, at) => {
     if (!content) return "";
     const named = { kind: content.kind, card, inside: insideOf(content) };
-    return (thing.body.draft ? "" : applyPattern(pattern, named, at + 1)) || proposeName(thing);
+    return (subject.body.draft ? "" : applyPattern(pattern, named, at + 1)) || proposeName(subject);
   });
 }
 
@@ -86,15 +86,15 @@ type Made = Omit<Item, "name" | "clashed">;
 
 /** Everything that the save sheet knows and does. */
 export function useSaving(request: SaveRequest, body: ProjectBody, strips: readonly Strip[]) {
-  const things: readonly Thing[] = strips.map((strip) => ({ request, body, strip }));
-  const proposals = useProposals(things);
+  const subjects: readonly Subject[] = strips.map((strip) => ({ request, body, strip }));
+  const proposals = useProposals(subjects);
   const [parts, setParts] = useState<Readonly<Record<string, readonly PartName[]>>>({});
   const { form, fields, touched } = useFilledForm(proposals);
-  const made = things.map((thing): Made => {
-    const own = parts[thing.strip.id] ?? firstParts(thing.strip);
-    const known = proposals?.get(thing.strip.id);
-    const card = cardOf(thing, known, { fields, touched });
-    return { thing, parts: own, content: contentOf(thing, own), card, known };
+  const made = subjects.map((subject): Made => {
+    const own = parts[subject.strip.id] ?? firstParts(subject.strip);
+    const known = proposals?.get(subject.strip.id);
+    const card = cardOf(subject, known, { fields, touched });
+    return { subject, parts: own, content: contentOf(subject, own), card, known };
   });
   const kind: PresetKind = made.find(({ content }) => content !== null)?.content?.kind ?? "chain";
   const { patterns, keep } = usePatterns(kind);
@@ -134,8 +134,8 @@ const LONGEST_FOLDER = 120;
 
 /** The saving itself: all as new presets, or the only one as the next version of another. */
 function useKeeping({ form, fields, items, keepPattern }: Keeping) {
-  const { finish, fail } = useFinish(items[0]?.thing.request.project ?? null, form);
-  const artist = items[0]?.thing.body.project.artist ?? "";
+  const { finish, fail } = useFinish(items[0]?.subject.request.project ?? null, form);
+  const artist = items[0]?.subject.body.project.artist ?? "";
   const newFolder =
     fields.folder === NEW_FOLDER
       ? fields.newFolder.trim()
@@ -190,10 +190,10 @@ function useFinish(project: string | null, form: UseFormReturn<SaveFields>) {
   const editing = useProjectEditing(project);
   const finish = async (saved: readonly { readonly item: Item; readonly preset: PresetRow }[], words: string) => {
     await editing.commit(words, (now) =>
-      saved.flatMap(({ item: { thing, content }, preset }) => {
-        const strip = now.strips.find((s) => s.id === thing.strip.id);
-        const from = fromOf(preset);
-        return strip && content ? followSteps(content, { ...thing, strip }, from) : [];
+      saved.flatMap(({ item: { subject, content }, preset }) => {
+        const strip = now.strips.find((s) => s.id === subject.strip.id);
+        const from = presetRef(preset);
+        return strip && content ? followSteps(content, { ...subject, strip }, from) : [];
       }),
     );
     for (const key of [KEYS.presets, KEYS.folders]) await queries.invalidateQueries({ queryKey: key });

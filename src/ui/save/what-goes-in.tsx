@@ -12,7 +12,7 @@ import { layersOf } from "@/core/strips/parts/source";
 import { Scroll } from "../kit/scroll";
 import { Shape } from "../kit/shape";
 import { Tick } from "../kit/tick";
-import { type Thing, chainOfRequest, nodeOf } from "./proposal";
+import { type Subject, chainOfRequest, nodeOf } from "./proposal";
 import type { Item } from "./use-saving";
 
 export function countWords(content: Content | null): string {
@@ -43,24 +43,24 @@ const WIDTHS: Readonly<Record<PartName, string>> = {
 };
 
 /** One thing of a strip by itself, which has no parts to choose from. */
-const isOne = ({ request }: Thing): boolean => request.node !== undefined || request.layer !== undefined;
+const isOne = ({ request }: Subject): boolean => request.node !== undefined || request.layer !== undefined;
 
-const plays = (thing: Thing): boolean => thing.strip.kind === "instrument" && !isOne(thing);
+const plays = (subject: Subject): boolean => subject.strip.kind === "instrument" && !isOne(subject);
 
 /** The parts that a thing has to offer. */
-function partsOf(thing: Thing): readonly PartName[] {
-  if (isOne(thing) || thing.body.draft) return plays(thing) ? ["source", "inserts"] : ["inserts"];
-  return PARTS.filter((part) => PART[part].isOffered(thing.strip.kind));
+function partsOf(subject: Subject): readonly PartName[] {
+  if (isOne(subject) || subject.body.draft) return plays(subject) ? ["source", "inserts"] : ["inserts"];
+  return PARTS.filter((part) => PART[part].isOffered(subject.strip.kind));
 }
 
 /** The table of what goes in: strips by parts, each with its switch. What is switched off is not kept. */
 export function WhatGoesIn({ items, onParts }: WhatProps) {
-  const shown = PARTS.filter((part) => items.some(({ thing }) => partsOf(thing).includes(part)));
+  const shown = PARTS.filter((part) => items.some(({ subject }) => partsOf(subject).includes(part)));
   const many = items.length > 1;
   const columns = { gridTemplateColumns: [many ? "190px" : "140px", ...shown.map((part) => WIDTHS[part])].join(" ") };
   const setColumn = (part: PartName, on: boolean) => {
-    for (const { thing, parts } of items)
-      if (partsOf(thing).includes(part)) onParts(thing.strip.id, switched(parts, part, on));
+    for (const { subject, parts } of items)
+      if (partsOf(subject).includes(part)) onParts(subject.strip.id, switched(parts, part, on));
   };
   return (
     <Scroll label="What goes in" className="max-h-[min(330px,38vh)]">
@@ -76,7 +76,7 @@ export function WhatGoesIn({ items, onParts }: WhatProps) {
               {many && (
                 <Tick
                   label={`${PART[part].title} of all`}
-                  on={items.every(({ thing, parts }) => !partsOf(thing).includes(part) || parts.includes(part))}
+                  on={items.every(({ subject, parts }) => !partsOf(subject).includes(part) || parts.includes(part))}
                   onChange={(on) => setColumn(part, on)}
                 />
               )}
@@ -85,7 +85,14 @@ export function WhatGoesIn({ items, onParts }: WhatProps) {
           ))}
         </div>
         {items.map((item) => (
-          <StripRow key={item.thing.strip.id} item={item} shown={shown} many={many} style={columns} onParts={onParts} />
+          <StripRow
+            key={item.subject.strip.id}
+            item={item}
+            shown={shown}
+            many={many}
+            style={columns}
+            onParts={onParts}
+          />
         ))}
       </div>
     </Scroll>
@@ -102,10 +109,10 @@ interface RowProps extends Pick<WhatProps, "onParts"> {
   readonly style: { readonly gridTemplateColumns: string };
 }
 
-function StripRow({ item: { thing, parts, content, name, clashed }, shown, many, style, onParts }: RowProps) {
-  const { strip } = thing;
-  const says = saysOf(thing);
-  const own = partsOf(thing);
+function StripRow({ item: { subject, parts, content, name, clashed }, shown, many, style, onParts }: RowProps) {
+  const { strip } = subject;
+  const says = saysOf(subject);
+  const own = partsOf(subject);
   return (
     <div role="row" style={style} className="grid min-h-[58px] items-center gap-x-[10px] border-rule border-b py-1">
       <span role="cell" className="min-w-0">
@@ -118,7 +125,7 @@ function StripRow({ item: { thing, parts, content, name, clashed }, shown, many,
       </span>
       {shown.map((part) => (
         <span role="cell" key={part} className="flex min-w-0 items-center gap-[7px]">
-          {own.includes(part) && !isOne(thing) && (
+          {own.includes(part) && !isOne(subject) && (
             <Tick
               label={`${PART[part].title} of ${strip.look.name}`}
               on={parts.includes(part)}
@@ -126,7 +133,9 @@ function StripRow({ item: { thing, parts, content, name, clashed }, shown, many,
             />
           )}
           {own.includes(part) && (
-            <span className={`min-w-0 ${parts.includes(part) || isOne(thing) ? "" : "text-faint"}`}>{says[part]}</span>
+            <span className={`min-w-0 ${parts.includes(part) || isOne(subject) ? "" : "text-faint"}`}>
+              {says[part]}
+            </span>
           )}
         </span>
       ))}
@@ -135,11 +144,11 @@ function StripRow({ item: { thing, parts, content, name, clashed }, shown, many,
 }
 
 /** What stands in each cell. */
-function saysOf(thing: Thing): Record<PartName, ReactNode> {
-  const { body, strip, request } = thing;
+function saysOf(subject: Subject): Record<PartName, ReactNode> {
+  const { body, strip, request } = subject;
   const { tempo } = body.project;
-  const node = nodeOf(thing);
-  const chain = chainOfRequest(thing);
+  const node = nodeOf(subject);
+  const chain = chainOfRequest(subject);
   const layer = layersOf(strip).find((l) => l.key === request.layer);
   const processors =
     request.instrument && layer ? [layer.instrument] : processorsOf(node ? { ...chain, nodes: [node] } : chain);

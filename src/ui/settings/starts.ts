@@ -6,7 +6,7 @@ import { KEYS } from "@/clients/events";
 import type { Processor } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import { beginAs } from "@/core/presets/as-strip";
-import { type Content, chainOf, withFrom, fromOf } from "@/core/presets/preset";
+import { type Content, chainOf, withFrom, presetRef } from "@/core/presets/preset";
 import { defaultValues } from "@/core/processors/model";
 import { getModel } from "@/core/processors/models";
 import { startingPointFor } from "@/core/settings/settings";
@@ -53,7 +53,7 @@ export function useStarts(strip: StripKind | null) {
       const row = await contentOf(queries, point.preset, point.version);
       const plugin = onlyPlugin(row.content);
       if (plugin?.model !== model) return fresh;
-      return { ...plugin, key: fresh.key, from: fromOf(row) };
+      return { ...plugin, key: fresh.key, from: presetRef(row) };
     } catch {
       sayError(`The starting point of ${getModel(model).name} is not here any more; it opened as its maker set it.`);
       return fresh;
@@ -71,7 +71,7 @@ export function useNewStrip() {
     if (!point) return blank;
     try {
       const row = await contentOf(queries, point.preset, point.version);
-      return beginAs(blank, withFrom(row.content, fromOf(row)));
+      return beginAs(blank, withFrom(row.content, presetRef(row)));
     } catch {
       sayError(`The starting point of new ${STRIP_WORDS[kind]} is not here any more; the strip is blank.`);
       return blank;

@@ -1,6 +1,6 @@
 "use client";
 
-import type { From } from "@/core/chains/chain";
+import type { PresetRef } from "@/core/chains/chain";
 import type { StripKind } from "@/core/documents/strip-kinds";
 import { startingPointFor, withStartingPoint } from "@/core/settings/settings";
 import { orSay, say } from "../kit/say";
@@ -10,7 +10,7 @@ import { useSettings } from "./settings";
 /** What new strips of a kind begin as, and how that is changed. */
 export function useStripStart() {
   const { settings, change } = useSettings();
-  const set = (kind: StripKind, from: From | null) =>
+  const set = (kind: StripKind, from: PresetRef | null) =>
     orSay(
       change((now) =>
         withStartingPoint(now, { model: null, strip: kind }, from && { preset: from.preset, version: null }),

@@ -1,4 +1,4 @@
-import { type Chain, type From, type Processor, type Section, nodeName, processorName } from "../../chains/chain";
+import { type Chain, type PresetRef, type Processor, type Section, nodeName, processorName } from "../../chains/chain";
 import { clip, freshClipping } from "../../chains/clipping";
 import { processorsOf } from "../../chains/tree";
 import { type Content, chainOf as chainOfContent, withFrom } from "../../presets/preset";
@@ -30,11 +30,11 @@ export function nameOfSlot(slot: Slot): string {
 }
 
 /** The preset that stands in a slot; null where none was loaded. */
-export const fromOfSlot = (slot: Slot, chain: Chain): From | null =>
+export const presetInSlot = (slot: Slot, chain: Chain): PresetRef | null =>
   (slot.kind === "chain" ? chain.from : slot.kind === "section" ? slot.section.from : pluginOf(slot)?.from) ?? null;
 
 /** The steps that put a preset into a slot; what stands around it stays, and a layer keeps its keys and its effects. */
-export function loadIntoSlot(hand: Hand, slot: Slot, content: Content, from: From): readonly Step[] {
+export function loadIntoSlot(hand: Hand, slot: Slot, content: Content, from: PresetRef): readonly Step[] {
   const loaded = chainOfContent(withFrom(content, from));
   const [plugin] = processorsOf(loaded);
   switch (slot.kind) {
@@ -84,7 +84,7 @@ export function contentOfSlot(slot: Slot, chain: Chain): Content | null {
 }
 
 /** What stands in a slot goes by a preset's name from now on. */
-export function followInSlot(hand: Hand, slot: Slot, from: From): readonly Step[] {
+export function followInSlot(hand: Hand, slot: Slot, from: PresetRef): readonly Step[] {
   switch (slot.kind) {
     case "processor":
       return replaceNode(hand, { ...slot.processor, from });

@@ -19,14 +19,14 @@ export function turn(hand: Hand, node: string, values: Readonly<Record<ParamId, 
 export const switchOn = (hand: Hand, keys: readonly string[], to: boolean): readonly Step[] =>
   keys.flatMap((node): Step[] => {
     const chain = chainOf(hand);
-    const thing = findNode(chain, node)?.node ?? findLane(chain, node);
-    return thing && "enabled" in thing && thing.enabled !== to
-      ? [{ ...base(hand), kind: "setEnabled", node, from: thing.enabled, to }]
+    const found = findNode(chain, node)?.node ?? findLane(chain, node);
+    return found && "enabled" in found && found.enabled !== to
+      ? [{ ...base(hand), kind: "setEnabled", node, from: found.enabled, to }]
       : [];
   });
 
 /** null takes the name away, so that the model's shows. A section keeps its name. */
-export function callIt(hand: Hand, key: string, to: string | null): readonly Step[] {
+export function rename(hand: Hand, key: string, to: string | null): readonly Step[] {
   const node = findNode(chainOf(hand), key)?.node;
   const from = labelOf(node);
   if (from === undefined || from === to || (node?.type === "section" && to === null)) return [];

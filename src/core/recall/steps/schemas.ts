@@ -1,7 +1,7 @@
 import { z } from "zod";
 import {
   ChainSchema,
-  FromSchema,
+  PresetRefSchema,
   KeyInputSchema,
   KeySchema,
   LaneSettingsSchema,
@@ -65,7 +65,7 @@ export const SetLaneSchema = z.strictObject({ ...step("setLane", LaneSettingsSch
 
 export const SetMacrosSchema = z.strictObject({ ...step("setMacros", MacrosSchema), ...onChain });
 
-export const SetFromSchema = z.strictObject({ ...step("setFrom", FromSchema.nullable()), ...onChain });
+export const SetFromSchema = z.strictObject({ ...step("setFrom", PresetRefSchema.nullable()), ...onChain });
 
 export const SetChainSchema = z.strictObject({ ...step("setChain", ChainSchema), ...onChain });
 

@@ -1,4 +1,4 @@
-import type { From } from "../../chains/chain";
+import type { PresetRef } from "../../chains/chain";
 import type { Project } from "../../projects/project";
 import { findStrip, nameIn } from "../../projects/project";
 import { type Result, fail, ok } from "../../result";
@@ -35,7 +35,7 @@ export interface StepKind<S extends AnyStep> {
   /** With a value for everything that it puts in, so that differences and undo see all of it. */
   readonly complete: (step: S) => S;
   /** Presets that what it puts in was loaded from. */
-  readonly brings: (step: S) => readonly From[];
+  readonly brings: (step: S) => readonly PresetRef[];
   /** Whether it says one value, which may be set on a newer revision too, where `from` still holds. */
   readonly isOneValue: (step: S) => boolean;
 }

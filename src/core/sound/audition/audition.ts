@@ -5,11 +5,11 @@ import type { Sample } from "../instrument/voice";
 import { LevelMeter } from "./level-meter";
 import { PressedKeys } from "./pressed-keys";
 import { KeyReels, MaterialReel } from "./reels";
-import { SoundLayer, type Surroundings, type VoiceGain } from "./sound-layer";
+import { SignalPath, type Surroundings, type SideGain } from "./signal-path";
 import { walk } from "./walk";
 
 /** What is listened to: the loop, or the instrument of A, as it is, or one of two sounds. */
-export type Voice = "dry" | "a" | "b";
+export type Side = "dry" | "a" | "b";
 
 export interface Audition {
   /** A new loop is cross-faded in, from its start. */
@@ -20,14 +20,14 @@ export interface Audition {
   setSample(hash: string, sample: Sample): void;
   /** Takes a sound for one side; values glide, a chain of other processors is cross-faded in. null passes the loop on. */
   setSound(side: "a" | "b", sound: HeardSound | null): void;
-  select(voice: Voice): void;
+  select(side: Side): void;
   play(playing: boolean): void;
   /** Keys of the instrument that is heard: they sound with or without the phrase. */
   noteOn(note: number, velocity: number): void;
   noteOff(note: number): void;
   allNotesOff(): void;
-  /** Amplitude factor of each voice, for equal loudness. */
-  setGains(gains: Readonly<Record<Voice, number>>): void;
+  /** Amplitude factor of each side, for equal loudness. */
+  setGains(gains: Readonly<Record<Side, number>>): void;
   /** Writes the next samples over both channels. */
   process(left: Float32Array, right: Float32Array): void;
   /** Reads and clears what is shown. */
@@ -58,15 +58,15 @@ class LoopAudition implements Audition {
   private readonly material: MaterialReel;
   private readonly around: Surroundings;
   private readonly step: number;
-  private readonly gains: Readonly<Record<Voice, VoiceGain>> = {
+  private readonly gains: Readonly<Record<Side, SideGain>> = {
     dry: { now: 1, target: 1 },
     a: { now: 1, target: 1 },
     b: { now: 1, target: 1 },
   };
   private sounds: Record<"a" | "b", HeardSound | null> = { a: null, b: null };
   /** The last is the one that is heard; those before it fade out. */
-  private layers: SoundLayer[];
-  private voice: Voice = "dry";
+  private paths: SignalPath[];
+  private side: Side = "dry";
   /** 0 to 1: what play and stop walk. */
   private playing = 0;
   private playTarget = 0;
@@ -78,7 +78,7 @@ class LoopAudition implements Audition {
     this.material = new MaterialReel(CHUNK, this.step);
     const gainShare = 1 - Math.exp(-1 / (GAIN_FADE * sampleRate));
     this.around = { sampleRate, samples, keys, material: this.material, size: CHUNK, step: this.step, gainShare };
-    this.layers = [new SoundLayer(null, 1, this.gains.dry, this.around)];
+    this.paths = [new SignalPath(null, 1, this.gains.dry, this.around)];
   }
 
   setLoop(loop: StereoSound): void {
@@ -96,14 +96,14 @@ class LoopAudition implements Audition {
   setSound(side: "a" | "b", sound: HeardSound | null): void {
     const before = this.sounds[side];
     this.sounds = { ...this.sounds, [side]: sound };
-    if (this.voice === side && !(sound && this.heard.update(sound))) this.bringIn(side);
-    if (this.voice === "dry" && side === "a") this.followDry(before);
+    if (this.side === side && !(sound && this.heard.update(sound))) this.bringIn(side);
+    if (this.side === "dry" && side === "a") this.followDry(before);
   }
 
-  select(voice: Voice): void {
-    if (voice === this.voice) return;
-    this.voice = voice;
-    this.bringIn(voice);
+  select(side: Side): void {
+    if (side === this.side) return;
+    this.side = side;
+    this.bringIn(side);
   }
 
   play(playing: boolean): void {
@@ -120,18 +120,18 @@ class LoopAudition implements Audition {
 
   noteOff(note: number): void {
     this.pressed.release();
-    for (const layer of this.layers) layer.instrument?.noteOff(note);
+    for (const path of this.paths) path.instrument?.noteOff(note);
   }
 
   allNotesOff(): void {
     this.pressed.releaseAll();
-    for (const layer of this.layers) layer.instrument?.allOff();
+    for (const path of this.paths) path.instrument?.allOff();
   }
 
-  setGains(gains: Readonly<Record<Voice, number>>): void {
-    for (const voice of ["dry", "a", "b"] as const) {
-      this.gains[voice].target = gains[voice];
-      if (this.playing === 0) this.gains[voice].now = gains[voice];
+  setGains(gains: Readonly<Record<Side, number>>): void {
+    for (const side of ["dry", "a", "b"] as const) {
+      this.gains[side].target = gains[side];
+      if (this.playing === 0) this.gains[side].now = gains[side];
     }
   }
 
@@ -150,8 +150,8 @@ class LoopAudition implements Audition {
     for (let at = 0; at < left.length; at += CHUNK) this.chunk(left, right, at, Math.min(left.length, at + CHUNK));
   }
 
-  private get heard(): SoundLayer {
-    return this.layers[this.layers.length - 1]!;
+  private get heard(): SignalPath {
+    return this.paths[this.paths.length - 1]!;
   }
 
   /** Dry is the instrument of A where it has one; material goes on as it is. */
@@ -161,18 +161,18 @@ class LoopAudition implements Audition {
     if (!(is && this.heard.update(is))) this.bringIn("dry");
   }
 
-  private bringIn(voice: Voice): void {
-    const sound = voice === "dry" ? dryOf(this.sounds.a) : this.sounds[voice];
+  private bringIn(side: Side): void {
+    const sound = side === "dry" ? dryOf(this.sounds.a) : this.sounds[side];
     const before = this.heard.instrument;
     const isSilent = this.playing === 0 && !this.pressed.ringing;
-    const layer = new SoundLayer(sound, isSilent ? 1 : 0, this.gains[voice], this.around);
-    layer.instrument?.playPhrase(this.playTarget === 1);
+    const path = new SignalPath(sound, isSilent ? 1 : 0, this.gains[side], this.around);
+    path.instrument?.playPhrase(this.playTarget === 1);
     // It goes on in the phrase where the one before it is.
-    if (before) layer.instrument?.seek(before.progress);
-    if (isSilent) this.layers = [layer];
+    if (before) path.instrument?.seek(before.progress);
+    if (isSilent) this.paths = [path];
     else {
       this.heard.leave();
-      this.layers.push(layer);
+      this.paths.push(path);
     }
   }
 
@@ -183,8 +183,8 @@ class LoopAudition implements Audition {
     this.keys.read(count);
     if (this.playTarget + this.playing === 0) this.material.rest(count);
     else this.material.read(count);
-    const { layers } = this;
-    for (let l = 0; l < layers.length; l++) layers[l]!.addTo(left, right, from, to);
+    const { paths } = this;
+    for (let l = 0; l < paths.length; l++) paths[l]!.addTo(left, right, from, to);
     this.letGo();
     // Pressed keys sound though nothing plays: then only the loop is silent.
     const goal = this.pressed.ringing ? 1 : this.playTarget;
@@ -198,13 +198,13 @@ class LoopAudition implements Audition {
 
   /** Layers that have faded out go, in place. */
   private letGo(): void {
-    const { layers } = this;
+    const { paths } = this;
     let kept = 0;
-    for (let l = 0; l < layers.length; l++) {
-      const layer = layers[l]!;
-      if (l === layers.length - 1 || !layer.isGone) layers[kept++] = layer;
+    for (let l = 0; l < paths.length; l++) {
+      const path = paths[l]!;
+      if (l === paths.length - 1 || !path.isGone) paths[kept++] = path;
     }
-    layers.length = kept;
+    paths.length = kept;
   }
 }
 

@@ -1,4 +1,4 @@
-import type { From, StripRef } from "../../chains/chain";
+import type { PresetRef, StripRef } from "../../chains/chain";
 import type { StripKind } from "../../documents/strip-kinds";
 
 /** What a part is told beside: its strip, and how other strips are called; null for one that is not here. */
@@ -47,7 +47,7 @@ export interface Part<V> {
   /** Why a strip of another kind cannot take it, behind the strip's name; "" where nobody needs to hear it. Null where it can. */
   readonly misfit: (kind: StripKind) => string | null;
   /** Presets that something in it was loaded from. */
-  readonly presets: (value: V) => readonly From[];
+  readonly presets: (value: V) => readonly PresetRef[];
   /** Whether it says one value, which may be set on a newer revision of its project too. */
   readonly isOneValue: boolean;
   /** Every value that there can be is there. */

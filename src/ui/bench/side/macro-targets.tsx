@@ -71,11 +71,11 @@ function AddTarget({
   readonly chain: Chain;
   readonly onAdd: (target: Pick<MacroTarget, "node" | "param">) => void;
 }) {
-  const things = switchForAll(chain, "", "").axes[0] ?? [];
+  const all = switchForAll(chain, "", "").axes[0] ?? [];
   return (
     <Menu
       trigger={<Button small>On and off…</Button>}
-      items={things.map(({ node }) => ({
+      items={all.map(({ node }) => ({
         id: node,
         label: nameOf(chain, node),
         onChoose: () => onAdd({ node, param: "enabled" }),

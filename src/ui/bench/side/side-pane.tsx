@@ -7,21 +7,21 @@ import { openSave } from "../../save/save";
 import { DifferencesPane } from "../differences-pane";
 import type { Instrument } from "../instrument/use-instrument";
 import type { Bench } from "../use-bench";
-import type { BenchHands } from "../use-bench-gestures";
+import type { BenchGestures } from "../use-bench-gestures";
 import { CheckPane, useRemarks } from "./check-pane";
 import { MacrosPane } from "./macros-pane";
 import { SoundsPane } from "./sounds-pane";
 
 interface Props {
   readonly bench: Bench;
-  readonly hand: BenchHands;
+  readonly act: BenchGestures;
   readonly instrument: Instrument | null;
 }
 
 type Tab = "changes" | "sounds" | "macros" | "check";
 
 /** Beside the bench: what has changed, what else fits, the macros, and what an ear would look at again. */
-export function SidePane({ bench, hand, instrument }: Props) {
+export function SidePane({ bench, act, instrument }: Props) {
   const [tab, setTab] = useState<Tab>("changes");
   const { differences, chain } = bench;
   const remarks = useRemarks(bench);
@@ -49,19 +49,19 @@ export function SidePane({ bench, hand, instrument }: Props) {
             chain={chain}
             reference={bench.reference}
             differences={differences}
-            onPutBack={hand.putBack}
+            onPutBack={act.putBack}
           />
         )}
-        {tab === "sounds" && <SoundsPane bench={bench} hand={hand} instrument={instrument} />}
+        {tab === "sounds" && <SoundsPane bench={bench} act={act} instrument={instrument} />}
         {tab === "macros" && <MacrosPane bench={bench} />}
         {tab === "check" && <CheckPane bench={bench} remarks={remarks} />}
       </div>
-      {tab === "changes" && <Foot bench={bench} hand={hand} />}
+      {tab === "changes" && <Foot bench={bench} act={act} />}
     </aside>
   );
 }
 
-function Foot({ bench, hand }: Pick<Props, "bench" | "hand">) {
+function Foot({ bench, act }: Pick<Props, "bench" | "act">) {
   const { place, strip, reference, differences, chain, isDraft, editing } = bench;
   return (
     <>
@@ -81,7 +81,7 @@ function Foot({ bench, hand }: Pick<Props, "bench" | "hand">) {
           Save as…
         </Button>
         {reference && (
-          <Button disabled={differences.length === 0} onClick={() => hand.backToSaved()}>
+          <Button disabled={differences.length === 0} onClick={() => act.backToSaved()}>
             Back to saved
           </Button>
         )}

@@ -1,10 +1,10 @@
 "use client";
 
-import { fromOf } from "@/core/presets/preset";
+import { presetRef } from "@/core/presets/preset";
 import { useQueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import type { From } from "@/core/chains/chain";
+import type { PresetRef } from "@/core/chains/chain";
 import * as gestures from "@/core/recall/gestures";
 import type { Layer } from "@/core/strips/parts/source";
 import { errorText } from "../../kit/error-text";
@@ -12,7 +12,7 @@ import { say, sayError } from "../../kit/say";
 import { holdersOf } from "../../save/holders";
 import { openSave } from "../../save/save";
 import type { Bench } from "../use-bench";
-import type { BenchHands } from "../use-bench-gestures";
+import type { BenchGestures } from "../use-bench-gestures";
 
 export function slotOf({ selected }: Bench, whole: boolean, layer: Layer | null): gestures.Slot {
   if (!whole && layer) return { kind: "layer", layer };
@@ -21,9 +21,9 @@ export function slotOf({ selected }: Bench, whole: boolean, layer: Layer | null)
   return { kind: "chain" };
 }
 
-export function saveSlotAs({ place, strip }: Bench, hand: BenchHands, slot: gestures.Slot): void {
-  if (slot.kind === "processor") hand.saveNode(slot.processor.key);
-  if (slot.kind === "section") hand.saveNode(slot.section.key);
+export function saveSlotAs({ place, strip }: Bench, act: BenchGestures, slot: gestures.Slot): void {
+  if (slot.kind === "processor") act.saveNode(slot.processor.key);
+  if (slot.kind === "section") act.saveNode(slot.section.key);
   if (slot.kind === "layer" && place.project && strip)
     openSave({ project: place.project, strips: [strip.id], layer: slot.layer.key, instrument: true });
 }
@@ -31,12 +31,12 @@ export function saveSlotAs({ place, strip }: Bench, hand: BenchHands, slot: gest
 /** What stands in the slot as the next version of the preset that it came from. */
 export function useSaveSlot(bench: Bench, slot: gestures.Slot) {
   const queries = useQueryClient();
-  return async (from: From): Promise<void> => {
+  return async (from: PresetRef): Promise<void> => {
     const content = gestures.contentOfSlot(slot, bench.chain);
     if (!content) return;
     try {
       const { preset } = await api.saveVersion(from.preset, from.version, content);
-      const saved = fromOf(preset);
+      const saved = presetRef(preset);
       void bench.gesture(`Save version ${saved.version}`, (hand) => gestures.followInSlot(hand, slot, saved));
       await queries.invalidateQueries({ queryKey: KEYS.presets });
       const { heldBy } = await api.getPreset(preset.id);

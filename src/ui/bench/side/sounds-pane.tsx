@@ -6,9 +6,9 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetQuery } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
-import type { From } from "@/core/chains/chain";
+import type { PresetRef } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
-import { chainOf, fromOf } from "@/core/presets/preset";
+import { chainOf, presetRef } from "@/core/presets/preset";
 import { defaultValues } from "@/core/processors/model";
 import { findModel, getModel } from "@/core/processors/models";
 import { startingPointFor, withStartingPoint } from "@/core/settings/settings";
@@ -25,13 +25,13 @@ import { Shapes } from "../../kit/shape";
 import { useLastList } from "../../library/last-list";
 import type { Instrument } from "../instrument/use-instrument";
 import type { Bench } from "../use-bench";
-import type { BenchHands } from "../use-bench-gestures";
+import type { BenchGestures } from "../use-bench-gestures";
 import { saveSlotAs, slotOf, useSaveSlot } from "./slot";
 import { useSounds } from "./sounds";
 
 interface Props {
   readonly bench: Bench;
-  readonly hand: BenchHands;
+  readonly act: BenchGestures;
   readonly instrument: Instrument | null;
 }
 
@@ -50,14 +50,14 @@ function useFitting(slot: gestures.Slot) {
 }
 
 /** One panel for every plugin, section and chain: what fits, load, next and previous, save, the model's own start. */
-export function SoundsPane({ bench, hand, instrument }: Props) {
+export function SoundsPane({ bench, act, instrument }: Props) {
   const { whole, setWhole } = useSounds();
   const slot = slotOf(bench, whole, instrument?.selected ?? null);
   const { rows, pages } = useFitting(slot);
-  const from = gestures.fromOfSlot(slot, bench.chain);
+  const from = gestures.presetInSlot(slot, bench.chain);
   const at = rows.findIndex((row) => row.id === from?.preset);
   const load = (row: PresetRow) => {
-    void bench.gesture(`Load ${row.card.name}`, (h) => gestures.loadIntoSlot(h, slot, row.content, fromOf(row)));
+    void bench.gesture(`Load ${row.card.name}`, (h) => gestures.loadIntoSlot(h, slot, row.content, presetRef(row)));
   };
   const step = (by: 1 | -1) => {
     const row = rows[at < 0 ? (by > 0 ? 0 : rows.length - 1) : (at + by + rows.length) % rows.length];
@@ -147,7 +147,7 @@ export function SoundsPane({ bench, hand, instrument }: Props) {
           Show more
         </Button>
       )}
-      <SlotFoot bench={bench} hand={hand} instrument={instrument} slot={slot} onLoad={load} />
+      <SlotFoot bench={bench} act={act} instrument={instrument} slot={slot} onLoad={load} />
     </>
   );
 }
@@ -158,15 +158,15 @@ interface FootProps extends Props {
 }
 
 /** What can be done with the sound that stands in the slot. */
-function SlotFoot({ bench, hand, instrument, slot, onLoad }: FootProps) {
+function SlotFoot({ bench, act, instrument, slot, onLoad }: FootProps) {
   const queries = useQueryClient();
   const saveOver = useSaveSlot(bench, slot);
-  const from = gestures.fromOfSlot(slot, bench.chain);
+  const from = gestures.presetInSlot(slot, bench.chain);
   const plugin = gestures.pluginOf(slot);
   const model = plugin ? findModel(plugin.model) : null;
   if (slot.kind === "chain") return null;
   /** The version that it came from, wherever that stands in the list, and whatever was saved since. */
-  const backTo = async ({ preset, version }: From) =>
+  const backTo = async ({ preset, version }: PresetRef) =>
     onLoad(
       (
         await queries.fetchQuery({
@@ -183,7 +183,7 @@ function SlotFoot({ bench, hand, instrument, slot, onLoad }: FootProps) {
           Save new version
         </Button>
       )}
-      <Button small onClick={() => saveSlotAs(bench, hand, slot)}>
+      <Button small onClick={() => saveSlotAs(bench, act, slot)}>
         Save as…
       </Button>
       {model && (
@@ -213,7 +213,7 @@ function SlotFoot({ bench, hand, instrument, slot, onLoad }: FootProps) {
 interface StartProps {
   readonly bench: Bench;
   readonly model: string;
-  readonly preset: From | null;
+  readonly preset: PresetRef | null;
 }
 
 /** Makes the sound in hand what its plugin opens with, everywhere or on strips of this kind; and back to the maker's. */
@@ -222,7 +222,7 @@ function StartHere({ bench, model, preset }: StartProps) {
   const strip = bench.strip?.kind ?? null;
   const here = startingPointFor(settings, model, strip);
   const name = getModel(model).name;
-  const set = (kind: StripKind | null, to: From | null) =>
+  const set = (kind: StripKind | null, to: PresetRef | null) =>
     orSay(
       change((now) => withStartingPoint(now, { model, strip: kind }, to && { preset: to.preset, version: null })).then(
         () => say(to ? `${name} now opens with “${to.name}”.` : `${name} opens as its maker set it again.`),

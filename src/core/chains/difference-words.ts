@@ -7,14 +7,14 @@ import type { Difference } from "./differences";
 import { LANE_LEVEL } from "./params";
 
 /** A difference in words. */
-export interface Told {
+export interface DifferenceWords {
   readonly what: string;
   readonly from: string;
   readonly to: string;
   readonly canPutBack: boolean;
 }
 
-function tellValue(difference: Extract<Difference, { kind: "value" }>, chain: Chain): Told {
+function tellValue(difference: Extract<Difference, { kind: "value" }>, chain: Chain): DifferenceWords {
   const processor = findProcessor(chain, difference.processor);
   const model = processor ? findModel(processor.model) : null;
   if (!processor || !model) return { what: difference.param, from: "", to: "", canPutBack: false };
@@ -26,7 +26,7 @@ function tellValue(difference: Extract<Difference, { kind: "value" }>, chain: Ch
   return { what: `${where}${spec.name}`, from, to, canPutBack: true };
 }
 
-function tellLane(difference: Extract<Difference, { kind: "lane" }>, chain: Chain): Told {
+function tellLane(difference: Extract<Difference, { kind: "lane" }>, chain: Chain): DifferenceWords {
   const { setting } = difference;
   const write = (value: number | boolean): string => {
     if (typeof value === "boolean") return value ? "on" : "off";
@@ -42,7 +42,7 @@ function tellLane(difference: Extract<Difference, { kind: "lane" }>, chain: Chai
 }
 
 /** What differs, as it was and as it is in `chain`. */
-export function tellDifference(difference: Difference, chain: Chain): Told {
+export function differenceWords(difference: Difference, chain: Chain): DifferenceWords {
   switch (difference.kind) {
     case "added":
       return { what: processorName(difference.processor), from: "not there", to: "added", canPutBack: true };

@@ -5,13 +5,13 @@ import { InstrumentRuntime, type Samples } from "../instrument/instrument-runtim
 import type { KeyReels, MaterialReel } from "./reels";
 import { walk } from "./walk";
 
-/** The matched gain of a voice, an amplitude factor on its way to another. */
-export interface VoiceGain {
+/** The matched gain of a side, an amplitude factor on its way to another. */
+export interface SideGain {
   now: number;
   target: number;
 }
 
-/** What a layer stands in: the rate, what it is fed, and where its output goes. */
+/** What a path stands in: the rate, what it is fed, and where its output goes. */
 export interface Surroundings {
   readonly sampleRate: number;
   readonly keys: KeyReels;
@@ -19,7 +19,7 @@ export interface Surroundings {
   readonly samples: Samples;
   /** The longest stretch, in samples. */
   readonly size: number;
-  /** What the share of a layer walks in one sample, and what share of its way a gain goes. */
+  /** What the share of a path walks in one sample, and what share of its way a gain goes. */
   readonly step: number;
   readonly gainShare: number;
 }
@@ -31,7 +31,7 @@ const fitsIn = (runtime: ChainRuntime | null, chain: HeardChain | null): boolean
   runtime === null || chain === null ? runtime === chain : runtime.fits(chain);
 
 /** One sound at work: the instrument, or the material, through its chain, less another chain where it has one. */
-export class SoundLayer {
+export class SignalPath {
   readonly instrument: InstrumentRuntime | null;
   private readonly runtime: ChainRuntime | null;
   private readonly minus: ChainRuntime | null;
@@ -45,7 +45,7 @@ export class SoundLayer {
   constructor(
     sound: HeardSound | null,
     private share: number,
-    private readonly gain: VoiceGain,
+    private readonly gain: SideGain,
     private readonly around: Surroundings,
   ) {
     const { sampleRate, keys, samples, size } = around;
@@ -63,7 +63,7 @@ export class SoundLayer {
     return this.share === 0;
   }
 
-  /** Takes a changed sound; false, and nothing is taken, where it needs a layer of its own. */
+  /** Takes a changed sound; false, and nothing is taken, where it needs a path of its own. */
   update({ chain, minus, instrument = null }: HeardSound): boolean {
     const [wanted, less] = [chainOf(chain), chainOf(minus)];
     if (!fitsIn(this.runtime, wanted) || !fitsIn(this.minus, less)) return false;
