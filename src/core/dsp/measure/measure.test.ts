@@ -1,7 +1,7 @@
 import { MULTITAP_DELAY } from "../../processors/delay/multitap-delay/model";
 import { heardProcessor } from "../../chains/heard-chain";
 import { describe, expect, it } from "vitest";
-import { noise, sine, stereoOf } from "../../sound/testing";
+import { noise, setTo, sine, stereoOf } from "../../sound/testing";
 import { renderLoop } from "../../sound/render";
 import type { StereoSound } from "../stereo-sound";
 import { matchingGains } from "../../audition/match";
@@ -100,7 +100,15 @@ describe("a measurement", () => {
 describe("a loop", () => {
   it("is heard with its tail come round", () => {
     const click = stereoOf(4800, RATE, (i) => (i === 4700 ? 1 : 0));
-    const values = { "tap1.on": 1, "tap1.time": 10, "tap1.level": 0, damping: 20_000, feedback: 0, dry: 0, wet: 0 };
+    const values = setTo(MULTITAP_DELAY, {
+      "tap1.on": 1,
+      "tap1.time": 10,
+      "tap1.level": 0,
+      damping: 20_000,
+      feedback: 0,
+      dry: 0,
+      wet: 0,
+    });
     const { left } = renderLoop([heardProcessor(MULTITAP_DELAY, values)], click);
     expect(left[380]).toBeCloseTo(Math.SQRT1_2, 5);
   });
