@@ -11,7 +11,7 @@ const NOISE = noise(1, RATE);
 const SILENCE = new Float32Array(RATE);
 
 describe.each(EFFECTS.map((model) => [model.name, model] as const))("%s", (_, model) => {
-  it("stays finite through 30 s of noise and 30 s of silence at corners of its parameter space", () => {
+  it("stays finite through 30 s of noise and 10 s of silence at corners of its parameter space", () => {
     const random = seededRandom(model.id.length * 31 + model.params.length);
     const corners: readonly ((spec: ParamSpec) => number)[] = [
       (spec) => spec.max,
@@ -22,7 +22,7 @@ describe.each(EFFECTS.map((model) => [model.name, model] as const))("%s", (_, mo
       const runtime = createChainRuntime([heardProcessor(model, values)], RATE);
       const [left, right] = [new Float32Array(RATE), new Float32Array(RATE)];
       let loudest = 0;
-      for (let second = 0; second < 60; second++) {
+      for (let second = 0; second < 40; second++) {
         left.set(second < 30 ? NOISE.left : SILENCE);
         right.set(second < 30 ? NOISE.right : SILENCE);
         runtime.process(left, right, RATE);

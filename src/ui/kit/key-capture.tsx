@@ -1,11 +1,10 @@
 "use client";
 
-import { Suspense, lazy, useState } from "react";
-import { showKey } from "../actions/actions";
-import { Key, Opening } from "./bits";
-
-// It comes when a shortcut is first given.
-const KeyPressField = lazy(() => import("./key-press-field").then((m) => ({ default: m.KeyPressField })));
+import { type KeyboardEvent, useState } from "react";
+import { findKeyProblem, pressesOf } from "@/core/settings/keys";
+import { keyOf, showKey, useKeyUses } from "../actions/actions";
+import { Key } from "./bits";
+import { Button } from "./button";
 
 interface Props {
   /** What it is the shortcut of. */
@@ -14,23 +13,65 @@ interface Props {
   readonly onKeys: (keys: string | null) => void;
 }
 
-/** The shortcut of something, and the place to give it another. */
+const HELD = ["Shift", "Control", "Alt", "Meta"];
+
+/** Takes one press, or two one after the other; Enter keeps them, Escape does not, Delete takes the shortcut away. */
 export function KeyCapture({ label, keys, onKeys }: Props) {
-  const [asked, setAsked] = useState(false);
-  if (asked)
+  const [pressed, setPressed] = useState<string | null>(null);
+  const uses = useKeyUses().filter((use) => use.keys !== keys);
+  const problem = pressed === null || pressed === "" ? null : findKeyProblem(pressed, uses);
+  const close = () => setPressed(null);
+  const keep = () => {
+    if (pressed !== null && pressed !== "" && !problem) onKeys(pressed);
+    close();
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (HELD.includes(event.key) || event.key === "Tab") return;
+    event.preventDefault();
+    event.stopPropagation();
+    if (event.key === "Escape") return close();
+    if (event.key === "Enter" && pressed !== "") return keep();
+    if (event.key === "Delete" || event.key === "Backspace") {
+      onKeys(null);
+      return close();
+    }
+    const press = keyOf(event.nativeEvent);
+    const before = pressesOf(pressed ?? "");
+    setPressed(before.length === 1 ? `${before[0]} ${press}` : press);
+  };
+  if (pressed === null)
     return (
-      <Suspense fallback={<Opening />}>
-        <KeyPressField label={label} keys={keys} onKeys={onKeys} onDone={() => setAsked(false)} />
-      </Suspense>
+      <button
+        type="button"
+        aria-label={keys === null ? `Give ${label} a shortcut` : `Shortcut of ${label}: ${showKey(keys)}. Change it`}
+        onClick={() => setPressed("")}
+        className="min-h-6 text-small text-soft hover:text-ink"
+      >
+        {keys === null ? "none" : <Key>{showKey(keys)}</Key>}
+      </button>
     );
   return (
-    <button
-      type="button"
-      aria-label={keys === null ? `Give ${label} a shortcut` : `Shortcut of ${label}: ${showKey(keys)}. Change it`}
-      onClick={() => setAsked(true)}
-      className="min-h-6 text-small text-soft hover:text-ink"
-    >
-      {keys === null ? "none" : <Key>{showKey(keys)}</Key>}
-    </button>
+    <span className="inline-flex flex-wrap items-center gap-2">
+      <input
+        autoFocus
+        readOnly
+        aria-label={`Press the keys for ${label}`}
+        value={pressed === "" ? "" : showKey(pressed)}
+        placeholder="press keys"
+        onKeyDown={onKeyDown}
+        className="num-small h-6 w-[96px] rounded-card border border-live bg-ground px-2"
+      />
+      <Button small disabled={pressed === "" || problem !== null} onClick={keep}>
+        Keep
+      </Button>
+      <Button small plain onClick={close}>
+        Cancel
+      </Button>
+      {problem && (
+        <span role="alert" className="w-full text-small text-alert">
+          {problem}
+        </span>
+      )}
+    </span>
   );
 }
