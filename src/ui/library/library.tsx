@@ -40,6 +40,7 @@ export function Library() {
   useLibraryActions(listing, selection, recall);
   return (
     <>
+      {selection.isWaiting && <Opening />}
       <Suspense fallback={<Opening />}>{sheet && <LibrarySheets />}</Suspense>
       <Panels
         id="library"

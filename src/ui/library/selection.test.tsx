@@ -117,6 +117,25 @@ describe("choosing", () => {
     expect(all()).toEqual(NAMES.slice(8, 11));
   });
 
+  it("has what is done with all wait for those that are on their way, and not where another was chosen since", async () => {
+    const { now, settled, idAt, all } = await open();
+    const done: string[][] = [];
+    const note = () => now().selection.withAll((rows) => done.push(rows.map((row) => row.card.name)));
+    act(() => now().selection.chooseAll());
+    act(note);
+    expect([done, now().selection.isWaiting]).toEqual([[], true]);
+    await settled(() => expect(done).toEqual([NAMES]));
+    await settled(() => expect(now().selection.isWaiting).toBe(false));
+    act(note);
+    expect(done).toEqual([NAMES, NAMES]);
+
+    act(() => void now().selection.letGo());
+    act(() => now().selection.choose(idAt(3)));
+    act(note);
+    expect(done.at(-1)).toEqual(["Take 003"]);
+    expect(all()).toEqual(["Take 003"]);
+  });
+
   it("takes all, also those that no one has looked at", async () => {
     const { now, all, settled } = await open();
     act(() => now().selection.chooseAll());

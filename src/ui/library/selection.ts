@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { PresetRow } from "@/contracts/records";
 import { orSay } from "../kit/say";
 import { hearPreset } from "../listening/hear-preset";
@@ -18,6 +18,10 @@ export interface Selection {
   readonly withChosen: (act: (preset: PresetRow) => void) => void;
   /** What the next action is for, in the order of the list. */
   readonly all: readonly PresetRow[];
+  /** Does something with all that is chosen; where a stretch is on its way, with all of that, once it has come. */
+  readonly withAll: (act: Act) => void;
+  /** Something is to be done with a stretch that is on its way: what is typed is for that. */
+  readonly isWaiting: boolean;
   readonly isChosen: (id: string) => boolean;
   readonly choose: (id: string, how?: Choose) => void;
   readonly move: (by: number, how?: "only" | "upTo") => void;
@@ -49,29 +53,69 @@ function withMeant(listing: Listing, id: string | null, act: (preset: PresetRow)
   );
 }
 
+type Act = (presets: readonly PresetRow[]) => void;
+
+/**
+ * Chooses a stretch from one place of the list to another, and fetches what of it is not here yet; what is to be done with it
+ * waits until it has come.
+ */
+function useStretch({ at, hold, load }: Listing, take: Act) {
+  const coming = useRef<Promise<readonly PresetRow[]> | null>(null);
+  const [isWaiting, setWaiting] = useState(false);
+  const fetchAll = (low: number, high: number) => {
+    const fetched = load(low, high);
+    coming.current = fetched;
+    const isAwaited = () => coming.current === fetched;
+    const taken = fetched.then((rows) => {
+      if (isAwaited()) take(rows);
+    });
+    orSay(
+      taken.finally(() => {
+        if (isAwaited()) coming.current = null;
+      }),
+    );
+  };
+  return {
+    isWaiting,
+    choose: (from: number, to: number) => {
+      const [low, high] = from < to ? [from, to] : [to, from];
+      const rows = Array.from({ length: high - low + 1 }, (_, n) => at(low + n));
+      hold(placesOnEachPage(low, high));
+      coming.current = null;
+      if (rows.every((row) => row !== undefined)) take(rows);
+      else fetchAll(low, high);
+    },
+    /** Something else was chosen: that is not put away by what comes late. */
+    forget: () => {
+      coming.current = null;
+    },
+    /** False where none is on its way: then nothing is done here. */
+    withThose: (act: Act): boolean => {
+      if (!coming.current) return false;
+      setWaiting(true);
+      orSay(coming.current.then(act).finally(() => setWaiting(false)));
+      return true;
+    },
+  };
+}
+
 export function useSelection(listing: Listing): Selection {
   const [id, setId] = useState<string | null>(null);
   const [others, setOthers] = useState<ReadonlySet<string>>(new Set());
   /** From where a stretch of the list is chosen. */
   const [anchor, setAnchor] = useState<string | null>(null);
+  const stretch = useStretch(listing, (rows) => setOthers(new Set(rows.map((row) => row.id))));
   const { here, total, at, placeOf, hold, load } = listing;
   const chosen = chosenOf(listing, id);
-  const isChosen = (some: string) => some === chosen?.id || others.has(some);
+  const isChosen = (some: string): boolean => some === chosen?.id || others.has(some);
+  const all = here.filter((row) => isChosen(row.id));
   const leave = (gone: string) => {
     const kept = [...others, chosen?.id ?? gone].filter((one) => one !== gone);
     setOthers(new Set(kept));
     setId(kept[0] ?? gone);
   };
-  /** A stretch from one place to another, fetched where it is not here yet. */
-  const stretch = (from: number, to: number) => {
-    const [low, high] = from < to ? [from, to] : [to, from];
-    const take = (rows: readonly PresetRow[]) => setOthers(new Set(rows.map((row) => row.id)));
-    const rows = Array.from({ length: high - low + 1 }, (_, n) => at(low + n));
-    hold(placesOnEachPage(low, high));
-    if (rows.every((row) => row !== undefined)) take(rows);
-    else orSay(load(low, high).then(take));
-  };
   const goTo = (next: string, beside: readonly string[] = []) => {
+    stretch.forget();
     setId(next);
     setAnchor(next);
     setOthers(new Set(beside));
@@ -80,7 +124,7 @@ export function useSelection(listing: Listing): Selection {
     if (how === "also" && isChosen(next) && others.size > 0) return leave(next);
     const current = chosen?.id ?? next;
     if (how === "upTo") {
-      stretch(Math.max(0, placeOf(anchor ?? current)), Math.max(0, placeOf(next)));
+      stretch.choose(Math.max(0, placeOf(anchor ?? current)), Math.max(0, placeOf(next)));
       return setId(next);
     }
     const beside = how === "also" ? [...others, current] : [];
@@ -98,13 +142,16 @@ export function useSelection(listing: Listing): Selection {
   return {
     chosen,
     withChosen: (act) => withMeant(listing, id, act),
-    all: here.filter((row) => isChosen(row.id)),
+    all,
+    withAll: (act) => stretch.withThose(act) || act(all),
+    isWaiting: stretch.isWaiting,
     isChosen,
     choose,
     move,
-    chooseAll: () => total > 0 && stretch(0, Math.min(total, MOST_CHOSEN) - 1),
+    chooseAll: () => total > 0 && stretch.choose(0, Math.min(total, MOST_CHOSEN) - 1),
     letGo: () => {
       const had = others.size > 1;
+      stretch.forget();
       setOthers(new Set());
       setAnchor(null);
       return had;

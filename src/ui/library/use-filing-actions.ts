@@ -45,19 +45,20 @@ const TIDYING: readonly Action[] = [
 ];
 
 /** What changes the cards of the chosen sounds. */
-function useCardActions({ all, chosen }: Selection): readonly Action[] {
+function useCardActions({ withAll, chosen }: Selection): readonly Action[] {
   const { change, bin, fileBy } = useFiling();
   const shared = { group: GROUP, enabled: chosen !== null };
-  const edit = (begin: "name" | "folder" | "tags") => () => openSheet({ sheet: "edit", presets: all, begin });
+  const edit = (begin: "name" | "folder" | "tags") => () =>
+    withAll((all) => openSheet({ sheet: "edit", presets: all, begin }));
   const rate = (rating: number): Action => ({
     ...shared,
     id: `rate-${rating}`,
     title: rating === 0 ? "Take the rating off" : `Rate ${rating} of 5`,
     keys: [String(rating)],
     keyOnly: true,
-    run: () => orSay(change(all, () => ({ rating }), "Rate")),
+    run: () => withAll((all) => orSay(change(all, () => ({ rating }), "Rate"))),
   });
-  const rename = () => openSheet({ sheet: "rename", presets: all });
+  const rename = () => withAll((all) => openSheet({ sheet: "rename", presets: all }));
   return [
     { ...shared, id: "edit-card", title: "Change the card", keys: ["E"], run: edit("name") },
     { ...shared, id: "move-to-folder", title: "Move into a folder", keys: ["F"], run: edit("folder") },
@@ -67,15 +68,15 @@ function useCardActions({ all, chosen }: Selection): readonly Action[] {
       ...shared,
       id: `file-by-${by}`,
       title: `File into a folder for the ${by}`,
-      run: () => orSay(fileBy(all, by)),
+      run: () => withAll((all) => orSay(fileBy(all, by))),
     })),
-    { ...shared, id: "bin", title: "Put into the bin", keys: ["Delete"], run: () => orSay(bin(all)) },
+    { ...shared, id: "bin", title: "Put into the bin", keys: ["Delete"], run: () => withAll((all) => orSay(bin(all))) },
     ...[0, 1, 2, 3, 4, 5].map(rate),
   ];
 }
 
 /** What sets the chosen sounds beside others, or makes new ones of them. */
-function useCopyActions({ all, chosen }: Selection): readonly Action[] {
+function useCopyActions({ all, withAll, chosen }: Selection): readonly Action[] {
   const router = useRouter();
   const { duplicate, vary } = useCopies();
   const shared = { group: GROUP, enabled: chosen !== null };
@@ -89,7 +90,7 @@ function useCopyActions({ all, chosen }: Selection): readonly Action[] {
       enabled: canCompare(all),
       run: () => openCompare(all),
     },
-    { ...shared, id: "duplicate", title: "Duplicate", keys: ["U"], run: () => orSay(duplicate(all)) },
+    { ...shared, id: "duplicate", title: "Duplicate", keys: ["U"], run: () => withAll((all) => orSay(duplicate(all))) },
     {
       ...shared,
       id: "variation",
