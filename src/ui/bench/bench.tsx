@@ -132,7 +132,7 @@ function OpenBench({ bench }: { readonly bench: BenchState }) {
           id: "differs",
           label: "the side",
           size: 268,
-          min: 220,
+          min: 264,
           children: <SidePane bench={bench} act={act} instrument={instrument} />,
         },
       ]}

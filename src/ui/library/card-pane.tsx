@@ -90,8 +90,13 @@ export function CardPane({ preset, tempo, onFolder }: CardProps) {
       </div>
       <div className="flex flex-none flex-wrap gap-2 border-rule border-t px-[18px] py-3">
         {recall.targetWords && (
-          <Button main onClick={() => recall.plan(chosen)}>
-            Apply {recall.targetWords}…
+          <Button
+            main
+            className="max-w-full"
+            title={`Apply ${recall.targetWords}…`}
+            onClick={() => recall.plan(chosen)}
+          >
+            <span className="truncate">Apply {recall.targetWords}…</span>
           </Button>
         )}
         <Button onClick={() => router.push(`/bench?preset=${preset.id}&version=${shownVersion}`)}>

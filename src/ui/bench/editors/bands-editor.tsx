@@ -259,7 +259,7 @@ function Slope({ band, onTurn }: { readonly band: Band; readonly onTurn: (values
         Slope <span className="unit">dB/oct</span>
       </span>
       <Segments
-        small
+        tight
         label={`Band ${band.number} slope in dB per octave`}
         value={String(band.slope)}
         onChange={(slope) => onTurn({ [bandParam(band.number, "slope")]: Number(slope) })}

@@ -113,7 +113,12 @@ function labelWithin({ name, group }: ParamSpec): string {
   return rest.length > 1 ? rest[0]!.toUpperCase() + rest.slice(1) : rest;
 }
 
-const COLUMNS = { 1: "grid-cols-1", 2: "grid-cols-2", 3: "grid-cols-3" } as const;
+/** At most so many beside each other, and fewer where a label, a ruler and a number do not fit. */
+const COLUMNS = {
+  1: "grid-cols-1",
+  2: "grid-cols-[repeat(auto-fit,minmax(max(250px,calc((100%-20px)/2)),1fr))]",
+  3: "grid-cols-[repeat(auto-fit,minmax(max(250px,calc((100%-40px)/3)),1fr))]",
+} as const;
 
 /** All the parameters of a model beneath the headings of their groups; those without one stand under "Whole plugin". */
 export function ControlGroups({ editor, without = [], columns = 2 }: GroupsProps) {
