@@ -9,6 +9,7 @@ import { PresetList } from "../library/preset-list";
 import { useHearChosen, useSelection } from "../library/selection";
 import { EMPTY_LISTING, useListing } from "../library/use-listing";
 import { useRecall } from "../plan/recall";
+import { recallActions } from "../plan/recall-actions";
 
 const FIELD = "side-library-field";
 
@@ -29,25 +30,7 @@ export function SideLibrary({ tempo }: { readonly tempo: number }) {
   useHearChosen(chosen, tempo);
   const recall = useRecall();
   const list = useRef<HTMLDivElement>(null);
-  const group = "Library beside";
-  useActions([
-    {
-      id: "apply",
-      title: `Apply ${recall.targetWords ?? ""}`,
-      group,
-      keys: ["Enter"],
-      enabled: has,
-      run: () => withChosen(recall.apply),
-    },
-    {
-      id: "plan",
-      title: "Show the plan before applying",
-      group,
-      keys: ["Shift+Enter"],
-      enabled: has,
-      run: () => withChosen(recall.plan),
-    },
-  ]);
+  useActions(recallActions(recall, { group: "Library beside", has, withChosen }));
   const keys = (event: React.KeyboardEvent) => {
     const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
     if (by !== undefined && !event.shiftKey) {

@@ -2,7 +2,8 @@
 
 import { useRouter } from "next/navigation";
 import { type Action, useActions } from "../actions/actions";
-import type { useRecall } from "../plan/recall";
+import type { Recall } from "../plan/recall";
+import { recallActions } from "../plan/recall-actions";
 import type { Selection } from "./selection";
 import { useFilingActions } from "./use-filing-actions";
 import type { Listing } from "./use-listing";
@@ -47,29 +48,14 @@ function choosing({ total }: Listing, { move, chooseAll, letGo }: Selection): re
 }
 
 /** All that keys and the field do in the library. */
-export function useLibraryActions(listing: Listing, selection: Selection, recall: ReturnType<typeof useRecall>): void {
+export function useLibraryActions(listing: Listing, selection: Selection, recall: Recall): void {
   const router = useRouter();
   const { chosen, withChosen } = selection;
   const has = chosen !== null || listing.isOnItsWay;
   useActions(useFilingActions(selection));
   useActions([
     ...choosing(listing, selection),
-    {
-      id: "apply",
-      title: `Apply ${recall.targetWords ?? "to a project"}`,
-      group,
-      keys: ["Enter"],
-      enabled: has,
-      run: () => withChosen(recall.apply),
-    },
-    {
-      id: "plan",
-      title: "Show the plan before applying",
-      group,
-      keys: ["Shift+Enter"],
-      enabled: has && recall.targetWords !== null,
-      run: () => withChosen(recall.plan),
-    },
+    ...recallActions(recall, { group, has, withChosen }),
     {
       id: "open",
       title: "Open on the bench",
