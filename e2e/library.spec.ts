@@ -326,7 +326,7 @@ test("strips are saved from the ledger by a pattern, found again three ways, and
   await sheet.getByRole("checkbox", { name: "Level of all" }).click();
   await sheet.getByRole("checkbox", { name: "Level of Cello" }).click();
   await sheet.getByRole("button", { name: "Save 2 presets" }).click();
-  await expect(page.getByText("Saved 2 presets")).toBeVisible();
+  await expect(page.getByText("Saved 2 presets", { exact: true })).toBeVisible();
 
   // By words, by fields, by filters.
   const name = "Cello of Ferry Light, 02";

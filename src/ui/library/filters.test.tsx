@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { useEffect, useState } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type House, openHouse } from "@/app/testing/house";
@@ -11,6 +11,7 @@ import { Filters } from "./filters";
 import { useLibrarySheet } from "./filing";
 import { Narrowed } from "./narrowed";
 import { DRAGGED_SOUNDS } from "./preset-list";
+import type { SetFilters } from "./use-library";
 import { useListing } from "./use-listing";
 
 vi.mock("../kit/say", () => import("@/app/testing/said"));
@@ -28,16 +29,18 @@ function Sidebar({ begin }: { readonly begin: PresetQuery }) {
     for (const name of Object.keys(query)) delete query[name as keyof PresetQuery];
     Object.assign(query, asked);
   }, [asked]);
+  const set: SetFilters = (changes) =>
+    setAsked((now) => ({ ...now, ...((typeof changes === "function" ? changes(now) : changes) as PresetQuery) }));
   return (
     <>
       <output>{first ? total : "…"}</output>
-      <Narrowed query={asked} onSet={(changes) => setAsked({ ...asked, ...(changes as PresetQuery) })} />
+      <Narrowed query={asked} onSet={set} />
       <Filters
         query={asked}
         total={total}
         facets={first?.facets}
         onMove={(folder) => moved.push(folder)}
-        onSet={(changes) => setAsked({ ...asked, ...(changes as PresetQuery) })}
+        onSet={set}
         onWords={(q) => setAsked({ ...asked, q })}
       />
     </>
@@ -76,6 +79,16 @@ describe("filters", () => {
     expect(pressed(line("Kind", /^Plugin preset/))).toBe(true);
     fireEvent.click(line("Kind", /^Plugin preset/));
     await waitFor(async () => expect(listed()).toBe(await totalOf({})));
+  });
+
+  it("that are chosen one right after the other both stand, though the screen was not told of the first yet", async () => {
+    await open();
+    act(() => {
+      fireEvent.click(line("Kind", /^Channel strip/));
+      fireEvent.click(line("Artist", /^Tidal Clocks/));
+    });
+    await waitFor(() => expect(query.only).toContain("Tidal Clocks"));
+    expect(query.only).toContain("strip");
   });
 
   it("of one field widen, of several narrow", async () => {

@@ -19,7 +19,7 @@ import { FACETS, wordOf } from "./facets";
 import { openSheet } from "./filing";
 import { KeptSearches } from "./kept-searches";
 import { DRAGGED_SOUNDS } from "./preset-list";
-import { type Filter, useFolders } from "./use-library";
+import { type SetFilters, useFolders } from "./use-library";
 
 interface Props {
   readonly query: PresetQuery;
@@ -27,7 +27,7 @@ interface Props {
   readonly facets: PresetPage["facets"] | undefined;
   /** Puts the chosen sounds into a folder. */
   readonly onMove: (folder: string | null) => void;
-  readonly onSet: (changes: Partial<Record<Filter, string | undefined>>) => void;
+  readonly onSet: SetFilters;
   /** Puts words into the field on top. */
   readonly onWords: (words: string) => void;
 }
@@ -162,7 +162,8 @@ export function Filters({ query, total, facets, onMove, onSet, onWords }: Props)
   const chosen: Chosen = readFilters(query.only ?? "");
   const depths = depthsOf(folders);
   const everything = !query.folder && !query.only;
-  const toggle = (field: Field, value: string) => onSet({ only: writeFilters(toggleFilter(chosen, field, value)) });
+  const toggle = (field: Field, value: string) =>
+    onSet(({ only = "" }) => ({ only: writeFilters(toggleFilter(readFilters(only), field, value)) }));
   return (
     <nav aria-label="Folders and filters" className="h-full overflow-auto py-3">
       <KeptSearches query={query} onSet={onSet} onWords={onWords} />

@@ -8,11 +8,11 @@ import { orSay } from "../kit/say";
 import { mintKey } from "../kit/mint";
 import { useSettings } from "../settings/settings";
 import { Button } from "../kit/button";
-import type { Filter } from "./use-library";
+import type { SetFilters } from "./use-library";
 
 interface Props {
   readonly query: PresetQuery;
-  readonly onSet: (changes: Partial<Record<Filter, string | undefined>>) => void;
+  readonly onSet: SetFilters;
   /** Puts words into the field on top. */
   readonly onWords: (words: string) => void;
 }

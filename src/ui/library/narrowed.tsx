@@ -3,11 +3,11 @@ import { chosenOf, readFilters, toggleFilter, writeFilters } from "@/core/search
 import { Chip } from "../kit/bits";
 import { Button } from "../kit/button";
 import { FACETS, wordOf } from "./facets";
-import { type Filter, folderPath, useFolders } from "./use-library";
+import { type SetFilters, folderPath, useFolders } from "./use-library";
 
 interface Props {
   readonly query: PresetQuery;
-  readonly onSet: (changes: Partial<Record<Filter, string | undefined>>) => void;
+  readonly onSet: SetFilters;
 }
 
 /** What the list is narrowed to, each with a way to let go of it: the filter itself may be out of sight. */
@@ -34,7 +34,9 @@ export function Narrowed({ query, onSet }: Props) {
         <Chip
           key={`${field} ${value}`}
           label={`the filter ${heading}: ${wordOf(field, value)}`}
-          onRemove={() => onSet({ only: writeFilters(toggleFilter(filters, field, value)) })}
+          onRemove={() =>
+            onSet(({ only = "" }) => ({ only: writeFilters(toggleFilter(readFilters(only), field, value)) }))
+          }
         >
           {heading}: {wordOf(field, value)}
         </Chip>

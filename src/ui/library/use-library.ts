@@ -12,21 +12,34 @@ import type { Folder } from "@/contracts/records";
 
 export type Filter = "q" | "only" | "folder" | "sort";
 
-/** What is looked for, kept in the address: back, reload and bookmarks bring it again. */
-export function useFilters() {
-  const params = useSearchParams();
-  const path = usePathname();
+type Changes = Partial<Record<Filter, string | undefined>>;
+
+/**
+ * Changes what is looked for; a function is given what is looked for by now, which a screen is told of more slowly than two
+ * presses follow each other.
+ */
+export type SetFilters = (changes: Changes | ((now: PresetQuery) => Changes)) => void;
+
+function queryIn(params: Pick<URLSearchParams, "get">): PresetQuery {
   const get = (name: Filter): string | undefined => params.get(name) ?? undefined;
-  const query: PresetQuery = {
+  return {
     q: cutQuery(get("q") ?? "") || undefined,
     only: get("only"),
     folder: get("folder"),
     sort: get("sort") as PresetQuery["sort"],
   };
+}
+
+/** What is looked for, kept in the address: back, reload and bookmarks bring it again. */
+export function useFilters() {
+  const params = useSearchParams();
+  const path = usePathname();
+  const query = queryIn(params);
   const set = useCallback(
-    (changes: Partial<Record<Filter, string | undefined>>, remember = true) => {
+    (changes: Changes | ((now: PresetQuery) => Changes), remember = true) => {
       const next = new URLSearchParams(window.location.search);
-      for (const [name, value] of Object.entries(changes)) {
+      const given = typeof changes === "function" ? changes(queryIn(next)) : changes;
+      for (const [name, value] of Object.entries(given)) {
         if (value) next.set(name, value);
         else next.delete(name);
       }
