@@ -1,7 +1,7 @@
 "use client";
 
 import { ChevronDown, ChevronRight, Copy, Plus, Trash2, Type } from "lucide-react";
-import { type DragEvent, useState } from "react";
+import { type DragEvent, Suspense, lazy, useState } from "react";
 import { depthsOf } from "@/core/library/folders";
 import type { PresetPage, PresetQuery } from "@/contracts/library";
 import {
@@ -17,9 +17,12 @@ import { cx } from "../kit/class-names";
 import { formatCount } from "../kit/count";
 import { FACETS, wordOf } from "./facets";
 import { openSheet } from "./filing";
-import { KeptSearches } from "./kept-searches";
 import { DRAGGED_SOUNDS } from "./preset-list";
+import { useSettings } from "../settings/settings";
 import { type SetFilters, useFolders } from "./use-library";
+
+// Where there are none, and nothing to keep, they are not fetched.
+const KeptSearches = lazy(() => import("./kept-searches").then((m) => ({ default: m.KeptSearches })));
 
 interface Props {
   readonly query: PresetQuery;
@@ -162,11 +165,16 @@ export function Filters({ query, total, facets, onMove, onSet, onWords }: Props)
   const chosen: Chosen = readFilters(query.only ?? "");
   const depths = depthsOf(folders);
   const everything = !query.folder && !query.only;
+  const { settings } = useSettings();
   const toggle = (field: Field, value: string) =>
     onSet(({ only = "" }) => ({ only: writeFilters(toggleFilter(readFilters(only), field, value)) }));
   return (
     <nav aria-label="Folders and filters" className="h-full overflow-auto py-3">
-      <KeptSearches query={query} onSet={onSet} onWords={onWords} />
+      <Suspense>
+        {(settings.searches.length > 0 || query.q || !everything) && (
+          <KeptSearches query={query} onSet={onSet} onWords={onWords} />
+        )}
+      </Suspense>
       <div className="flex items-center gap-1 px-[14px] pt-[10px] pb-1">
         <h2 className="h2 mr-auto">Folders</h2>
         {query.folder && (

@@ -33,7 +33,6 @@ export function KeptSearches({ query, onSet, onWords }: Props) {
     const search = { id: mintKey(), name: cutText(name.trim(), 120), q, only, folder };
     orSay(change((now) => ({ ...now, searches: [...now.searches, search] })));
   };
-  if (searches.length === 0 && !isNarrowed) return null;
   return (
     <section aria-label="Kept searches" className="pb-2">
       <div className="flex items-center px-[14px] pt-[10px] pb-1">
