@@ -63,10 +63,13 @@ describe("numbers as they are typed", () => {
     [FREQ, "1.5k", 1500],
     [FREQ, " 1,5 kHz ", 1500],
     [FREQ, "440", 440],
-    [FREQ, "5", 20],
+    [FREQ, "1k2", 1200],
+    [FREQ, "A4", 440],
+    [FREQ, "Bb2", 116.541],
+    [FREQ, "c#5", 554.365],
+    [FREQ, "20000.1", 20000],
     [GAIN, "−3", -3],
     [GAIN, "-3 db", -3],
-    [GAIN, "+60", 24],
     [RATIO, "4:1", 4],
     [TIME, "0.5 s", 500],
     [TIME, "1/8 dotted", { note: "1/8", feel: "dotted" }],
@@ -74,12 +77,29 @@ describe("numbers as they are typed", () => {
     [PAN, "l 30", -30],
     [PAN, "C", 0],
     [PAN, "r", 100],
+    [PAN, "50R", 50],
+    [PAN, "12,5 l", -12.5],
+    [spec("multitap-delay", "wet"), "off", -60],
+    [spec("multitap-delay", "wet"), "-70", -60],
     [spec("multitap-delay", "wet"), "-inf", -60],
     [spec("parametric-eq", "band1.on"), "off", 0],
-    [spec("parametric-eq", "band1.slope"), "20", 18],
+    [spec("parametric-eq", "band1.slope"), "18", 18],
     [spec("parametric-eq", "channels"), "side", 2],
   ])("%#: understands what a person writes", (s, typed, value) => {
-    expect(parseValue(s, typed)).toEqual({ ok: true, value });
+    const parsed = parseValue(s, typed);
+    if (typeof value === "number") expect(parsed.ok && parsed.value).toBeCloseTo(value, 3);
+    else expect(parsed).toEqual({ ok: true, value });
+  });
+
+  it.each([
+    [FREQ, "30k", "30k is out of range: Band 1 frequency goes from 20 Hz to 20 kHz."],
+    [FREQ, "−3 Hz", "−3 Hz is out of range: Band 1 frequency goes from 20 Hz to 20 kHz."],
+    [GAIN, "+100 dB", "+100 dB is out of range: Band 1 gain goes from −24.0 dB to +24.0 dB."],
+    [GAIN, "off", "“off” is not a value for Band 1 gain; try 0.0 dB."],
+    [PAN, "R 300", "R 300 is out of range: Pan goes from L 100 to R 100."],
+    [spec("parametric-eq", "band1.slope"), "20", "Band 1 slope is one of 6, 12, 18, 24, 36, 48."],
+  ])("%#: refuses what it cannot do, with the range", (s, typed, words) => {
+    expect(parseValue(s, typed)).toEqual({ ok: false, error: words });
   });
 
   it.each([

@@ -89,38 +89,61 @@ const FACTORS: Record<string, Partial<Record<Unit, number>>> = {
   "db/oct": { "dB/oct": 1 },
 };
 
+/** "L 30", "30 L", "R", "C". */
 function parsePan(text: string): number | null {
-  const match = /^(?:(c)|([lr])\s*(\d+(?:\.\d+)?)?)$/.exec(text);
+  const match = /^(?:(c)|(?:([lr])\s*(\d+(?:\.\d+)?)?)|(?:(\d+(?:\.\d+)?)\s*([lr])))$/.exec(text);
   if (!match) return null;
   if (match[1]) return 0;
-  return (match[2] === "l" ? -1 : 1) * Number(match[3] ?? 100);
+  return ((match[2] ?? match[5]) === "l" ? -1 : 1) * Number(match[3] ?? match[4] ?? 100);
+}
+
+const SEMITONES: Record<string, number> = { c: 0, d: 2, e: 4, f: 5, g: 7, a: 9, b: 11 };
+
+/** The frequency of a note of the equally tempered scale by its name, in hertz: a4 is 440, c4 the one in the middle. */
+function parseNote(text: string): number | null {
+  const match = /^([a-g])([#♯b♭]?)\s*(-?\d)$/.exec(text);
+  const above = SEMITONES[match?.[1] ?? ""];
+  if (!match || above === undefined) return null;
+  const sign = match[2] === "" ? 0 : /[#♯]/.test(match[2] ?? "") ? 1 : -1;
+  return 440 * 2 ** ((above + sign - 9 + 12 * (Number(match[3]) - 4)) / 12);
 }
 
 function parseQuantity(spec: ParamSpec, text: string): number | null {
-  const match = /^([+-]?(?:\d+\.?\d*|\.\d+))\s*([a-z%:/1]*)$/.exec(text);
+  // "1k2", "2s5": the unit in the place of the point.
+  const within = /^([+-]?\d+)(k|s)(\d+)$/.exec(text);
+  const match = within
+    ? ["", `${within[1]}.${within[3]}`, within[2]]
+    : /^([+-]?(?:\d+\.?\d*|\.\d+))\s*([a-z%:/1]*)$/.exec(text);
   if (!match) return null;
   const factor = match[2] ? FACTORS[match[2]]?.[spec.unit] : 1;
   return factor === undefined ? null : Number(match[1]) * factor;
 }
+
+const oneOf = ({ name, choices = [] }: ParamSpec): string =>
+  `${name} is one of ${choices.map((c) => c.label).join(", ")}.`;
 
 function parseChoice(spec: ParamSpec, text: string): Result<Value, string> | null {
   const choice = spec.choices?.find((c) => c.label.toLowerCase() === text);
   if (choice) return ok(choice.value);
   // Slopes are choices that are numbers: those may be typed as such.
   if (!spec.choices || spec.unit !== "") return null;
-  return fail(`${spec.name} is one of ${spec.choices.map((c) => c.label).join(", ")}.`);
+  return fail(oneOf(spec));
 }
 
-/** The number itself, or the nearest of the choices. */
-function settle(spec: ParamSpec, number: number): number {
-  const clamped = clampTo(spec, number);
-  const distance = (c: { value: number }) => Math.abs(c.value - clamped);
-  return spec.choices?.reduce((a, b) => (distance(b) < distance(a) ? b : a)).value ?? clamped;
+/** What reads as the end of the range is the end: half a figure beyond it, or below where it is silent. */
+function settle(spec: ParamSpec, number: number, typed: string): Result<Value, string> {
+  if (spec.choices) return spec.choices.some((c) => c.value === number) ? ok(number) : fail(oneOf(spec));
+  const end = clampTo(spec, number);
+  if (end === number || formatPlain(spec, end) === formatPlain(spec, number)) return ok(end);
+  const [from, to] = [formatPlain(spec, spec.min), formatPlain(spec, spec.max)];
+  return fail(`${typed} is out of range: ${spec.name} goes from ${from} to ${to}.`);
 }
+
+const SILENCE = /^(-(inf|∞)( db)?|off)$/;
 
 /**
- * Reads what a person typed for a parameter: "1.5k", "−3", "2:1", "L 30", "1/8 dotted", "-inf", "on". Numbers out of
- * range are clamped, as a control does. The error is a sentence.
+ * Reads what a person typed for a parameter: "1.5k", "1k2", "A4", "−3", "2:1", "L 30", "1/8 dotted", "-inf", "off". What is
+ * not understood or out of range is refused. The error is a sentence, with the range or an example.
  */
 export function parseValue(spec: ParamSpec, typed: string): Result<Value, string> {
   const text = typed
@@ -132,9 +155,12 @@ export function parseValue(spec: ParamSpec, typed: string): Result<Value, string
   if (choice) return choice;
   const note = spec.mayFollowTempo ? findNoteLength(text) : null;
   if (note) return ok(note);
-  if (spec.silentAtMin && /^-(inf|∞)/.test(text)) return ok(spec.min);
-  const number = (spec.unit === "pan" ? parsePan(text) : null) ?? parseQuantity(spec, text);
+  if (spec.silentAtMin && SILENCE.test(text)) return ok(spec.min);
+  const number =
+    (spec.unit === "pan" ? parsePan(text) : null) ??
+    (spec.unit === "Hz" ? parseNote(text) : null) ??
+    parseQuantity(spec, text);
   return number === null
     ? fail(`“${typed.trim()}” is not a value for ${spec.name}; try ${formatPlain(spec, spec.default)}.`)
-    : ok(settle(spec, number));
+    : settle(spec, number, typed.trim());
 }

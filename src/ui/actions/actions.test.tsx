@@ -30,6 +30,11 @@ function Keys() {
     <>
       <input aria-label="field" />
       <button type="button">button</button>
+      <button type="button">next</button>
+      <select aria-label="choices">
+        <option>a</option>
+        <option>b</option>
+      </select>
       <span data-node tabIndex={0}>
         tile
       </span>
@@ -140,6 +145,56 @@ describe("a key", () => {
     press("b", {}, getByText("button"));
     press(" ", {}, getByText("tile"));
     expect(done).toEqual(["letter", "play"]);
+  });
+
+  it("Space plays on what the pointer pressed, also on what took its place, and presses what was reached by Tab", () => {
+    const { getByText, getAllByText } = show([doing("play", ["Space"])]);
+    const [first] = getAllByText("button");
+    const focus = (element: Element | undefined) => act(() => (element as HTMLElement).focus());
+    act(() => void fireEvent.pointerDown(first as Element));
+    focus(first);
+    press(" ", {}, first);
+    expect(done).toEqual(["play"]);
+    focus(getByText("next"));
+    press(" ", {}, getByText("next"));
+    expect(done).toEqual(["play", "play"]);
+    press("Tab", {}, getByText("next"));
+    focus(first);
+    press(" ", {}, first);
+    expect(done).toEqual(["play", "play"]);
+    // Back from a sheet that the button opened it is still what Tab reached.
+    press("Escape", {}, first);
+    focus(getByText("next"));
+    focus(first);
+    press(" ", {}, first);
+    expect(done).toEqual(["play", "play"]);
+  });
+
+  it("a list of choices that the pointer was used on gives the hand back", () => {
+    const { getByText, getByLabelText } = show([]);
+    act(() => getByText("tile").focus());
+    act(() => void fireEvent.pointerDown(getByLabelText("choices")));
+    act(() => getByLabelText("choices").focus());
+    act(() => void fireEvent.change(getByLabelText("choices"), { target: { value: "b" } }));
+    expect(document.activeElement).toBe(getByText("tile"));
+    press("Tab");
+    act(() => getByLabelText("choices").focus());
+    act(() => void fireEvent.change(getByLabelText("choices"), { target: { value: "a" } }));
+    expect(document.activeElement).toBe(getByLabelText("choices"));
+  });
+
+  it("does nothing while a menu is open", () => {
+    show([doing("delete", ["Delete"]), doing("play", ["Space"]), doing("undo", ["Ctrl+Z"])]);
+    const menu = document.createElement("div");
+    menu.setAttribute("role", "menu");
+    document.body.append(menu);
+    press("Delete", {}, menu);
+    press(" ", {}, menu);
+    press("z", { ctrlKey: true }, menu);
+    expect(done).toEqual([]);
+    menu.remove();
+    press("Delete");
+    expect(done).toEqual(["delete"]);
   });
 
   it("does nothing below a sheet, but for what is heard", () => {

@@ -3,6 +3,7 @@
 import { useEffect, useId, useRef } from "react";
 import { create } from "zustand";
 import type { KeyUse } from "@/core/settings/keys";
+import { isPointed, watchReach } from "./reached";
 
 /** Something that can be done. Keys, the action field and the sheet of shortcuts all read these. */
 export interface Action {
@@ -87,14 +88,22 @@ const PRESSED = "button, a, summary, [role=switch], [role=checkbox], [role=radio
 
 const isPlain = ({ ctrlKey, metaKey, altKey }: KeyboardEvent): boolean => !ctrlKey && !metaKey && !altKey;
 
-/** Whether a press belongs to what has the focus: letters to a field, Space and Enter to a button. */
+/** While a menu is open it has the keyboard. */
+const MENU = "[role=menu]";
+
+/** Whether a press belongs to what has the focus: all to a menu, letters to a field, Space and Enter to a button. */
 function belongsToFocus(event: KeyboardEvent, key: string): boolean {
-  const target = event.target instanceof Element ? event.target : null;
-  if (target?.closest(TYPING)) return key === "Ctrl+A" || isPlain(event);
-  // A tile is opened by Enter or a click; on it, as everywhere, Space plays.
-  if (key === "Space" && target?.closest("[data-node]")) return false;
-  return (key === "Space" || key === "Enter") && Boolean(target?.closest(PRESSED));
+  if (document.querySelector(MENU)) return true;
+  const { target } = event;
+  if (!(target instanceof Element)) return false;
+  if (target.closest(TYPING)) return key === "Ctrl+A" || isPlain(event);
+  const control = target.closest(PRESSED);
+  if (!control || (key !== "Space" && key !== "Enter")) return false;
+  return key === "Enter" || pressedBySpace(control);
 }
+
+/** A tile is opened by Enter or a click: on it, as on what the pointer pressed, Space plays. */
+const pressedBySpace = (control: Element): boolean => !isPointed(control) && control.closest("[data-node]") === null;
 
 /** How long the second press of two may take, in milliseconds. */
 const SECOND_PRESS = 1500;
@@ -134,7 +143,11 @@ export function useActionKeys(): void {
       action.run();
     };
     window.addEventListener("keydown", onKeyDown);
-    return () => window.removeEventListener("keydown", onKeyDown);
+    const stopWatching = watchReach();
+    return () => {
+      stopWatching();
+      window.removeEventListener("keydown", onKeyDown);
+    };
   }, []);
 }
 

@@ -27,7 +27,7 @@ function usePalette(open: boolean): RenderPalette | null {
 export function ActionField() {
   const finder = useFinder((f) => f.finder);
   const field = useRef<HTMLInputElement>(null);
-  const before = useRef<Element | null>(null);
+  const before = useRef<HTMLElement | null>(null);
   const [open, setOpen] = useState(false);
   const [typed, setTyped] = useState("");
   const [entered, setEntered] = useState(false);
@@ -37,7 +37,6 @@ export function ActionField() {
   const offered = !commands && focused ? (finder?.completions ?? NONE) : NONE;
   const completions = useCompletions(offered, (text) => finder?.onWords(text));
   const focus = (withCommands: boolean) => {
-    before.current = document.activeElement;
     setOpen(withCommands);
     setTyped("");
     setEntered(false);
@@ -52,8 +51,8 @@ export function ActionField() {
   const close = () => {
     leave();
     setTyped("");
-    if (before.current instanceof HTMLElement && before.current !== document.body) before.current.focus();
-    else field.current?.blur();
+    const { current: back } = before;
+    (back?.isConnected ? back : document.querySelector("main"))?.focus();
   };
   useActions(
     [
@@ -80,7 +79,8 @@ export function ActionField() {
           value={commands ? typed : (finder?.words ?? "")}
           onChange={({ target }) => (commands ? setTyped(target.value) : finder?.onWords(target.value))}
           {...(commands ? {} : completionProps(completions))}
-          onFocus={() => {
+          onFocus={({ relatedTarget }) => {
+            before.current = relatedTarget instanceof HTMLElement ? relatedTarget : null;
             setFocused(true);
             if (!finder) setOpen(true);
           }}

@@ -13,6 +13,7 @@ import { useSave } from "../save/save";
 import { useOwnShortcuts } from "../plan/own-shortcuts";
 import { ActionField } from "./action-field";
 import { useInHand } from "../projects/in-hand";
+import { useKeepFocus } from "../kit/keep-focus";
 import { Rail } from "./rail";
 import { SCREENS } from "./screens";
 import { openShortcuts, useShortcuts } from "./shortcuts";
@@ -67,6 +68,7 @@ export function Frame({ theme, children }: { readonly theme: Theme | null; reado
   const chosen = useTheme((t) => t.theme) ?? theme;
   const inHand = useOpenProject(hand.project);
   useActionKeys();
+  useKeepFocus();
   useOwnShortcuts();
   useActions(
     [
@@ -93,13 +95,18 @@ export function Frame({ theme, children }: { readonly theme: Theme | null; reado
     "everywhere",
   );
   return (
-    <div className="grid h-full min-w-[1024px] grid-cols-[132px_minmax(0,1fr)] grid-rows-[44px_minmax(0,1fr)_56px]">
+    <div
+      tabIndex={-1}
+      className="grid h-full min-w-[1024px] outline-none grid-cols-[132px_minmax(0,1fr)] grid-rows-[44px_minmax(0,1fr)_56px]"
+    >
       <Rail theme={theme} />
       <header className="flex items-center gap-3 border-edge border-b px-4">
         <ActionField />
         <InHand />
       </header>
-      <main className="min-h-0 min-w-0">{children}</main>
+      <main tabIndex={-1} className="min-h-0 min-w-0 outline-none">
+        {children}
+      </main>
       <ListeningBar />
       <Sheets />
     </div>

@@ -1,5 +1,6 @@
 "use client";
 
+import { inPlaceKeys } from "./in-place";
 import { cx } from "./class-names";
 
 interface Props {
@@ -26,13 +27,7 @@ export function NameField({ of, label, name, large = false, placeholder, onName 
         "-mx-1 min-w-0 rounded-card bg-transparent px-1 placeholder:text-soft hover:bg-sunk focus:bg-card",
         large && "font-name text-[18px] leading-6",
       )}
-      onKeyDown={(event) => {
-        if (event.key === "Enter") event.currentTarget.blur();
-        if (event.key === "Escape") {
-          event.currentTarget.value = name;
-          event.currentTarget.blur();
-        }
-      }}
+      onKeyDown={inPlaceKeys(name)}
       onBlur={(event) => {
         const typed = event.target.value.trim();
         // Where nothing takes the name away, it is still called that.

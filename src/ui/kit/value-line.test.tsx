@@ -9,6 +9,7 @@ import { getSpec } from "@/core/processors/model";
 import { tapParam } from "@/core/processors/delay/multitap-delay/taps";
 import { type ParamSpec, type Value, positionOf } from "@/core/units/param-spec";
 import { isNoteLength } from "@/core/units/note-length";
+import { useKeepFocus } from "./keep-focus";
 import { ValueLine, round, stepValue } from "./value-line";
 
 const THRESHOLD = getSpec(getModel("vca-compressor"), "threshold");
@@ -32,6 +33,7 @@ afterEach(cleanup);
 
 /** As an editor holds it: what is previewed is shown, what is turned stays. */
 function Stage({ spec, start, saved }: { spec: ParamSpec; start: Value; saved?: Value | undefined }) {
+  useKeepFocus();
   const [held, setHeld] = useState(start);
   const [pulled, setPulled] = useState<Value | null>(null);
   return (
@@ -66,6 +68,32 @@ function type(text: string, end = "Enter") {
   if (end === "blur") fireEvent.blur(screen.getByRole("textbox"));
   else fireEvent.keyDown(screen.getByRole("textbox"), { key: end });
 }
+
+describe("a number typed on a value line", () => {
+  it("is the value, from the first figure on, and the hand is where it was", () => {
+    show(THRESHOLD, -18);
+    ruler().focus();
+    press("-");
+    const field = screen.getByRole<HTMLInputElement>("textbox");
+    expect([document.activeElement, field.value]).toEqual([field, "-"]);
+    fireEvent.change(field, { target: { value: "-24" } });
+    fireEvent.keyDown(field, { key: "Enter" });
+    expect(turns).toEqual([-24]);
+    expect(document.activeElement).toBe(ruler());
+  });
+
+  it("stays to be mended where it is out of range, and is forgotten by Escape", () => {
+    show(THRESHOLD, -18);
+    number().focus();
+    fireEvent.keyDown(number(), { key: "9" });
+    fireEvent.keyDown(screen.getByRole("textbox"), { key: "Enter" });
+    expect(screen.getByRole("alert").textContent).toMatch(/goes from/);
+    expect(document.activeElement).toBe(screen.getByRole("textbox"));
+    fireEvent.keyDown(screen.getByRole("textbox"), { key: "Escape" });
+    expect(turns).toEqual([]);
+    expect(document.activeElement).toBe(number());
+  });
+});
 
 describe("a ruler", () => {
   it("tells a screen reader what stands on it, in words", () => {

@@ -1,12 +1,14 @@
 "use client";
 
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import { type ParamSpec, type Value, clampTo, positionOf, valueAt } from "@/core/units/param-spec";
 import { heardValue } from "@/core/processors/model";
 import { formatHeard, formatPlain, formatValue, parseValue } from "@/core/units/format";
 import { NOTES, beatsOf, isNoteLength } from "@/core/units/note-length";
 import { beatsPerMinute } from "@/core/units/quantities";
 import { cx } from "./class-names";
+import { giveBack } from "./keep-focus";
 import { FINE, useDrag } from "./use-drag";
 
 interface Props {
@@ -51,6 +53,10 @@ const DRAG_BEGINS = 3;
 
 const STEPS: Partial<Record<string, 1 | -1>> = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 };
 
+/** On a value a number that is typed is the value, wherever on the line the focus is. */
+const beginsNumber = ({ key, ctrlKey, altKey, metaKey }: KeyboardEvent): boolean =>
+  /^[0-9.,+\-−]$/.test(key) && !ctrlKey && !altKey && !metaKey;
+
 /** The ruler stands where the pointer is; fine, it goes on from where the value is. */
 function useRulerDrag({ spec, value, onTouch, onChange, onChangeEnd }: Props) {
   const dragged = useRef<number | null>(null);
@@ -90,7 +96,13 @@ export function ValueLine(props: Props) {
   const place = (v: Value) => `${(100 * positionOf(spec, heardValue(spec, v, bpm))).toFixed(2)}%`;
   const differs = saved !== undefined && formatPlain(spec, saved) !== formatPlain(spec, value);
   const heardAs = formatHeard(spec, value, bpm);
+  const [typed, setTyped] = useState<string | null>(null);
   const onKeyDown = (event: KeyboardEvent) => {
+    if (beginsNumber(event)) {
+      event.preventDefault();
+      if (!props.onTouch?.()) setTyped(event.key);
+      return;
+    }
     const step = STEPS[event.key];
     const next = step
       ? stepValue(spec, value, step, event.shiftKey)
@@ -147,7 +159,7 @@ export function ValueLine(props: Props) {
           style={{ left: place(value) }}
         />
       </div>
-      <ValueField spec={spec} value={value} differs={differs} onChangeEnd={onChangeEnd} />
+      <ValueField {...{ spec, value, differs, typed, onChangeEnd }} onTyped={setTyped} />
     </div>
   );
 }
@@ -173,17 +185,23 @@ interface FieldProps {
   readonly spec: ParamSpec;
   readonly value: Value;
   readonly differs: boolean;
+  /** What is being typed; null where nothing is. */
+  readonly typed: string | null;
+  readonly onTyped: (typed: string | null) => void;
   readonly onChangeEnd: (value: Value) => void;
 }
 
 /** The number itself: typed over, with a word when it is not understood. */
-function ValueField({ spec, value, differs, onChangeEnd }: FieldProps) {
-  const [typed, setTyped] = useState<string | null>(null);
+function ValueField({ spec, value, differs, typed, onTyped, onChangeEnd }: FieldProps) {
   const [fault, setFault] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
   const written = formatValue(spec, value);
   useEffect(() => {
-    if (typed !== null) field.current?.select();
+    const { current } = field;
+    if (!current) return;
+    current.focus();
+    // What stood there is typed over; what was typed to begin with is gone on from.
+    if (current.value === formatPlain(spec, value)) current.select();
     // Only when typing begins: later letters must not be selected over.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [typed === null]);
@@ -191,12 +209,12 @@ function ValueField({ spec, value, differs, onChangeEnd }: FieldProps) {
     if (typed === null) return;
     const parsed = parseValue(spec, typed);
     if (!parsed.ok) return setFault(parsed.error);
-    setTyped(null);
+    onTyped(null);
     setFault(null);
     if (formatPlain(spec, parsed.value) !== formatPlain(spec, value)) onChangeEnd(parsed.value);
   };
   const leave = () => {
-    setTyped(null);
+    onTyped(null);
     setFault(null);
   };
   if (typed === null)
@@ -204,7 +222,12 @@ function ValueField({ spec, value, differs, onChangeEnd }: FieldProps) {
       <button
         type="button"
         aria-label={`${spec.name}: ${formatPlain(spec, value)}. Type a value`}
-        onClick={() => setTyped(formatPlain(spec, value))}
+        onClick={() => onTyped(formatPlain(spec, value))}
+        onKeyDown={(event) => {
+          if (!beginsNumber(event)) return;
+          event.preventDefault();
+          onTyped(event.key);
+        }}
         className={cx("num rounded-card px-1 text-right hover:bg-sunk", differs && "text-edit")}
       >
         {written.text}
@@ -219,12 +242,13 @@ function ValueField({ spec, value, differs, onChangeEnd }: FieldProps) {
         aria-invalid={fault !== null}
         className="num w-full rounded-card border border-live bg-card px-1 text-right"
         value={typed}
-        onChange={(event) => setTyped(event.target.value)}
+        onChange={(event) => onTyped(event.target.value)}
         onBlur={() => (parseValue(spec, typed).ok ? commit() : leave())}
         onKeyDown={(event) => {
-          if (event.key === "Enter") commit();
-          if (event.key === "Escape") leave();
-          if (event.key === "Enter" || event.key === "Escape") event.preventDefault();
+          if (event.key !== "Enter" && event.key !== "Escape") return;
+          event.preventDefault();
+          flushSync(event.key === "Enter" ? commit : leave);
+          if (!event.currentTarget.isConnected) giveBack(event.currentTarget);
         }}
       />
       {fault && (

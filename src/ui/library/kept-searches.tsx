@@ -1,5 +1,6 @@
 "use client";
 
+import { inPlaceKeys } from "../kit/in-place";
 import { cutText } from "@/core/names/cut";
 import { X } from "lucide-react";
 import { useState } from "react";
@@ -50,13 +51,7 @@ export function KeptSearches({ query, onSet, onWords }: Props) {
           placeholder="Name, then Enter"
           maxLength={120}
           onBlur={(event) => keep(event.target.value)}
-          onKeyDown={(event) => {
-            if (event.key === "Enter") event.currentTarget.blur();
-            if (event.key === "Escape") {
-              event.currentTarget.value = "";
-              event.currentTarget.blur();
-            }
-          }}
+          onKeyDown={inPlaceKeys("")}
           className="mx-[14px] mb-1 h-[26px] w-[calc(100%-28px)] rounded-card border border-bound bg-ground px-2"
         />
       )}

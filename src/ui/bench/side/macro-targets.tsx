@@ -1,5 +1,6 @@
 "use client";
 
+import { inPlaceKeys } from "../../kit/in-place";
 import { Menu } from "../../kit/menu";
 import { X } from "lucide-react";
 import { useState } from "react";
@@ -182,13 +183,7 @@ function EndField({ label, spec, value, onValue }: EndProps) {
       aria-label={label}
       defaultValue={shown}
       className="num h-6 w-[76px] rounded-card border border-edge bg-ground px-1 text-right"
-      onKeyDown={(event) => {
-        if (event.key === "Enter") event.currentTarget.blur();
-        if (event.key === "Escape") {
-          event.currentTarget.value = shown;
-          event.currentTarget.blur();
-        }
-      }}
+      onKeyDown={inPlaceKeys(shown)}
       onBlur={(event) => {
         if (event.target.value === shown) return;
         const parsed = parseValue(withoutTempo(spec), event.target.value);
