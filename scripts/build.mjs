@@ -8,6 +8,7 @@ const BUNDLES = [
   { entry: "src/demo/main.ts", out: ".build/demo.mjs", platform: "node" },
   { entry: "src/server/tools/backup.ts", out: ".build/backup.mjs", platform: "node" },
   { entry: "src/server/tools/sound.ts", out: ".build/sound.mjs", platform: "node" },
+  { entry: "src/server/tools/pictures.ts", out: ".build/pictures.mjs", platform: "node" },
   { entry: "src/workers/audition.worklet.ts", out: "public/worklets/audition.js", platform: "browser" },
 ];
 
@@ -43,6 +44,7 @@ export function build() {
   if (existsSync(STAMP) && existsSync(join(ROOT, ".next/BUILD_ID")) && statSync(STAMP).mtimeMs >= sources()) return;
   console.error("Building; under a minute.");
   bundle();
+  run(process.execPath, [".build/pictures.mjs", "public/materials"]);
   run(bin("next"), ["build"], { quiet: true, env: { NODE_ENV: "production" } });
   mkdirSync(join(ROOT, ".build"), { recursive: true });
   writeFileSync(STAMP, "");

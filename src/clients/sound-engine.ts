@@ -4,24 +4,27 @@ import { keyMaterials } from "@/core/chains/heard-chain";
 import type { Meters, Side } from "@/core/sound/audition/audition";
 import type { HeardSound } from "@/core/sound/heard-sound";
 import type { Measurement } from "@/core/dsp/measure/measure";
+import type { LoopPicture } from "@/core/materials/outline";
+import type { Stretch } from "@/core/materials/stretch";
 import type { SoundService } from "@/workers/sound.worker";
 
 /** What of the sound the interface knows: its words, not how it is made. */
-export type { HeardSound, Measurement, Meters, Side };
+export type { HeardSound, LoopPicture, Measurement, Meters, Side, Stretch };
 
 /** The application's rate; projects at other rates are heard as they would be at this one. */
 export const ENGINE_RATE = 48_000;
 
-/** A loop as it is shown: the highest sample of each stretch of it, 0 to 1, and how long it is. */
-export interface LoopPicture {
-  readonly peaks: readonly number[];
-  readonly seconds: number;
-}
-
 export interface SoundEngine {
   /** Makes the sound run; needs a gesture of the person the first time. Rejects where the browser gives no sound. */
   start(): Promise<void>;
-  setMaterial(material: string): Promise<LoopPicture>;
+  /** Plays it from its start, all of it. */
+  setMaterial(material: string): Promise<void>;
+  /** A loop as it is drawn, or the phrase of the instrument of a sound. Rejects where there is none. */
+  picture(material: string, sound: HeardSound | null): Promise<LoopPicture>;
+  /** Goes on at a place of what is heard, 0 to 1. */
+  seek(to: number): void;
+  /** What of the loop goes round; null for all of it. */
+  setStretch(stretch: Stretch | null): void;
   setSound(side: "a" | "b", sound: HeardSound | null): void;
   select(side: Side): void;
   play(playing: boolean): void;
@@ -30,7 +33,8 @@ export interface SoundEngine {
   noteOn(note: number, velocity: number): Promise<void>;
   noteOff(note: number): void;
   allNotesOff(): void;
-  measure(material: string, sound: HeardSound | null): Promise<Measurement>;
+  /** What goes round, through a sound. */
+  measure(material: string, stretch: Stretch | null, sound: HeardSound | null): Promise<Measurement>;
   /** Milliseconds for each second of each sound. */
   costOf(material: string, sounds: readonly HeardSound[]): Promise<readonly number[]>;
   /** A sound as the WAV file that is kept. */
@@ -42,9 +46,15 @@ export interface SoundEngine {
   onMeters(hear: (meters: Meters) => void): () => void;
 }
 
+/** What a material of one's own is called: the hash of its sound behind this. */
+export const OWN_MATERIAL = "own:";
+
+const isOwn = (material: string): boolean => material.startsWith(OWN_MATERIAL);
+
 /** What was asked for before there was a node to tell it to. */
 interface Wish {
   material: string | null;
+  stretch: Stretch | null;
   sounds: Record<"a" | "b", HeardSound | null>;
   side: Side;
   playing: boolean;
@@ -75,11 +85,9 @@ async function openLine(hear: (meters: Meters) => void): Promise<Line> {
 }
 
 class BrowserSoundEngine implements SoundEngine {
-  private readonly worker: Remote<SoundService> = wrap(
-    new Worker(new URL("../workers/sound.worker.ts", import.meta.url), { type: "module" }),
-  );
   private readonly wish: Wish = {
     material: null,
+    stretch: null,
     sounds: { a: null, b: null },
     side: "dry",
     playing: false,
@@ -93,6 +101,15 @@ class BrowserSoundEngine implements SoundEngine {
   private starting: Promise<void> | null = null;
   private lost: () => void = () => undefined;
 
+  /** Comes when something is to be made or measured: to look at the library none is needed. */
+  private get worker(): Remote<SoundService> {
+    this.made ??= wrap<SoundService>(
+      new Worker(new URL("../workers/sound.worker.ts", import.meta.url), { type: "module" }),
+    );
+    return this.made;
+  }
+  private made: Remote<SoundService> | null = null;
+
   async start(): Promise<void> {
     this.starting ??= this.open().catch((error: unknown) => {
       this.starting = null;
@@ -102,9 +119,25 @@ class BrowserSoundEngine implements SoundEngine {
     await this.line?.context.resume();
   }
 
-  setMaterial(material: string): Promise<LoopPicture> {
-    this.wish.material = material;
-    return this.sendLoop(material);
+  async setMaterial(material: string): Promise<void> {
+    Object.assign(this.wish, { material, stretch: null });
+    if (this.line) await this.sendLoop(material);
+  }
+
+  async picture(material: string, sound: HeardSound | null): Promise<LoopPicture> {
+    if (sound?.instrument || isOwn(material)) return this.worker.picture(material, ENGINE_RATE, sound);
+    // Those that ship with the application were drawn when it was built.
+    const response = await fetch(`/materials/${encodeURIComponent(material)}.json`);
+    if (!response.ok) throw new Error("This material is not here.");
+    return (await response.json()) as LoopPicture;
+  }
+
+  seek(to: number): void {
+    this.tell({ kind: "seek", to });
+  }
+
+  setStretch(stretch: Stretch | null): void {
+    this.want({ stretch }, { kind: "stretch", stretch });
   }
 
   setSound(side: "a" | "b", sound: HeardSound | null): void {
@@ -137,8 +170,8 @@ class BrowserSoundEngine implements SoundEngine {
     this.tell({ kind: "allNotesOff" });
   }
 
-  measure(material: string, sound: HeardSound | null): Promise<Measurement> {
-    return this.worker.measureLoop(material, ENGINE_RATE, sound);
+  measure(material: string, stretch: Stretch | null, sound: HeardSound | null): Promise<Measurement> {
+    return this.worker.measureLoop({ material, stretch, sampleRate: ENGINE_RATE }, sound);
   }
 
   costOf(material: string, sounds: readonly HeardSound[]): Promise<readonly number[]> {
@@ -198,10 +231,13 @@ class BrowserSoundEngine implements SoundEngine {
     this.tell(message);
   }
 
-  private async sendLoop(material: string): Promise<LoopPicture> {
-    const { left, right, ...picture } = await this.worker.makeLoop(material, ENGINE_RATE);
-    if (this.wish.material === material) this.tell({ kind: "loop", left, right }, [left.buffer, right.buffer]);
-    return picture;
+  private async sendLoop(material: string): Promise<void> {
+    const { left, right } = await this.worker.makeLoop(material, ENGINE_RATE);
+    const { wish } = this;
+    // Another was chosen meanwhile.
+    if (wish.material !== material) return;
+    this.tell({ kind: "loop", left, right }, [left.buffer, right.buffer]);
+    if (wish.stretch) this.tell({ kind: "stretch", stretch: wish.stretch });
   }
 
   private sendSound(side: "a" | "b"): void {

@@ -1,10 +1,13 @@
 import type { HeardChain } from "@/core/chains/heard-chain";
+import type { Stretch } from "@/core/materials/stretch";
 import type { Meters, Side } from "@/core/sound/audition/audition";
 import type { HeardSound } from "@/core/sound/heard-sound";
 
 /** What the interface tells the audio worklet. */
 export type ToWorklet =
   | { readonly kind: "loop"; readonly left: Float32Array; readonly right: Float32Array }
+  | { readonly kind: "seek"; readonly to: number }
+  | { readonly kind: "stretch"; readonly stretch: Stretch | null }
   | { readonly kind: "key"; readonly material: string; readonly left: Float32Array; readonly right: Float32Array }
   | {
       readonly kind: "sample";

@@ -4,8 +4,28 @@ import { createAudition } from "@/core/sound/audition/audition";
 /** Blocks of 128 samples between two readings of the meters: about thirty readings a second. */
 const METER_BLOCKS = 12;
 
+/** What is done with each message. */
+type Told = { readonly [K in ToWorklet["kind"]]: (message: Extract<ToWorklet, { kind: K }>) => void };
+
 class AuditionProcessor extends AudioWorkletProcessor {
   private readonly audition = createAudition(sampleRate);
+  private readonly told: Told = {
+    loop: ({ left, right }) => this.audition.setLoop({ left, right, sampleRate }),
+    seek: ({ to }) => this.audition.seek(to),
+    stretch: ({ stretch }) => this.audition.setStretch(stretch),
+    key: ({ material, left, right }) => this.audition.setKey(material, { left, right, sampleRate }),
+    sample: ({ hash, ...sample }) => this.audition.setSample(hash, sample),
+    sound: ({ side, sound }) => this.audition.setSound(side, sound),
+    noteOn: ({ note, velocity }) => this.audition.noteOn(note, velocity),
+    noteOff: ({ note }) => this.audition.noteOff(note),
+    allNotesOff: () => this.audition.allNotesOff(),
+    select: ({ side }) => this.audition.select(side),
+    play: ({ playing }) => this.audition.play(playing),
+    gains: ({ gains }) => this.audition.setGains(gains),
+    mark: ({ id }) => {
+      this.mark = id;
+    },
+  };
   private blocks = 0;
   private mark: number | null = null;
 
@@ -39,31 +59,8 @@ class AuditionProcessor extends AudioWorkletProcessor {
     this.port.postMessage(message);
   }
 
-  private hear(message: ToWorklet): void {
-    switch (message.kind) {
-      case "loop":
-        return this.audition.setLoop({ left: message.left, right: message.right, sampleRate });
-      case "key":
-        return this.audition.setKey(message.material, { left: message.left, right: message.right, sampleRate });
-      case "sample":
-        return this.audition.setSample(message.hash, message);
-      case "sound":
-        return this.audition.setSound(message.side, message.sound);
-      case "noteOn":
-        return this.audition.noteOn(message.note, message.velocity);
-      case "noteOff":
-        return this.audition.noteOff(message.note);
-      case "allNotesOff":
-        return this.audition.allNotesOff();
-      case "select":
-        return this.audition.select(message.side);
-      case "play":
-        return this.audition.play(message.playing);
-      case "gains":
-        return this.audition.setGains(message.gains);
-      case "mark":
-        this.mark = message.id;
-    }
+  private hear<K extends ToWorklet["kind"]>(message: Extract<ToWorklet, { kind: K }>): void {
+    (this.told[message.kind] as Told[K])(message);
   }
 }
 

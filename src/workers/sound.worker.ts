@@ -5,6 +5,8 @@ import type { Sample } from "@/core/sound/instrument/voice";
 import type { Measurement } from "@/core/dsp/measure/measure";
 import type { StereoSound } from "@/core/dsp/stereo-sound";
 import { findMaterial } from "@/core/materials/material";
+import { type LoopPicture, pictureOf } from "@/core/materials/outline";
+import { type Stretch, cutStretch } from "@/core/materials/stretch";
 
 /** Made or fetched once for each rate and kept: a loop is the same samples each time. */
 const loops = new Map<string, Promise<StereoSound>>();
@@ -61,19 +63,6 @@ function loopOf(material: string, sampleRate: number): Promise<StereoSound> {
   return coming;
 }
 
-/** How many columns the picture of a loop has. */
-const PEAKS = 108;
-
-/** The highest sample of each stretch, 0 to 1: what the listening bar draws. */
-function peaksOf({ left, right }: StereoSound): number[] {
-  return Array.from({ length: PEAKS }, (_, column) => {
-    const [begin, end] = [column, column + 1].map((c) => Math.floor((c * left.length) / PEAKS)) as [number, number];
-    let peak = 0;
-    for (let i = begin; i < end; i++) peak = Math.max(peak, Math.abs(left[i]!), Math.abs(right[i]!));
-    return peak;
-  });
-}
-
 /** All that a sound needs beside itself: the materials that key it, the recordings that its samplers play. */
 async function around(sound: HeardSound, sampleRate: number) {
   const keys = new Map<string, StereoSound>();
@@ -96,8 +85,15 @@ const silence = (sampleRate: number): StereoSound => ({
   sampleRate,
 });
 
-async function measureAnew(material: string, sampleRate: number, sound: HeardSound | null): Promise<Measurement> {
-  const loop = await loopOf(material, sampleRate);
+/** What goes round: a material, or a stretch of it. */
+interface Round {
+  readonly material: string;
+  readonly stretch: Stretch | null;
+  readonly sampleRate: number;
+}
+
+async function measureAnew({ material, stretch, sampleRate }: Round, sound: HeardSound | null): Promise<Measurement> {
+  const loop = cutStretch(await loopOf(material, sampleRate), stretch);
   const { measure } = await meters();
   if (!sound) return measure(loop);
   const { renderSound } = await renderer();
@@ -109,12 +105,19 @@ const measured = new Map<string, Measurement>();
 const REMEMBERED = 60;
 
 const service = {
-  /** The loop itself, to be handed to the audio thread, and its picture. Rejects where there is none. */
+  /** The loop itself, to be handed to the audio thread. Rejects where there is none. */
   async makeLoop(material: string, sampleRate: number) {
     const { left, right } = await loopOf(material, sampleRate);
-    const picture = { peaks: peaksOf({ left, right, sampleRate }), seconds: left.length / sampleRate };
-    const copy = { left: left.slice(), right: right.slice(), ...picture };
+    const copy = { left: left.slice(), right: right.slice() };
     return transfer(copy, [copy.left.buffer, copy.right.buffer]);
+  },
+
+  /** A loop as it is drawn, or the phrase of the instrument of a sound. Rejects where there is none. */
+  async picture(material: string, sampleRate: number, sound: HeardSound | null): Promise<LoopPicture> {
+    if (!sound?.instrument) return pictureOf(await loopOf(material, sampleRate));
+    const alone: HeardSound = { chain: [], instrument: sound.instrument };
+    const { renderSound } = await renderer();
+    return pictureOf(renderSound(alone, { loop: silence(sampleRate), ...(await around(alone, sampleRate)) }));
   },
 
   /** A recording at its own rate. Rejects where it is gone. */
@@ -125,11 +128,11 @@ const service = {
   },
 
   /** What the loop measures through a sound, its tail come round; null for the loop as it is. */
-  async measureLoop(material: string, sampleRate: number, sound: HeardSound | null): Promise<Measurement> {
-    const asked = JSON.stringify([material, sampleRate, sound]);
+  async measureLoop(round: Round, sound: HeardSound | null): Promise<Measurement> {
+    const asked = JSON.stringify([round, sound]);
     const known = measured.get(asked);
     if (known) return known;
-    const found = await measureAnew(material, sampleRate, sound);
+    const found = await measureAnew(round, sound);
     measured.set(asked, found);
     const [oldest] = measured.keys();
     if (measured.size > REMEMBERED && oldest !== undefined) measured.delete(oldest);

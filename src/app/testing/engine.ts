@@ -1,4 +1,4 @@
-import type { LoopPicture, SoundEngine } from "@/clients/sound-engine";
+import type { LoopPicture, SoundEngine, Stretch } from "@/clients/sound-engine";
 import type { Meters, Side } from "@/core/sound/audition/audition";
 import type { HeardSound } from "@/core/sound/heard-sound";
 import type { Measurement } from "@/core/dsp/measure/measure";
@@ -15,6 +15,8 @@ export interface EngineState {
   playing: boolean;
   gains: Readonly<Record<Side, number>>;
   readonly notes: number[];
+  stretch: Stretch | null;
+  readonly sought: number[];
 }
 
 const nothing = (): EngineState => ({
@@ -24,6 +26,8 @@ const nothing = (): EngineState => ({
   playing: false,
   gains: { dry: 1, a: 1, b: 1 },
   notes: [],
+  stretch: null,
+  sought: [],
 });
 
 /** What was asked of the engine last, since `quiet()`. */
@@ -53,7 +57,8 @@ export function sendMeters(meters: Partial<Meters>): void {
 /** A loop of three seconds; one that is called slow takes its time to come. */
 const picture = (material: string) =>
   new Promise<LoopPicture>((done) => {
-    const come = () => done({ peaks: [0.5, 1, 0.5], seconds: material.includes("slow") ? 9 : 3 });
+    const come = () =>
+      done({ outline: { high: [0.5, 1, 0.5], low: [-0.5, -1, 0] }, seconds: material.includes("slow") ? 9 : 3 });
     if (material.includes("slow")) setTimeout(come, 100);
     else come();
   });
@@ -69,12 +74,20 @@ const measured = (integratedLufs: number): Measurement => ({
   seconds: 8,
 });
 
+export const OWN_MATERIAL = "own:";
+
 export const createSoundEngine = (): SoundEngine => ({
   start: () => (willStart ? Promise.resolve() : Promise.reject(new Error("No device."))),
   setMaterial: (material) => {
-    engine.material = material;
+    Object.assign(engine, { material, stretch: null });
+    return Promise.resolve();
+  },
+  picture: (material, sound) => {
+    if (sound?.instrument) return picture("slow phrase");
     return material.startsWith("own:gone") ? Promise.reject(new Error("No such material.")) : picture(material);
   },
+  seek: (to) => void engine.sought.push(to),
+  setStretch: (stretch) => void (engine.stretch = stretch),
   setSound: (side, sound) => void (engine.sounds[side] = sound),
   select: (side) => void (engine.side = side),
   play: (playing) => void (engine.playing = playing),
@@ -85,7 +98,7 @@ export const createSoundEngine = (): SoundEngine => ({
   },
   noteOff: (note) => void engine.notes.splice(engine.notes.indexOf(note), 1),
   allNotesOff: () => void engine.notes.splice(0),
-  measure: async (_, sound) => measured(await loudnessOf(sound)),
+  measure: async (_, stretch, sound) => measured((await loudnessOf(sound)) - (stretch ? 10 : 0)),
   costOf: (_, sounds) => Promise.resolve(sounds.map(({ chain }) => 1 + chain.length)),
   encode: () => Promise.resolve(new Uint8Array(44)),
   readSpectrum: () => null,

@@ -13,7 +13,7 @@ import { formatPlain } from "@/core/units/format";
 import type { ParamId, Value } from "@/core/units/param-spec";
 import { mintKey } from "../kit/mint";
 import { useTempo } from "../library/use-tempo";
-import { hear } from "../listening/listening";
+import { hear, hearBeside as hearBesideA } from "../listening/listening";
 import { type ProjectEditing, useProjectEditing } from "../projects/editing";
 import { useInHand } from "../projects/in-hand";
 import { type Choice, useChoice } from "./use-choice";
@@ -36,7 +36,7 @@ export interface Bench extends Choice, Compared {
   readonly preview: (key: string, values: Turned) => void;
   readonly previewLane: (key: string, settings: Partial<gestures.LaneSettings>) => void;
   readonly turn: (key: string, values: Turned) => void;
-  /** Puts another chain of this bench on B; null puts back what was saved. */
+  /** Puts another chain of this bench on B while it is considered; null ends that. */
   readonly hearBeside: (other: { readonly name: string; readonly chain: Chain } | null) => void;
   readonly gesture: (label: string, make: (hand: gestures.Hand) => readonly Step[]) => Promise<boolean>;
 }
@@ -68,13 +68,12 @@ export function useBench(): Bench {
     const live = change(base);
     // A drag that was broken off leaves nothing behind that would hide what comes next.
     setDragged(equal(live, base) ? null : live);
-    hear("a", soundOf(live, { name: nameOf(strip, editing), tempo, strip, place }), true);
+    hear(soundOf(live, { name: nameOf(strip, editing), tempo, strip, place }), true);
   };
   const preview: Bench["preview"] = (key, values) =>
     previewChain((c) => mapProcessor(c, key, (p) => ({ ...p, values: { ...p.values, ...values } })));
   const hearBeside: Bench["hearBeside"] = (other) => {
-    const beside = other ?? (saved && { name: savedName, chain: saved.chain });
-    hear("b", beside && soundOf(beside.chain, { name: beside.name, tempo, strip, place }));
+    hearBesideA(other && soundOf(other.chain, { name: other.name, tempo, strip, place }));
   };
   const previewLane: Bench["previewLane"] = (key, settings) =>
     previewChain((c) => mapLane(c, key, (lane) => ({ ...lane, ...settings })));

@@ -3,7 +3,8 @@
 import { useEffect, useEffectEvent } from "react";
 import type { Chain } from "@/core/chains/chain";
 import type { Strip } from "@/core/strips/strip";
-import { type Sound, hear, setDifference, setSolo } from "../listening/listening";
+import { hear, hearAll, offerB } from "../listening/listening";
+import type { Sound } from "../listening/state";
 import { soundAt } from "../listening/strip-sound";
 import type { Place } from "./use-place";
 
@@ -24,27 +25,25 @@ interface Heard extends Around {
   readonly savedName: string;
 }
 
-/** A is what stands on the bench, B what it was saved as. */
+/** A is what stands on the bench; B, where nothing else is, what it was saved as. */
 export function useHearing({ base, saved, savedName, ...around }: Heard): void {
   const { name, tempo, strip, place } = around;
-  const { layer } = place;
+  const { project, layer } = place;
   const source = strip?.source;
-  const put = useEffectEvent((side: "a" | "b", chain: Chain, called: string) =>
-    hear(side, soundOf(chain, { ...around, name: called })),
-  );
+  const sound = useEffectEvent((chain: Chain, called: string) => soundOf(chain, { ...around, name: called }));
   useEffect(() => {
-    put("a", base, name);
+    hear(sound(base, name));
   }, [base, name, tempo, source, layer]);
   const savedChain = saved?.chain ?? null;
   useEffect(() => {
-    if (savedChain) put("b", savedChain, savedName);
+    offerB(savedChain && sound(savedChain, savedName));
   }, [savedChain, savedName, tempo, source, layer]);
-  // What was heard alone belonged to this bench.
+  // What was compared with and what was heard alone belonged to this bench.
   useEffect(
     () => () => {
-      setSolo(null);
-      setDifference(null);
+      offerB(null);
+      hearAll();
     },
-    [],
+    [project, place.strip, layer],
   );
 }

@@ -1,6 +1,6 @@
 "use client";
 
-import { type PointerEvent, useRef } from "react";
+import { type PointerEvent, useEffect, useRef } from "react";
 
 export interface DragPoint {
   /** Within the element, from its upper left: in the units of a plot's own view, else in pixels. */
@@ -40,10 +40,23 @@ interface Pressed {
   readonly clientY: number;
   last: { readonly x: number; readonly y: number };
   moved: boolean;
+  readonly stopListening: () => void;
 }
 
 /** Presses that a drag has begun with. */
 const TAKEN = new WeakSet<Event>();
+
+/** Escape breaks off the drag that is under way, and nothing else hears it. Gives back the way to stop listening. */
+function onEscape(breakOff: () => void): () => void {
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key !== "Escape") return;
+    event.preventDefault();
+    event.stopImmediatePropagation();
+    breakOff();
+  };
+  window.addEventListener("keydown", onKeyDown, { capture: true });
+  return () => window.removeEventListener("keydown", onKeyDown, { capture: true });
+}
 
 /** Pointer handlers for whatever is turned or pulled by dragging: rulers, pads, handles on plots. */
 export function useDrag({ onStart, onMove, onEnd, begins = 0 }: Drag) {
@@ -58,9 +71,16 @@ export function useDrag({ onStart, onMove, onEnd, begins = 0 }: Drag) {
   };
   const end = (how: DragEnd) => {
     if (pressed.current === null) return;
+    pressed.current.stopListening();
     pressed.current = null;
     onEnd(how);
   };
+  const ending = useRef(end);
+  useEffect(() => {
+    ending.current = end;
+  });
+  // What is taken from the screen while it is dragged is listened to no longer.
+  useEffect(() => () => pressed.current?.stopListening(), []);
   return {
     onPointerDown(event: PointerEvent<Element>) {
       if (event.button !== 0) return;
@@ -70,7 +90,8 @@ export function useDrag({ onStart, onMove, onEnd, begins = 0 }: Drag) {
       const point = pointOf(event, null);
       if (onStart?.(point) === false) return;
       event.currentTarget.setPointerCapture(event.pointerId);
-      pressed.current = { clientX: event.clientX, clientY: event.clientY, last: point, moved: false };
+      const stopListening = onEscape(() => ending.current("broken off"));
+      pressed.current = { clientX: event.clientX, clientY: event.clientY, last: point, moved: false, stopListening };
     },
     onPointerMove(event: PointerEvent<Element>) {
       const { current } = pressed;

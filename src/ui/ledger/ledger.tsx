@@ -42,8 +42,7 @@ function OpenLedger({ project, editing }: OpenProps) {
   const save = () => chosen.length > 0 && openSave({ project: project.id, strips: chosen });
   const { look, inserts, source } = cursor ?? {};
   useEffect(() => {
-    if (look && inserts && source)
-      hear("a", soundAt(inserts, { name: look.name, tempo: project.tempo, strip: { source } }));
+    if (look && inserts && source) hear(soundAt(inserts, { name: look.name, tempo: project.tempo, strip: { source } }));
   }, [look, inserts, source, project.tempo]);
   useEffect(() => grid.current?.focus(), []);
   const group = "Project";

@@ -19,7 +19,8 @@ import { Shapes } from "../kit/shape";
 import { Sheet } from "../kit/sheet";
 import { useAttempt } from "../kit/use-attempt";
 import { hearPreset } from "../listening/hear-preset";
-import { setPlaying, setSide, useListening } from "../listening/listening";
+import { hear, hearBeside, setPlaying, setSide } from "../listening/listening";
+import { useListening } from "../listening/state";
 import { type Compared, closeSheet, useFiling } from "./filing";
 import { useTempo } from "./use-tempo";
 
@@ -185,11 +186,12 @@ function useHearing(
 ): void {
   const [leftName, rightName] = [left, right].map((c) => `${c.preset.card.name}, version ${c.version}`);
   useEffect(() => {
-    if (a) return hearPreset("a", a, { name: leftName ?? "", tempo });
+    if (a) return hearPreset(hear, a, { name: leftName ?? "", tempo });
   }, [a, leftName, tempo]);
   useEffect(() => {
-    if (b) return hearPreset("b", b, { name: rightName ?? "", tempo });
+    if (b) return hearPreset(hearBeside, b, { name: rightName ?? "", tempo });
   }, [b, rightName, tempo]);
+  useEffect(() => () => hearBeside(null), []);
 }
 
 function Hearing() {

@@ -14,7 +14,7 @@ import {
 } from "@/core/search/query";
 import { Button } from "../kit/button";
 import { cx } from "../kit/class-names";
-import { formatCount } from "../kit/count";
+import { formatCount } from "@/core/names/count";
 import { FACETS, wordOf } from "./facets";
 import { openSheet } from "./filing";
 import { DRAGGED_SOUNDS } from "./preset-list";

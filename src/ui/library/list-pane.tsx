@@ -5,7 +5,7 @@ import { type RefObject, Suspense, lazy } from "react";
 import type { PresetQuery } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import { Key } from "../kit/bits";
-import { formatCount } from "../kit/count";
+import { formatCount } from "@/core/names/count";
 import { NothingFound, NothingOwn, Said } from "./nothing";
 import { PresetList } from "./preset-list";
 import type { Selection } from "./selection";

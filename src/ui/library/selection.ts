@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from "react";
 import type { PresetRow } from "@/contracts/records";
 import { orSay } from "../kit/say";
 import { hearPreset } from "../listening/hear-preset";
+import { hear } from "../listening/listening";
 import type { Listing } from "./use-listing";
 
 export type Choose = "only" | "also" | "upTo";
@@ -164,6 +165,6 @@ export function useHearChosen(chosen: PresetRow | null, tempo: number): void {
   const content = chosen?.content;
   const name = chosen?.card.name;
   useEffect(() => {
-    if (content && name !== undefined) return hearPreset("a", content, { name, tempo });
+    if (content && name !== undefined) return hearPreset(hear, content, { name, tempo });
   }, [content, name, tempo]);
 }

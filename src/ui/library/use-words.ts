@@ -6,7 +6,7 @@ import type { PresetPage } from "@/contracts/library";
 import { completionsOf } from "@/core/search/complete";
 import { cutQuery } from "@/core/search/query";
 import { useFinder } from "../actions/finder";
-import { formatCount } from "../kit/count";
+import { formatCount } from "@/core/names/count";
 import { say } from "../kit/say";
 import type { Filter } from "./use-library";
 

@@ -1,8 +1,10 @@
 "use client";
 
-import { Pause, Play } from "lucide-react";
-import { useEffect, useRef } from "react";
+import { Pause, Play, X } from "lucide-react";
+import { useRef } from "react";
 import { useShallow } from "zustand/react/shallow";
+import { processorsOf } from "@/core/chains/tree";
+import { counted } from "@/core/names/count";
 import { formatNumber } from "@/core/units/format";
 import { useActions } from "../actions/actions";
 import { cx } from "../kit/class-names";
@@ -10,24 +12,11 @@ import { Num } from "../kit/number";
 import { Segments } from "../kit/segments";
 import { Toggle } from "../kit/toggle";
 import { type MaterialName, useMaterials, useMediaSheet, useOwnMaterial } from "./materials";
+import { LoopPicture } from "./loop-picture";
 import { MetersButton } from "./meters-button";
-import {
-  type Sound,
-  keepAsB,
-  measuredNow,
-  onMeters,
-  setMatch,
-  setMaterial,
-  setPlaying,
-  setProcessed,
-  setSide,
-  useListening,
-} from "./listening";
-
-const nextMaterial = (materials: readonly MaterialName[], current: string): string => {
-  const at = materials.findIndex((m) => m.id === current);
-  return materials[(at + 1) % materials.length]?.id ?? current;
-};
+import { hearAll, keepAsB, letGoOfB, setMaterial, setPlaying, setProcessed, setSide, setStretch } from "./listening";
+import { setMatch } from "./measuring";
+import { type Sound, heardPart, measuredNow, phraseOf, useListening } from "./state";
 
 /** Stands in the list of materials for choosing a file. */
 const CHOOSE = "choose";
@@ -36,8 +25,13 @@ const KEPT = "kept";
 
 const openKept = () => useMediaSheet.setState({ open: true });
 
+const nextMaterial = (materials: readonly MaterialName[], current: string): string => {
+  const at = materials.findIndex((m) => m.id === current);
+  return materials[(at + 1) % materials.length]?.id ?? current;
+};
+
 function useListeningActions(materials: readonly MaterialName[]): void {
-  const { playing, processed, side, match, material, a, b } = useListening();
+  const { playing, processed, side, match, material, a, b, kept, solo, difference, stretch } = useListening();
   const group = "Listening";
   useActions(
     [
@@ -63,7 +57,22 @@ function useListeningActions(materials: readonly MaterialName[]): void {
         enabled: b !== null,
         run: () => setSide(side === "a" ? "b" : "a"),
       },
-      { id: "keep-b", title: "Keep what is heard as B", group, keys: ["K"], enabled: a !== null, run: keepAsB },
+      { id: "keep-b", title: "Keep A as B", group, keys: ["K"], enabled: a !== null, run: keepAsB },
+      { id: "let-go-b", title: "Let go of what was kept as B", group, enabled: kept !== null, run: letGoOfB },
+      {
+        id: "hear-all",
+        title: "Hear all of A again",
+        group,
+        enabled: solo !== null || difference !== null,
+        run: hearAll,
+      },
+      {
+        id: "whole-loop",
+        title: "Let all of the material go round",
+        group,
+        enabled: stretch !== null,
+        run: () => setStretch(null),
+      },
       {
         id: "match",
         title: match ? "Stop matching loudness" : "Match loudness",
@@ -90,10 +99,12 @@ function useListeningActions(materials: readonly MaterialName[]): void {
   );
 }
 
-/** What is done with the material; its length where nothing is. */
+/** How long what goes round is, and that it goes through plugins where it does. */
 function wordsFor(sound: Sound | null, seconds: number): string {
-  if (sound) return sound.instrument ? `${sound.name} plays its phrase` : `through ${sound.name}`;
-  return seconds > 0 ? `Material · loops ${formatNumber(seconds, 1)} s` : "Material";
+  const plugins = sound ? processorsOf(sound.chain).length : 0;
+  const through = plugins > 0 ? `through ${counted(plugins, "plugin")}` : null;
+  const loops = seconds > 0 ? `loops ${formatNumber(seconds, 1)} s` : null;
+  return [loops, through].filter((words) => words !== null).join(", ") || "Material";
 }
 
 /** Always there: what is played, where it is, what is heard of it, how loud. */
@@ -101,9 +112,10 @@ export function ListeningBar() {
   const materials = useMaterials();
   useListeningActions(materials);
   const own = useOwnMaterial();
-  const file = useRef<HTMLInputElement>(null);
-  const { playing, material, seconds, processed, side, match, a, b, trouble } = useListening();
-  const words = trouble ?? wordsFor(side === "b" ? b : a, seconds);
+  const { playing, seconds, processed, side, stretch, match, a, b, trouble } = useListening();
+  const phrase = useListening(phraseOf);
+  const part = useListening(heardPart);
+  const words = trouble ?? wordsFor(side === "b" ? b : a, stretch ? seconds * (stretch.to - stretch.from) : seconds);
   return (
     <section
       aria-label="Listening"
@@ -132,44 +144,32 @@ export function ListeningBar() {
         )}
       </button>
       <div className="min-w-0">
-        <select
-          aria-label="Material"
-          value={material}
-          onChange={(event) => {
-            if (event.target.value === CHOOSE) file.current?.click();
-            else if (event.target.value === KEPT) openKept();
-            else void setMaterial(event.target.value);
-          }}
-          className="-ml-1 w-full cursor-pointer appearance-none truncate rounded-card bg-card px-1 text-ink hover:bg-sunk"
-        >
-          {materials.map((m) => (
-            <option key={m.id} value={m.id}>
-              {m.name}
-            </option>
-          ))}
-          <option value={CHOOSE}>A sound of your own…</option>
-          <option value={KEPT}>Your sounds and the room they take…</option>
-        </select>
-        <input
-          ref={file}
-          type="file"
-          accept="audio/*"
-          aria-label="A sound of your own"
-          tabIndex={-1}
-          className="hidden"
-          onChange={(event) => {
-            const [chosen] = event.target.files ?? [];
-            event.target.value = "";
-            if (chosen) void own(chosen);
-          }}
-        />
-        <p
-          className={cx("truncate text-small", trouble ? "text-alert" : "text-soft")}
-          role={trouble ? "alert" : undefined}
-          title={words}
-        >
-          {words}
-        </p>
+        {phrase ? (
+          <p className="truncate px-px" title={`The phrase of ${phrase.name}`}>
+            The phrase of <span className="name">{phrase.name}</span>
+          </p>
+        ) : (
+          <MaterialChoice materials={materials} own={own} />
+        )}
+        {part ? (
+          <button
+            type="button"
+            title={`${part}. Press to hear all of it.`}
+            onClick={hearAll}
+            className="flex max-w-full gap-[6px] rounded-card text-edit text-small hover:bg-sunk"
+          >
+            <span className="truncate">{part}</span>
+            <span className="flex-none underline">Hear all</span>
+          </button>
+        ) : (
+          <p
+            className={cx("truncate text-small", trouble ? "text-alert" : "text-soft")}
+            role={trouble ? "alert" : undefined}
+            title={words}
+          >
+            {words}
+          </p>
+        )}
       </div>
       <LoopPicture />
       <Segments
@@ -181,15 +181,7 @@ export function ListeningBar() {
           { value: "processed", label: "Processed" },
         ]}
       />
-      <Segments
-        label="A or B"
-        value={side}
-        onChange={setSide}
-        options={[
-          { value: "a", label: "A", title: a?.name ?? "Nothing yet" },
-          { value: "b", label: "B", disabled: b === null, title: b?.name ?? "K keeps what is heard as B" },
-        ]}
-      />
+      <Sides />
       <Toggle label="Match loudness" on={match} onChange={setMatch} />
       <MetersButton>
         <Loudness />
@@ -198,59 +190,122 @@ export function ListeningBar() {
   );
 }
 
+interface MaterialProps {
+  readonly materials: readonly MaterialName[];
+  readonly own: (file: File) => Promise<void>;
+}
+
+/** The generated pieces, the person's own, and the way to another. */
+function MaterialChoice({ materials, own }: MaterialProps) {
+  const file = useRef<HTMLInputElement>(null);
+  const material = useListening((l) => l.material);
+  return (
+    <>
+      <select
+        aria-label="Material"
+        value={material}
+        onChange={(event) => {
+          if (event.target.value === CHOOSE) file.current?.click();
+          else if (event.target.value === KEPT) openKept();
+          else void setMaterial(event.target.value);
+        }}
+        className="-ml-1 w-full cursor-pointer appearance-none truncate rounded-card bg-card px-1 text-ink hover:bg-sunk"
+      >
+        {materials.map((m) => (
+          <option key={m.id} value={m.id}>
+            {m.name}
+          </option>
+        ))}
+        <option value={CHOOSE}>A sound of your own…</option>
+        <option value={KEPT}>Your sounds and the room they take…</option>
+      </select>
+      <input
+        ref={file}
+        type="file"
+        accept="audio/*"
+        aria-label="A sound of your own"
+        tabIndex={-1}
+        className="hidden"
+        onChange={(event) => {
+          const [chosen] = event.target.files ?? [];
+          event.target.value = "";
+          if (chosen) void own(chosen);
+        }}
+      />
+    </>
+  );
+}
+
+/** What A and B are; which of them is heard; and the way to let go of what was kept as B. */
+function Sides() {
+  const { a, b, kept, beside, side } = useListening();
+  const isKept = b !== null && b === kept && beside === null;
+  const rows = [
+    { id: "a", sound: a, none: "nothing yet" },
+    { id: "b", sound: b, none: "K keeps A here" },
+  ] as const;
+  return (
+    <div role="radiogroup" aria-label="A or B" className="grid w-[168px] rounded-card border border-edge text-small">
+      {rows.map(({ id, sound, none }) => (
+        <div key={id} className="flex min-w-0 items-center not-first:border-edge not-first:border-t">
+          <button
+            type="button"
+            role="radio"
+            aria-checked={side === id}
+            disabled={id === "b" && sound === null}
+            title={`${id.toUpperCase()}: ${sound?.name ?? none}${id === "b" && isKept ? ", kept" : ""}`}
+            onClick={() => setSide(id)}
+            onKeyDown={(event) => {
+              if (!/^Arrow(Up|Down|Left|Right)$/.test(event.key)) return;
+              event.preventDefault();
+              setSide(id === "a" ? "b" : "a");
+            }}
+            className="flex h-[21px] min-w-0 flex-1 items-center gap-[7px] px-[7px] text-left text-soft hover:not-disabled:text-ink aria-checked:bg-live-tint aria-checked:text-live"
+          >
+            <b className="font-[550]">{id.toUpperCase()}</b>
+            <span className="truncate">{sound?.name ?? none}</span>
+          </button>
+          {id === "b" && isKept && (
+            <button
+              type="button"
+              aria-label="Let go of B"
+              title="Kept as B. Press to let it go."
+              onClick={letGoOfB}
+              className="grid h-[21px] w-5 flex-none place-items-center text-edit hover:text-ink"
+            >
+              <X size={12} aria-hidden="true" />
+            </button>
+          )}
+        </div>
+      ))}
+    </div>
+  );
+}
+
 const NONE = "–";
 
+/** Of what is heard now; pale while a sound that has changed is being measured. */
 function Loudness() {
-  const [now, dry] = useListening(useShallow((s) => [measuredNow(s), s.measured.dry]));
+  const [now, dry, stale] = useListening(useShallow((s) => [measuredNow(s), s.measured.dry, s.stale]));
   const level = (value: number | undefined, decimals: number, sign = false) =>
     value === undefined || !Number.isFinite(value)
       ? NONE
       : `${sign && value > 0 ? "+" : ""}${formatNumber(value, decimals)}`;
   const change = now && dry ? now.integratedLufs - dry.integratedLufs : undefined;
+  const isOver = Boolean(now && now.truePeakDb > 0);
   return (
-    <span className="grid grid-cols-[auto_auto] gap-x-[10px] text-right">
+    <span
+      className={cx("grid grid-cols-[auto_auto] gap-x-[10px] text-right", stale && "opacity-50")}
+      title={stale ? "Being measured" : isOver ? "Over full scale: it clips where it leaves" : undefined}
+    >
       <Num small written={{ text: level(now?.integratedLufs, 1), unit: "LUFS" }} />
       <Num
         small
         written={{ text: level(now?.truePeakDb, 1), unit: "dBTP" }}
-        className={cx(now && now.truePeakDb > 0 && "text-alert")}
+        className={cx(isOver && !stale && "text-alert")}
       />
       <Num small written={{ text: level(change, 1, true), unit: "LU" }} />
       <Num small written={{ text: `r ${level(now?.correlation, 2)}`, unit: "" }} />
     </span>
-  );
-}
-
-const COLUMN = 4;
-
-/** The loop's picture; the part that has been played is drawn live, frame by frame, without React. */
-function LoopPicture() {
-  const peaks = useListening((s) => s.peaks);
-  const played = useRef<SVGRectElement>(null);
-  const head = useRef<SVGPathElement>(null);
-  const width = Math.max(1, peaks.length * COLUMN);
-  useEffect(
-    () =>
-      onMeters(({ progress }) => {
-        played.current?.setAttribute("width", String(progress * width));
-        head.current?.setAttribute("transform", `translate(${progress * width} 0)`);
-      }),
-    [width],
-  );
-  const path = peaks
-    .map((peak, at) => {
-      const reach = Math.max(1, peak * 34);
-      return `M${at * COLUMN + 1.5} ${20 - reach}V${20 + reach}`;
-    })
-    .join("");
-  return (
-    <svg className="h-10 w-full" viewBox={`0 0 ${width} 40`} preserveAspectRatio="none" aria-hidden="true">
-      <clipPath id="played">
-        <rect ref={played} width={0} height={40} />
-      </clipPath>
-      <path d={path} stroke="var(--edge)" strokeWidth={2} />
-      <path d={path} stroke="var(--live)" strokeWidth={2} clipPath="url(#played)" />
-      <path ref={head} d="M0 4V36" stroke="var(--live)" strokeWidth={1.5} vectorEffect="non-scaling-stroke" />
-    </svg>
   );
 }

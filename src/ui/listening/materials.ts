@@ -10,7 +10,9 @@ import type { MediaRow } from "@/contracts/records";
 import { formatNumber } from "@/core/units/format";
 import { errorText } from "../kit/error-text";
 import { say, sayError } from "../kit/say";
-import { MATERIAL_NAMES, OWN_MATERIAL, encodeSound, setMaterial } from "./listening";
+import { OWN_MATERIAL } from "@/clients/sound-engine";
+import { encodeSound, setMaterial } from "./listening";
+import { MATERIAL_NAMES } from "./state";
 
 export interface MaterialName {
   readonly id: string;

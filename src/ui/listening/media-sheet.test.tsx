@@ -7,7 +7,8 @@ import { toneFile } from "@/app/testing/sounds";
 import { value } from "@/server/testing";
 import { openDraft } from "@/server/use-cases/drafts";
 import { allMedia, keepMedia } from "@/server/use-cases/media";
-import { OWN_MATERIAL, useListening } from "./listening";
+import { OWN_MATERIAL } from "@/clients/sound-engine";
+import { useListening } from "./state";
 import { MediaSheet } from "./media-sheet";
 import { useMediaSheet } from "./materials";
 

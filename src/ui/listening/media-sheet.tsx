@@ -12,7 +12,8 @@ import { Refused } from "../kit/field";
 import { say } from "../kit/say";
 import { Sheet } from "../kit/sheet";
 import { useAttempt } from "../kit/use-attempt";
-import { OWN_MATERIAL, useListening } from "./listening";
+import { OWN_MATERIAL } from "@/clients/sound-engine";
+import { useListening } from "./state";
 import { useMediaSheet } from "./materials";
 
 /** "12.4 MB", "40 kB". */

@@ -4,7 +4,8 @@ import { createRef } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { quiet, sendMeters } from "@/app/testing/engine";
 import { furnish } from "@/app/testing/furnish";
-import { hear, setPlaying, useListening } from "./listening";
+import { hear, setPlaying } from "./listening";
+import { useListening } from "./state";
 import { Meters } from "./meters";
 
 vi.mock("@/clients/sound-engine", () => import("@/app/testing/engine"));
@@ -18,7 +19,7 @@ beforeEach(async () => {
   useListening.setState(START, true);
   await setPlaying(true);
   const nodes = [plugin("comp", "vca-compressor"), plugin("meter", "meter"), plugin("tuner", "tuner")];
-  hear("a", { name: "Rim", tempo: 120, chain: { nodes, macros: [] } });
+  hear({ name: "Rim", tempo: 120, chain: { nodes, macros: [] } });
   render(<Meters anchor={createRef()} onClose={() => undefined} />);
 });
 

@@ -8,7 +8,7 @@ import { processorsOf } from "@/core/chains/tree";
 import { FREQUENCY_LINES, frequencyX, lineOf, pathOf } from "@/core/plots/axes";
 import { findModel } from "@/core/processors/models";
 import { formatNumber } from "@/core/units/format";
-import { measuredNow, onMeters, readSpectrum, useListening } from "./listening";
+import { measuredNow, onMeters, readSpectrum, useListening } from "./state";
 
 interface Props {
   readonly anchor: RefObject<HTMLElement | null>;

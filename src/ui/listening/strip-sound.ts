@@ -4,7 +4,7 @@ import { asStrip } from "@/core/presets/as-strip";
 import { type Content, chainOf } from "@/core/presets/preset";
 import type { Strip } from "@/core/strips/strip";
 import { beatsPerMinute } from "@/core/units/quantities";
-import type { Sound } from "./listening";
+import type { Sound } from "./state";
 
 interface Around {
   readonly name: string;

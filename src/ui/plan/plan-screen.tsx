@@ -2,7 +2,7 @@
 
 import { Play } from "lucide-react";
 import { useRouter, useSearchParams } from "next/navigation";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { PlanBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import { type Project, findStrip } from "@/core/projects/project";
@@ -15,7 +15,7 @@ import { Button } from "../kit/button";
 import { Panels } from "../kit/panels";
 import { ManySegments, Segments } from "../kit/segments";
 import { useTakeProject } from "../projects/in-hand";
-import { hear, setPlaying, setProcessed } from "../listening/listening";
+import { hear, hearBeside, setPlaying, setProcessed } from "../listening/listening";
 import { soundOfStrip } from "../listening/strip-sound";
 import { say } from "../kit/say";
 import { usePlan } from "./use-plan";
@@ -88,12 +88,13 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
     });
     back();
   };
+  useEffect(() => () => hearBeside(null), []);
   const hearIt = () => {
     const target = plan.rows[0]?.strip;
     const [now, then] = target ? [findStrip(project, target), findStrip(after, target)] : [null, null];
     if (!then) return;
-    hear("b", now && soundOfStrip(now, project.tempo, `${now.look.name}, as it is`));
-    hear("a", soundOfStrip(then, project.tempo, `${then.look.name}, after`));
+    hearBeside(now && soundOfStrip(now, project.tempo, `${now.look.name}, as it is`));
+    hear(soundOfStrip(then, project.tempo, `${then.look.name}, after`));
     setProcessed(true);
     void setPlaying(true);
   };

@@ -12,7 +12,7 @@ import { withStartingPoint } from "@/core/settings/settings";
 import { formatPlain } from "@/core/units/format";
 import { Button } from "../kit/button";
 import { SideHeading } from "../kit/bits";
-import { formatCount } from "../kit/count";
+import { formatCount } from "@/core/names/count";
 import { KeyCapture } from "../kit/key-capture";
 import { orSay } from "../kit/say";
 import { STRIP_WORDS } from "../kit/strip-words";

@@ -1,4 +1,5 @@
 import type { StereoSound } from "../../dsp/stereo-sound";
+import type { Stretch } from "../../materials/stretch";
 import type { ProcessorState } from "../chain/chain-runtime";
 import type { HeardSound } from "../heard-sound";
 import type { Sample } from "../instrument/voice";
@@ -14,6 +15,10 @@ export type Side = "dry" | "a" | "b";
 export interface Audition {
   /** A new loop is cross-faded in, from its start. */
   setLoop(loop: StereoSound): void;
+  /** Goes on at a place of the loop or the phrase, 0 to 1, without a click. */
+  seek(to: number): void;
+  /** What of the loop goes round; null for all of it, as with each new loop. */
+  setStretch(stretch: Stretch | null): void;
   /** A material that keys processors; it runs on beside the loop. */
   setKey(material: string, loop: StereoSound): void;
   /** What a sampler plays, by its hash. */
@@ -83,6 +88,17 @@ class LoopAudition implements Audition {
 
   setLoop(loop: StereoSound): void {
     this.material.set(loop);
+  }
+
+  setStretch(stretch: Stretch | null): void {
+    this.material.setStretch(stretch);
+  }
+
+  seek(to: number): void {
+    const { instrument } = this.heard;
+    if (!instrument) return this.material.seek(to);
+    instrument.allOff();
+    instrument.seek(to);
   }
 
   setKey(material: string, loop: StereoSound): void {

@@ -1,7 +1,7 @@
 "use client";
 
 import { useCallback, useEffect, useRef } from "react";
-import { onMeters } from "../../listening/listening";
+import { onMeters } from "../../listening/state";
 
 /** A sample above this is signal; one above full scale clips the next converter. */
 const ARRIVES = 0.001;

@@ -16,7 +16,7 @@ import { formatNumber } from "@/core/units/format";
 import { Num } from "../../kit/number";
 import { Segments } from "../../kit/segments";
 import { ValueLine } from "../../kit/value-line";
-import { onMeters } from "../../listening/listening";
+import { onMeters } from "../../listening/state";
 import { ControlGroups, ControlLine } from "./control-line";
 import { type EditorProps, heardOf, lineOf } from "./editor";
 import { PairHandle } from "./pair-handle";

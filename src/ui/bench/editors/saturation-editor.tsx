@@ -13,7 +13,7 @@ import {
   shaperY,
 } from "@/core/plots/saturation";
 import { formatNumber } from "@/core/units/format";
-import { onMeters } from "../../listening/listening";
+import { onMeters } from "../../listening/state";
 import { ControlGroups } from "./control-line";
 import { type EditorProps, heardOf } from "./editor";
 import { PairHandle } from "./pair-handle";

@@ -5,7 +5,7 @@ import { lineOf } from "@/core/plots/axes";
 import { heardAt } from "@/core/processors/model";
 import { drawShape } from "@/core/plots/plot";
 import { formatNumber } from "@/core/units/format";
-import { onMeters } from "../../listening/listening";
+import { onMeters } from "../../listening/state";
 import { ControlGroups } from "./control-line";
 import { type EditorProps, heardOf } from "./editor";
 

@@ -74,7 +74,7 @@ export function useInstrument(bench: Bench): Instrument | null {
       setDragged(equal(live, standing) ? null : live);
       if (strip.source.type !== "layers") return;
       const playing = { source: { ...strip.source, layers: live } };
-      hear("a", soundAt(chain, { name: strip.look.name, tempo, strip: playing }), true);
+      hear(soundAt(chain, { name: strip.look.name, tempo, strip: playing }), true);
     },
     turn: (key, values) =>
       set(

@@ -12,7 +12,8 @@ import type { Step } from "@/core/recall/steps";
 import { formatNumber } from "@/core/units/format";
 import { Button } from "../../kit/button";
 import { SideHeading } from "../../kit/bits";
-import { costOf, onMeters } from "../../listening/listening";
+import { costOf } from "../../listening/listening";
+import { onMeters } from "../../listening/state";
 import { mintKey } from "../../kit/mint";
 import type { Bench } from "../use-bench";
 
