@@ -7,7 +7,7 @@ import { processorsOf } from "@/core/chains/tree";
 import { hearChain } from "@/core/chains/hear";
 import { integratedLoudness } from "@/core/dsp/measure/loudness";
 import { renderChain } from "@/core/sound/render";
-import { writeWav } from "@/core/formats/wav/wav";
+import { readWav, writeWav } from "@/core/formats/wav/wav";
 import { type Content, chainOf } from "@/core/presets/preset";
 import { noise } from "@/core/sound/testing";
 import { beatsPerMinute } from "@/core/units/quantities";
@@ -231,21 +231,41 @@ test("a sound that is dropped on an instrument strip opens in the sampler; what 
     media: { hash: string; name: string }[];
   };
   expect(media).toHaveLength(1);
+  // The phrase of the sampler stands where the material is on other screens.
+  await expect(page.getByText(/^The phrase of/)).toBeVisible();
+  await page.goto(`${server.url}/library`);
   await page.getByLabel("A sound of your own").setInputFiles(file);
   await expect(page.getByLabel("Material")).toHaveValue(`own:${media[0]!.hash}`);
 });
 
-test("a long WAV file is cut to its beginning without being read whole", async ({ page, server }) => {
+test("of a long file the half minute is kept that was chosen, and nothing where that is broken off", async ({
+  page,
+  server,
+}) => {
   await page.goto(`${server.url}/library`);
   await expect(page.getByRole("listbox", { name: "Sounds" }).getByRole("option").first()).toBeVisible();
-  // Two hours as the header says, of which the file holds forty seconds: enough to see what is read.
-  const wav = Buffer.from(writeWav(noise(40, 48_000)));
-  const hours = Buffer.from(wav);
-  hours.writeUInt32LE(hours.length - 8, 4);
-  await page
-    .getByLabel("A sound of your own")
-    .setInputFiles({ name: "Rehearsal.wav", mimeType: "audio/wav", buffer: hours });
-  await expect(page.getByText(/“Rehearsal” is \d+ min long; its first 30 s are kept/)).toBeVisible();
+  const rehearsal = noise(40, 48_000);
+  const file = { name: "Rehearsal.wav", mimeType: "audio/wav", buffer: Buffer.from(writeWav(rehearsal)) };
+  const keptNow = async () =>
+    (
+      (await (await page.request.get(`${server.url}/api/media`)).json()) as { media: { hash: string; name: string }[] }
+    ).media.filter(({ name }) => name.startsWith("Rehearsal"));
+  await page.getByLabel("A sound of your own").setInputFiles(file);
+  await expect(page.getByRole("dialog")).toContainText("Which 30 s of “Rehearsal”?");
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog")).toBeHidden();
+  expect(await keptNow()).toEqual([]);
+  await page.getByLabel("A sound of your own").setInputFiles(file);
+  await page.getByLabel("Begins at").fill("0:20");
+  await expect(page.getByRole("dialog")).toContainText("begin at 0:10 at the latest");
+  await page.getByLabel("Begins at").fill("0:08");
+  await page.keyboard.press("Enter");
+  await expect(page.getByLabel("Material").locator("option:checked")).toHaveText("Rehearsal, from 0:08");
+  const [kept] = await keptNow();
+  const wav = readWav(new Uint8Array(await (await page.request.get(`${server.url}/api/media/${kept?.hash}`)).body()));
+  if (!wav.ok) throw new Error(wav.error);
+  expect(wav.value.left.length).toBe(30 * 48_000);
+  for (const at of [0, 1, 700_000]) expect(wav.value.left[at]).toBeCloseTo(rehearsal.left[8 * 48_000 + at]!, 3);
 });
 
 /** Puts a tape beside whatever goes to the loudspeakers. */
@@ -273,7 +293,7 @@ test("A and B are matched within 0.2 LU as they leave for the loudspeakers", asy
   await page.keyboard.press("k");
   await page.getByRole("button", { name: "Parametric EQ", exact: true }).click();
   await page.getByRole("slider", { name: "Output", exact: true }).press("End");
-  await expect(page.getByRole("radio", { name: "B", exact: true })).toBeEnabled();
+  await expect(page.getByRole("radiogroup", { name: "A or B" }).getByRole("radio", { name: /^B/ })).toBeEnabled();
   // A is measured anew before anything is taped.
   await expect(page.getByRole("button", { name: /Loudness before matching/ })).toContainText(/\+\d\d\.\d\s*LU/);
   await page.waitForTimeout(1000);

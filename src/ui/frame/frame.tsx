@@ -6,7 +6,7 @@ import { useActionKeys, useActions } from "../actions/actions";
 import { Opening } from "../kit/bits";
 import { useWordsWanted, wantWords } from "../kit/say";
 import { ListeningBar } from "../listening/listening-bar";
-import { useMediaSheet } from "../listening/materials";
+import { useMediaSheet, useToCut } from "../listening/materials";
 import { useOpenProject } from "../projects/open-project";
 import { historyActions } from "../projects/history";
 import { useSave } from "../save/save";
@@ -24,6 +24,7 @@ const SaveSheet = lazy(() => import("../save/save-sheet").then((m) => ({ default
 const ShortcutsSheet = lazy(() => import("./shortcuts-sheet").then((m) => ({ default: m.ShortcutsSheet })));
 
 const MediaSheet = lazy(() => import("../listening/media-sheet").then((m) => ({ default: m.MediaSheet })));
+const CutSheet = lazy(() => import("../listening/cut-sheet").then((m) => ({ default: m.CutSheet })));
 const Words = lazy(() => import("./words").then((m) => ({ default: m.Words })));
 
 /** From the first press on the place for words stands ready: it could not be fetched to say that the server has gone. */
@@ -45,6 +46,7 @@ function Sheets() {
   const request = useSave((s) => s.request);
   const shortcuts = useShortcuts((s) => s.open);
   const media = useMediaSheet((s) => s.open);
+  const toCut = useToCut((c) => c.toCut);
   const words = useWordsWanted((w) => w.wanted);
   useFirstPress(wantWords);
   return (
@@ -57,6 +59,7 @@ function Sheets() {
       </Suspense>
       <Suspense fallback={<Opening />}>{shortcuts && <ShortcutsSheet />}</Suspense>
       <Suspense fallback={<Opening />}>{media && <MediaSheet />}</Suspense>
+      <Suspense fallback={<Opening />}>{toCut && <CutSheet key={toCut.name} />}</Suspense>
     </>
   );
 }

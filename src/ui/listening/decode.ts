@@ -2,18 +2,26 @@
 
 import { type Result, fail, ok } from "@/core/result";
 
-export interface Decoded {
-  readonly sound: { readonly left: Float32Array; readonly right: Float32Array; readonly sampleRate: number };
-  /** The length in seconds of what was too long; null where all of it is there. */
-  readonly cutFrom: number | null;
+/** Two channels of samples, as they are kept. */
+interface Samples {
+  readonly left: Float32Array;
+  readonly right: Float32Array;
+  readonly sampleRate: number;
+}
+
+/** A file that can be read: how long it is, and any stretch of it. */
+export interface OpenSound {
+  readonly seconds: number;
+  /** At most as long as is kept, from this second on. Rejects where it cannot be read there. */
+  readonly cut: (from: number) => Promise<Samples>;
 }
 
 /** In seconds: more than a loop to judge by needs. */
-const LONGEST = 30;
-/** Of other files the beginning is tried first: more than half a minute of all but the least compressed. In bytes. */
-const BEGINNING = 8 * 1024 * 1024;
-/** What cannot be read by its beginning is decoded whole, where it is no larger than this. In bytes. */
+export const LONGEST = 30;
+/** Other files are decoded whole, where they are no larger than this. In bytes. */
 const LARGEST = 60 * 1024 * 1024;
+/** Of larger ones the beginning is tried: most kinds are made of pieces that stand for themselves. In bytes. */
+const BEGINNING = 8 * 1024 * 1024;
 /** Where the header of a WAV file ends at the latest. In bytes. */
 const HEADER = 256 * 1024;
 
@@ -43,59 +51,65 @@ function layoutOf(bytes: ArrayBuffer): WavLayout | null {
   return null;
 }
 
-/** The first seconds of a long WAV file, as a file of their own: two hours are never read into memory. */
-async function firstSeconds(file: File): Promise<{ bytes: ArrayBuffer; cutFrom: number | null } | null> {
-  const head = await file.slice(0, HEADER).arrayBuffer();
-  const layout = layoutOf(head);
-  if (!layout) return null;
-  const { begin, bytesASecond, frame } = layout;
-  const length = Math.min(layout.length, file.size - begin);
-  const wanted = Math.floor((LONGEST * bytesASecond) / frame) * frame;
-  if (length <= wanted) return { bytes: await file.arrayBuffer(), cutFrom: null };
-  const bytes = await file.slice(0, begin + wanted).arrayBuffer();
-  const sizes = new DataView(bytes);
+/** A stretch of a WAV file, as a file of its own: two hours are never read into memory. */
+async function wavOf(file: File, head: ArrayBuffer, { begin, bytesASecond, frame, length }: WavLayout, from: number) {
+  const whole = (bytes: number) => Math.floor(bytes / frame) * frame;
+  const first = Math.min(whole(from * bytesASecond), Math.max(0, length - frame));
+  const size = Math.min(length - first, whole(LONGEST * bytesASecond));
+  const bytes = new Uint8Array(begin + size);
+  bytes.set(new Uint8Array(head).subarray(0, begin));
+  bytes.set(new Uint8Array(await file.slice(begin + first, begin + first + size).arrayBuffer()), begin);
+  const sizes = new DataView(bytes.buffer);
   sizes.setUint32(4, bytes.byteLength - 8, true);
-  sizes.setUint32(begin - 4, wanted, true);
-  return { bytes, cutFrom: length / bytesASecond };
+  sizes.setUint32(begin - 4, size, true);
+  return bytes.buffer;
 }
 
 const decode = (bytes: ArrayBuffer): Promise<AudioBuffer> =>
   new OfflineAudioContext(2, 1, 48_000).decodeAudioData(bytes);
 
-/** A long file that is no WAV, by its beginning: most kinds are made of pieces that stand for themselves. Null where it is not. */
-async function decodeBeginning(file: File): Promise<{ buffer: AudioBuffer; seconds: number } | null> {
-  try {
-    const buffer = await decode(await file.slice(0, BEGINNING).arrayBuffer());
-    return buffer.duration < LONGEST ? null : { buffer, seconds: (buffer.duration * file.size) / BEGINNING };
-  } catch {
-    return null;
-  }
+/** The samples of a decoded sound from a second on. */
+function samplesFrom(buffer: AudioBuffer, from: number): Samples {
+  const { sampleRate } = buffer;
+  const begin = Math.min(Math.round(from * sampleRate), Math.max(0, buffer.length - 1));
+  const end = Math.min(buffer.length, begin + Math.round(LONGEST * sampleRate));
+  const left = buffer.getChannelData(0).slice(begin, end);
+  const right = buffer.numberOfChannels > 1 ? buffer.getChannelData(1).slice(begin, end) : left.slice();
+  return { left, right, sampleRate };
 }
 
-/** Null for what is too large to be read whole. */
-async function decodeFile(file: File): Promise<{ buffer: AudioBuffer; seconds: number } | null> {
-  const wav = await firstSeconds(file).catch(() => null);
-  const beginning = !wav && file.size > BEGINNING ? await decodeBeginning(file) : null;
-  if (beginning) return beginning;
-  if (!wav && file.size > LARGEST) return null;
-  const buffer = await decode(wav?.bytes ?? (await file.arrayBuffer()));
-  return { buffer, seconds: wav?.cutFrom ?? buffer.duration };
+async function openWav(file: File): Promise<OpenSound | null> {
+  const head = await file.slice(0, HEADER).arrayBuffer();
+  const found = layoutOf(head);
+  if (!found) return null;
+  const layout = { ...found, length: Math.min(found.length, file.size - found.begin) };
+  const cut = async (from: number) => samplesFrom(await decode(await wavOf(file, head, layout, from)), 0);
+  // What the browser cannot decode is found out now, not when the stretch has been chosen.
+  await cut(0);
+  return { seconds: layout.length / layout.bytesASecond, cut };
 }
 
-/** Any sound that the browser decodes, the first half minute of it. The error is a sentence. */
-export async function decodeSound(file: File): Promise<Result<Decoded, string>> {
+const opened = (buffer: AudioBuffer): OpenSound => ({
+  seconds: buffer.duration,
+  cut: (from) => Promise.resolve(samplesFrom(buffer, from)),
+});
+
+/** A file that is no WAV: whole, or, where it is too large for that, what of its beginning can be decoded by itself. */
+async function openOther(file: File): Promise<OpenSound | null> {
+  if (file.size <= LARGEST) return opened(await decode(await file.arrayBuffer()));
+  const beginning = await decode(await file.slice(0, BEGINNING).arrayBuffer()).catch(() => null);
+  return beginning && beginning.duration >= LONGEST ? opened(beginning) : null;
+}
+
+/** Any sound that the browser decodes. The error is a sentence. */
+export async function openSound(file: File): Promise<Result<OpenSound, string>> {
   try {
-    const decoded = await decodeFile(file);
-    if (!decoded)
+    const sound = (await openWav(file).catch(() => null)) ?? (await openOther(file));
+    if (!sound)
       return fail(
         `“${file.name}” is larger than ${LARGEST / 1024 / 1024} MB. Cut it shorter, or take a WAV file of it.`,
       );
-    const { buffer, seconds } = decoded;
-    if (buffer.length === 0) return fail(`“${file.name}” holds no sound.`);
-    const count = Math.min(buffer.length, Math.round(LONGEST * buffer.sampleRate));
-    const left = buffer.getChannelData(0).slice(0, count);
-    const right = buffer.numberOfChannels > 1 ? buffer.getChannelData(1).slice(0, count) : left.slice();
-    return ok({ sound: { left, right, sampleRate: buffer.sampleRate }, cutFrom: seconds > LONGEST ? seconds : null });
+    return sound.seconds > 0 ? ok(sound) : fail(`“${file.name}” holds no sound.`);
   } catch {
     return fail(`“${file.name}” is no sound that can be read here.`);
   }

@@ -7,9 +7,9 @@ import { useCallback } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { MediaRow } from "@/contracts/records";
-import { formatNumber } from "@/core/units/format";
+import { formatTime } from "@/core/units/time";
 import { errorText } from "../kit/error-text";
-import { say, sayError } from "../kit/say";
+import { sayError } from "../kit/say";
 import { OWN_MATERIAL } from "@/clients/sound-engine";
 import { encodeSound, setMaterial } from "./listening";
 import { MATERIAL_NAMES } from "./state";
@@ -28,25 +28,50 @@ export function useMaterials(): readonly MaterialName[] {
   return [...MATERIAL_NAMES, ...own.map(({ hash, name }) => ({ id: OWN_MATERIAL + hash, name }))];
 }
 
-/** Decodes a file and keeps it by its hash. Says what it did, and what it could not; null where nothing was kept. */
+/** A file longer than what is kept of one, while it is being chosen which stretch of it that is. */
+interface ToCut {
+  readonly name: string;
+  readonly seconds: number;
+  /** Where the stretch begins, in seconds; null where nothing of it is to be kept. */
+  readonly answer: (from: number | null) => void;
+}
+
+export const useToCut = create<{ readonly toCut: ToCut | null }>(() => ({ toCut: null }));
+
+function askWhere(name: string, seconds: number): Promise<number | null> {
+  return new Promise((answer) =>
+    useToCut.setState({
+      toCut: {
+        name,
+        seconds,
+        answer: (from) => {
+          useToCut.setState({ toCut: null });
+          answer(from);
+        },
+      },
+    }),
+  );
+}
+
+/** Decodes a file and keeps it, or the stretch of it that is chosen, by its hash. Says what it could not; null where nothing was kept. */
 export function useKeepFile(): (file: File) => Promise<MediaRow | null> {
   const queries = useQueryClient();
   return useCallback(
     async (file) => {
-      const { decodeSound } = await import("./decode");
-      const decoded = await decodeSound(file);
-      if (!decoded.ok) {
-        sayError(decoded.error);
+      const { LONGEST, openSound } = await import("./decode");
+      const opened = await openSound(file);
+      if (!opened.ok) {
+        sayError(opened.error);
         return null;
       }
       try {
-        const { sound, cutFrom } = decoded.value;
-        const kept = await api.keepMedia(nameOf(file), await encodeSound(sound));
+        const { seconds, cut } = opened.value;
+        const name = nameOf(file);
+        const from = seconds > LONGEST ? await askWhere(name, seconds) : 0;
+        if (from === null) return null;
+        const called = from > 0 ? `${cutText(name, 180)}, from ${formatTime(from)}` : name;
+        const kept = await api.keepMedia(called, await encodeSound(await cut(from)));
         await queries.invalidateQueries({ queryKey: KEYS.media });
-        if (cutFrom !== null)
-          say(
-            `“${kept.name}” is ${formatNumber(cutFrom / 60, 0)} min long; its first ${formatNumber(kept.seconds, 0)} s are kept.`,
-          );
         return kept;
       } catch (error) {
         sayError(errorText(error));

@@ -13,8 +13,9 @@ import { say } from "../kit/say";
 import { Sheet } from "../kit/sheet";
 import { useAttempt } from "../kit/use-attempt";
 import { OWN_MATERIAL } from "@/clients/sound-engine";
-import { useListening } from "./state";
+import { setMaterial } from "./listening";
 import { useMediaSheet } from "./materials";
+import { MATERIAL_NAMES, useListening } from "./state";
 
 /** "12.4 MB", "40 kB". */
 const formatRoom = (bytes: number): string =>
@@ -36,6 +37,8 @@ export function MediaSheet() {
   const close = () => useMediaSheet.setState({ open: false });
   const remove = async () => {
     await attempt(async () => {
+      // What is heard is let go of first: another plays on in its place.
+      if (sure.some(isHeard)) await setMaterial(MATERIAL_NAMES[0].id);
       const { gone } = await api.removeMedia(sure);
       say(`${sounds(gone)} ${gone === 1 ? "is" : "are"} gone for good`);
     });
@@ -71,7 +74,7 @@ export function MediaSheet() {
               </span>
             </span>
             <span className="num text-right">{formatRoom(item.bytes)}</span>
-            {item.used || isHeard(item.hash) ? (
+            {item.used ? (
               <span />
             ) : (
               <Button small aria-label={`Remove ${item.name}`} onClick={() => setSure([item.hash])}>
