@@ -5,6 +5,7 @@ import type {
   Naming,
   NearCopies,
   FileBy,
+  LibraryHistory,
   NewPresets,
   PresetDetail,
   TakenNames,
@@ -83,9 +84,11 @@ export const mergePresets = (keep: string, others: readonly string[]) =>
   ask<{ preset: PresetRow }>("POST", "/api/near-copies", { keep, others });
 export const listBin = () => ask<{ items: BinnedRow[] }>("GET", "/api/bin");
 export const emptyBin = (ids: readonly string[] | null) => ask<Gone>("DELETE", "/api/bin", { ids });
-export const libraryHistory = () => ask<{ history: History }>("GET", "/api/library/history");
+export const libraryHistory = () => ask<LibraryHistory>("GET", "/api/library/history");
 export const walkLibrary = (direction: "undo" | "redo") =>
   ask<{ history: History; walked: Walked }>("POST", `/api/library/${direction}`);
+/** Takes back one change of the filing, whole, where nothing later stands on it. */
+export const undoFiling = (n: number) => ask<{ history: History; walked: Walked }>("POST", "/api/library/undo", { n });
 export const changeFolder = (id: string, change: FolderChange) =>
   ask<{ ok: true }>("PATCH", `/api/folders/${at(id)}`, change);
 export const deleteFolder = (id: string) => ask<{ ok: true }>("DELETE", `/api/folders/${at(id)}`);
@@ -102,8 +105,9 @@ export const planRecall = (id: string, request: PlanRequest) =>
   ask<PlanBody>("POST", `/api/projects/${at(id)}/plans`, request);
 export const changeProject = (id: string, request: ChangeRequest) =>
   ask<ProjectBody>("POST", `/api/projects/${at(id)}/changes`, request);
-export const undoProject = (id: string, baseRevision: number) =>
-  ask<ProjectBody>("POST", `/api/projects/${at(id)}/undo`, { baseRevision });
+/** Takes back the last change, or the one that made this revision. */
+export const undoProject = (id: string, baseRevision: number, revision?: number) =>
+  ask<ProjectBody>("POST", `/api/projects/${at(id)}/undo`, { baseRevision, revision });
 export const redoProject = (id: string, baseRevision: number) =>
   ask<ProjectBody>("POST", `/api/projects/${at(id)}/redo`, { baseRevision });
 export const mediaRoom = () => ask<MediaRoom>("GET", "/api/media/room");

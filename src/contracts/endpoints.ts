@@ -34,6 +34,7 @@ import {
   PresetPageSchema,
   PresetQuerySchema,
   VersionNameSchema,
+  UndoLibrarySchema,
   WalkedBodySchema,
   TakenNamesSchema,
   WantedNamesSchema,
@@ -54,6 +55,7 @@ import {
   RemovedMediaSchema,
   RevisionBodySchema,
   RevisionListSchema,
+  UndoRequestSchema,
 } from "./projects";
 
 export interface Endpoint {
@@ -203,7 +205,9 @@ export const ENDPOINTS: readonly Endpoint[] = [
   {
     method: "post",
     path: "/api/library/undo",
-    summary: "Take the last change of cards, folders or the bin back; what can no longer be is passed over",
+    summary:
+      "Take the last change of cards, folders or the bin back, with what can no longer be passed over; or the one that is named, all of it",
+    body: UndoLibrarySchema,
     answer: WalkedBodySchema,
   },
   {
@@ -239,8 +243,8 @@ export const ENDPOINTS: readonly Endpoint[] = [
   {
     method: "post",
     path: "/api/projects/{id}/undo",
-    summary: "Append the inverse of the last change",
-    body: HistoryRequestSchema,
+    summary: "Append the inverse of the last change, or of the one that is named where nothing later stands on it",
+    body: UndoRequestSchema,
     answer: ProjectBodySchema,
   },
   {

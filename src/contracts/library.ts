@@ -136,10 +136,19 @@ export const FolderChangeSchema = z.strictObject({
 });
 /** Files presets under a folder that is called as their artist or client is. */
 export const FileBySchema = z.strictObject({ by: z.enum(["artist", "client"]), ids: z.array(Id).min(1).max(5000) });
-export const HistoryBodySchema = z.strictObject({ history: HistorySchema });
+export const HistoryBodySchema = z.strictObject({
+  history: HistorySchema,
+  /** The newest changes that stand, newest first. */
+  standing: z.array(z.strictObject({ n: z.int(), label: z.string() })),
+});
+export const UndoLibrarySchema = z.strictObject({
+  /** This change alone, all of it; without it the last that stands, with what can no longer be passed over. */
+  n: z.int().min(1).optional(),
+});
 export const WalkedBodySchema = z.strictObject({ history: HistorySchema, walked: WalkedSchema });
 export const FolderBodySchema = z.strictObject({ folder: FolderSchema });
 
+export type LibraryHistory = z.infer<typeof HistoryBodySchema>;
 export type PresetQuery = z.infer<typeof PresetQuerySchema>;
 export type PresetPage = z.infer<typeof PresetPageSchema>;
 export type NewPreset = z.infer<typeof NewPresetSchema>;

@@ -67,6 +67,10 @@ export const ChangeRequestSchema = z.strictObject({
   label: z.string().trim().min(1).max(300),
 });
 export const HistoryRequestSchema = z.strictObject({ baseRevision: z.int().min(0) });
+export const UndoRequestSchema = HistoryRequestSchema.extend({
+  /** This change alone, where nothing later stands on it; without it the last that stands. */
+  revision: z.int().min(1).optional(),
+});
 export const RevisionListSchema = z.strictObject({ revisions: z.array(RevisionRowSchema) });
 export const RevisionBodySchema = z.strictObject({ project: ProjectSchema, revision: z.int() });
 

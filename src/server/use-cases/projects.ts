@@ -1,11 +1,12 @@
 import type { ChangeRequest, NewProject, ProjectBody } from "@/contracts/projects";
 import type { History, ProjectRow, RevisionRow } from "@/contracts/records";
-import { walkHistory, wordsOfHistory } from "@/core/documents/history";
+import { walkHistory } from "@/core/documents/history";
 import { type Project, completeProject, findProjectProblem } from "@/core/projects/project";
 import { PROJECT_SCHEMA } from "@/core/projects/schema";
 import { applySteps } from "@/core/recall/apply";
 import { invertSteps } from "@/core/recall/step";
-import { type Step, kindOf } from "@/core/recall/steps";
+import { type Step, cellOf, kindOf } from "@/core/recall/steps";
+import { describeChange } from "@/core/recall/where";
 import { ok } from "@/core/result";
 import type { Context } from "../store/context";
 import type { Executor } from "../data/executor";
@@ -21,8 +22,17 @@ const noProject = (id: string) => failure("notFound", wordsOfNone(id));
 
 export const listProjects = ({ db }: Context): Promise<readonly ProjectRow[]> => projects.listProjects(db);
 
-const historyOf = async (db: Executor, id: string): Promise<History> =>
-  wordsOfHistory(await projects.listLinks(db, id));
+/** What the next undo and redo concern, in words that say where. */
+async function historyOf(db: Executor, project: Project): Promise<History> {
+  const links = await projects.listLinks(db, project.id);
+  const { undo, redo } = walkHistory(links);
+  const words = async (n: number | undefined) =>
+    n === undefined ? null : describeChange(labelIn(links, n), project, await projects.getSteps(db, project.id, n));
+  return { undo: await words(undo.at(-1)), redo: await words(redo.at(-1)) };
+}
+
+const labelIn = (links: readonly projects.RevisionLink[], n: number): string =>
+  links.find((link) => link.n === n)?.label ?? "";
 
 export async function getProject({ db }: Context, id: string): Promise<Outcome<ProjectBody>> {
   const record = await projects.findProject(db, id);
@@ -35,7 +45,7 @@ export const bodyOf = async (
 ): Promise<ProjectBody> => ({
   project,
   revision,
-  history: await historyOf(db, project.id),
+  history: await historyOf(db, project),
   draft: draft ? { ...draft } : null,
 });
 
@@ -117,22 +127,49 @@ async function commit(
 const walk = (
   context: Context,
   id: string,
-  { base, way }: { readonly base: number; readonly way: "undo" | "redo" },
+  { base, way, only }: { readonly base: number; readonly way: "undo" | "redo"; readonly only?: number | undefined },
 ): Promise<Outcome<ProjectBody>> =>
   commit(context, id, async (record, tx) => {
     if (base !== record.revision) refuseStale(record, base);
     const links = await projects.listLinks(tx, id);
-    const n = walkHistory(links)[way].at(-1) ?? refuse("refused", `There is nothing to ${way}.`);
-    const label = links.find((l) => l.n === n)?.label ?? "";
+    const pile = walkHistory(links)[way];
+    const n = only ?? pile.at(-1) ?? refuse("refused", `There is nothing to ${way}.`);
+    if (!pile.includes(n)) refuse("refused", "That has been taken back already.");
     const steps = await projects.getSteps(tx, id, n);
+    if (n !== pile.at(-1)) await checkAlone(tx, record.project, { links, n, later: pile.slice(pile.indexOf(n) + 1) });
+    const label = labelIn(links, n);
     return way === "undo"
       ? { label: `Undo: ${label}`, steps: invertSteps(steps), undoes: n }
       : { label: `Redo: ${label}`, steps, redoes: n };
   });
 
-/** Appends the inverse of the last change that stands. */
-export const undo = (context: Context, id: string, base: number): Promise<Outcome<ProjectBody>> =>
-  walk(context, id, { base, way: "undo" });
+interface Alone {
+  readonly links: readonly projects.RevisionLink[];
+  readonly n: number;
+  /** What stands of the changes since, oldest first. */
+  readonly later: readonly number[];
+}
+
+/** Refuses to take back a change that later ones stand on: those must still be able to be taken back after it, one by one. */
+async function checkAlone(tx: Executor, project: Project, { links, n, later }: Alone): Promise<void> {
+  const own = await projects.getSteps(tx, project.id, n);
+  const cells = new Set(own.map((step) => JSON.stringify(cellOf(step))));
+  const turn = takingTurns();
+  let [now, standsOnIt] = [applySteps(project, invertSteps(own)), later.at(-1)];
+  for (const one of later.toReversed()) {
+    await turn();
+    const steps = await projects.getSteps(tx, project.id, one);
+    if (steps.some((step) => cells.has(JSON.stringify(cellOf(step))))) standsOnIt = one;
+    if (now.ok) now = applySteps(now.value, invertSteps(steps));
+  }
+  if (now.ok) return;
+  const [what, since] = [labelIn(links, n), labelIn(links, standsOnIt ?? n)];
+  refuse("refused", `“${what}” cannot be taken back by itself: “${since}” was done on it since. Undo that first.`);
+}
+
+/** Appends the inverse of the last change that stands, or of the one that is asked for, where nothing later stands on it. */
+export const undo = (context: Context, id: string, base: number, only?: number): Promise<Outcome<ProjectBody>> =>
+  walk(context, id, { base, way: "undo", only });
 
 /** Appends again what the last undo took back. */
 export const redo = (context: Context, id: string, base: number): Promise<Outcome<ProjectBody>> =>

@@ -38,7 +38,7 @@ export interface Bench extends Choice, Compared {
   readonly turn: (key: string, values: Turned) => void;
   /** Puts another chain of this bench on B while it is considered; null ends that. */
   readonly hearBeside: (other: { readonly name: string; readonly chain: Chain } | null) => void;
-  readonly gesture: (label: string, make: (hand: gestures.Hand) => readonly Step[]) => Promise<boolean>;
+  readonly gesture: (label: string, make: (hand: gestures.Hand) => readonly Step[]) => Promise<number | null>;
 }
 
 /** What stands on the bench, beside how it was saved, and what a hand does to it. */

@@ -6,6 +6,8 @@ interface Saying {
   readonly action?: { readonly label: string; readonly onClick: () => void };
   /** How long it stands, in milliseconds; a few seconds where nothing is said. */
   readonly duration?: number;
+  /** Takes the place of the last that was said under this name. */
+  readonly id?: string;
 }
 
 /** Whether the place for words is asked for: by the first of them at the latest. Words that come before it wait for it. */

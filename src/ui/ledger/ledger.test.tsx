@@ -146,6 +146,21 @@ describe("the ledger", () => {
   });
 });
 
+describe("three quick presses for a strip", () => {
+  it("are three strips one below the other, numbered in that order", async () => {
+    await open();
+    fireEvent.click(row("Cello"));
+    for (let n = 0; n < 3; n++) press("N", { shiftKey: true });
+    await waitFor(() => expect(chosen()).toEqual(["Audio strip 3"]));
+    const now = (await stored()).project.strips.map((s) => s.look.name);
+    expect(now.slice(now.indexOf("Cello") + 1, now.indexOf("Cello") + 4)).toEqual([
+      "Audio strip",
+      "Audio strip 2",
+      "Audio strip 3",
+    ]);
+  });
+});
+
 describe("the library beside", () => {
   it("applies what is typed and entered at once, though the list is still on its way", async () => {
     await open();

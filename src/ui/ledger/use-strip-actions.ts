@@ -1,11 +1,16 @@
 "use client";
 
+import { useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { KEYS } from "@/clients/events";
+import type { ProjectBody } from "@/contracts/projects";
 import { type Project, findStrip } from "@/core/projects/project";
 import type { Step } from "@/core/recall/steps";
 import type { Strip } from "@/core/strips/strip";
 import { type Action, useActions } from "../actions/actions";
 import { STRIP_WORDS } from "../kit/strip-words";
 import type { ProjectEditing } from "../projects/editing";
+import { createLine } from "../kit/in-line";
 import { mintKey } from "../kit/mint";
 import { useNewStrip } from "../settings/starts";
 import { useStripStart } from "../settings/strip-start";
@@ -41,14 +46,27 @@ export function useStripActions(
   const newStrip = useNewStrip();
   const { startOf, set } = useStripStart();
   const project = editing.body?.project;
-  const add = async (kind: (typeof ADDED_KINDS)[number]): Promise<void> => {
-    if (!project) return;
-    const main = project.strips.find((s) => s.kind === "main");
-    const name = freeName(project, ADDED_NAMES[kind]);
-    const strip = await newStrip(kind, name, main ? { strip: main.id } : null);
-    await editing.commit(`Add ${name}`, (now) => [placed(now, strip, cursor?.id ?? null)]);
-    onAdded(strip.id);
-  };
+  const queries = useQueryClient();
+  const projectNow = () => queries.getQueryData<ProjectBody>(KEYS.project(project?.id ?? ""))?.project;
+  // Of quick presses each waits for the one before, whose name and place it must know.
+  const [line] = useState(createLine);
+  /** Below the strip in hand, and below those that were added there just before. */
+  const lastAdded = useRef<{ readonly below: string | null; readonly strip: string } | null>(null);
+  const add = (kind: (typeof ADDED_KINDS)[number]): Promise<void> =>
+    line(async () => {
+      if (!project) return;
+      const main = project.strips.find((s) => s.kind === "main");
+      const blank = await newStrip(kind, ADDED_NAMES[kind], main ? { strip: main.id } : null);
+      const { current: before } = lastAdded;
+      const below = cursor?.id ?? null;
+      const now = projectNow() ?? project;
+      const after = before?.below === below && findStrip(now, before.strip) ? before.strip : below;
+      const name = freeName(now, ADDED_NAMES[kind]);
+      const strip = { ...blank, look: { ...blank.look, name } };
+      lastAdded.current = { below, strip: strip.id };
+      await editing.commit(`Add ${name}`, (now) => [placed(now, strip, after)]);
+      onAdded(strip.id);
+    });
   const from = cursor?.inserts.from;
   const kind = cursor?.kind ?? "audio";
   const group = "Project";

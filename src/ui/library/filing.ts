@@ -73,19 +73,22 @@ async function patch(own: readonly PresetRow[], cardOf: CardOf, rest: Omit<CardC
 /** Changes cards; says what was done, with the way back. Rejects where it was refused. */
 export function useFiling() {
   const queries = useQueryClient();
-  const undo = async () => {
+  const undo = async (n: number) => {
     try {
-      const { walked } = await api.walkLibrary("undo");
+      const { walked } = await api.undoFiling(n);
       await refetchLibrary(queries);
-      if (walked.passed > 0) say(wordsOfWalk("undo", walked));
+      say(wordsOfWalk("undo", walked));
     } catch (error) {
       sayError(errorText(error));
     }
   };
+  /** Says what was done. The way back is to that change, whatever has been done since. */
   const done = async (words: string, canUndo = true) => {
     touch("library");
     await refetchLibrary(queries);
-    say(words, canUndo ? { action: { label: "Undo", onClick: () => void undo() } } : {});
+    const { standing } = canUndo ? await api.libraryHistory() : { standing: [] };
+    const made = standing.find(({ label }) => label === words) ?? standing[0];
+    say(words, made ? { action: { label: "Undo", onClick: () => void undo(made.n) } } : {});
   };
   const change = async (
     presets: readonly PresetRow[],

@@ -16,7 +16,7 @@ interface Asked {
   readonly targetWords: string;
   /** Shows every change first. */
   readonly plan: () => void;
-  readonly undo: () => Promise<boolean>;
+  readonly undo: (revision: number) => Promise<boolean>;
 }
 
 /** Applies all of a preset at once where nothing is asked and only the targets change, else by the plan. Rejects with what the server says. */
@@ -36,5 +36,5 @@ export async function applyDirectly(asked: Asked): Promise<void> {
   if (plan.steps.length === 0) return say(`“${preset.card.name}” is there already; nothing would change.`);
   const label = `Apply “${preset.card.name}” ${targetWords}`;
   const done = await commitTo(queries, project, label, () => plan.steps);
-  if (done) say(label, { action: { label: "Undo", onClick: () => void asked.undo() } });
+  if (done !== null) say(label, { action: { label: "Undo", onClick: () => void asked.undo(done) } });
 }

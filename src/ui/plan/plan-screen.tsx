@@ -82,9 +82,9 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
     const label = `Apply “${preset.card.name}” to ${targetWords}`;
     const done = await editing.commit(label, () => plan.steps);
     setApplying(false);
-    if (!done) return;
+    if (done === null) return;
     say(`${label}: ${count} change${count === 1 ? "" : "s"}`, {
-      action: { label: "Undo", onClick: () => void editing.undo() },
+      action: { label: "Undo", onClick: () => void editing.undo(done) },
     });
     back();
   };

@@ -6,6 +6,7 @@ import type { PlanRequest, ProjectBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import { useInHand } from "../projects/in-hand";
 import { useOpenProject } from "../projects/open-project";
+import { createLine } from "../kit/in-line";
 import { orSay, say } from "../kit/say";
 
 export interface Recall {
@@ -39,13 +40,8 @@ function lastBeforeMain(body: ProjectBody | undefined): string | null {
   return body?.project.strips.filter((s) => s.kind !== "main").at(-1)?.id ?? null;
 }
 
-let last: Promise<void> = Promise.resolve();
-
 /** One after the other: what comes second is planned on what the first has left. */
-function inLine(work: () => Promise<void>): Promise<void> {
-  last = last.then(work, work);
-  return last;
-}
+const inLine = createLine();
 
 /** Applying what is chosen in the library to what is chosen in the project in hand. */
 export function useRecall(): Recall {

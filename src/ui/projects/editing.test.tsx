@@ -64,21 +64,21 @@ describe("a gesture", () => {
       await held;
       return fetch(input, init);
     };
-    let done: Promise<boolean> = Promise.resolve(false);
+    let done: Promise<number | null> = Promise.resolve(null);
     act(() => void (done = editing.current.commit("Rename", rename("Cello, low"))));
     await shows(editing, "Cello, low");
     expect(nameOf((await stored()).project)).not.toBe("Cello, low");
     letGo();
-    expect(await act(() => done)).toBe(true);
+    expect(await act(() => done)).toBe((await stored()).revision);
     globalThis.fetch = fetch;
     expect(nameOf((await stored()).project)).toBe("Cello, low");
     await waitFor(async () => expect(editing.current.body).toEqual(await stored()));
-    expect(editing.current.body!.history.undo).toBe("Rename");
+    expect(editing.current.body!.history.undo).toBe("Rename (Cello, low)");
   });
 
   it("of nothing is not sent", async () => {
     const editing = await open();
-    expect(await act(() => editing.current.commit("Nothing", () => []))).toBe(false);
+    expect(await act(() => editing.current.commit("Nothing", () => []))).toBeNull();
     expect(house.asked.filter((a) => a.startsWith("POST"))).toEqual([]);
   });
 
@@ -86,12 +86,12 @@ describe("a gesture", () => {
     const editing = await open();
     const { revision } = editing.current.body!;
     const names = ["Cello 1", "Cello 2", "Cello 3", "Cello 4"];
-    const all: Promise<boolean>[] = [];
+    const all: Promise<number | null>[] = [];
     act(() => {
       for (const name of names) all.push(editing.current.commit(`Call it ${name}`, rename(name)));
     });
     await shows(editing, "Cello 4");
-    expect(await act(() => Promise.all(all))).toEqual([true, true, true, true]);
+    expect(await act(() => Promise.all(all))).toEqual([1, 2, 3, 4].map((n) => revision + n));
     const after = await stored();
     expect(after.revision).toBe(revision + 4);
     for (const name of ["Cello 3", "Cello 2", "Cello 1"]) {
@@ -112,12 +112,12 @@ describe("a gesture", () => {
         steps: [...rename("Theirs")(project)],
       }),
     );
-    expect(await act(() => editing.current.commit("Mine", rename("Mine")))).toBe(false);
+    expect(await act(() => editing.current.commit("Mine", rename("Mine")))).toBeNull();
     expect(said).toHaveLength(1);
     await shows(editing, "Theirs");
     expect(nameOf((await stored()).project)).toBe("Theirs");
     // The next one knows.
-    expect(await act(() => editing.current.commit("Mine", rename("Mine")))).toBe(true);
+    expect(await act(() => editing.current.commit("Mine", rename("Mine")))).not.toBeNull();
     expect(nameOf((await stored()).project)).toBe("Mine");
   });
 
@@ -127,11 +127,64 @@ describe("a gesture", () => {
     const { fetch } = globalThis;
     globalThis.fetch = (input, init) =>
       init?.method === "POST" ? Promise.reject(new TypeError("no network")) : fetch(input, init);
-    expect(await act(() => editing.current.commit("Mine", rename("Mine")))).toBe(false);
+    expect(await act(() => editing.current.commit("Mine", rename("Mine")))).toBeNull();
     globalThis.fetch = fetch;
     expect(said.at(-1)).toContain("does not answer");
     await shows(editing, before);
-    expect(await act(() => editing.current.commit("Mine", rename("Mine")))).toBe(true);
+    expect(await act(() => editing.current.commit("Mine", rename("Mine")))).not.toBeNull();
+  });
+});
+
+describe("undo", () => {
+  it("says what it took back and where, and what it did again", async () => {
+    const editing = await open();
+    await act(() => editing.current.commit("Rename", rename("Cello, low")));
+    await act(() => editing.current.undo());
+    await act(() => editing.current.redo());
+    expect(said).toEqual([
+      "Taken back: Rename (Cello), in Salt Lanterns",
+      "Done again: Rename (Cello, low), in Salt Lanterns",
+    ]);
+  });
+
+  it("pressed many times quickly is followed by the picture, one by one", async () => {
+    const editing = await open();
+    for (let n = 1; n <= 5; n++) await act(() => editing.current.commit(`Call it ${n}`, rename(`Cello ${n}`)));
+    const shown: string[] = [];
+    renderHook(
+      () => {
+        const { body } = useOpenProject(ID);
+        const name = body && nameOf(body.project);
+        if (name !== undefined && name !== shown.at(-1)) shown.push(name);
+      },
+      { wrapper: house.wrapper },
+    );
+    await act(async () => {
+      for (const one of [1, 2, 3, 4, 5].map(() => editing.current.undo())) await one;
+    });
+    await waitFor(() => expect(shown).toEqual(["Cello 5", "Cello 4", "Cello 3", "Cello 2", "Cello 1", "Cello"]));
+  });
+
+  it("of one change takes back that, with later ones standing; where a later one stands on it, it says which", async () => {
+    const editing = await open();
+    const first = await act(() => editing.current.commit("First name", rename("Cello 1")));
+    const tempo = await act(() =>
+      editing.current.commit("Faster", ({ tempo }) => [
+        { id: mintKey(), kind: "setTempo", from: tempo, to: tempo + 2 },
+      ]),
+    );
+    await act(() => editing.current.commit("Second name", rename("Cello 2")));
+    expect(await act(() => editing.current.undo(first!))).toBe(false);
+    expect(said.at(-1)).toBe(
+      "“First name” cannot be taken back by itself: “Second name” was done on it since. Undo that first.",
+    );
+    expect(await act(() => editing.current.undo(tempo!))).toBe(true);
+    expect(nameOf((await stored()).project)).toBe("Cello 2");
+    expect(await act(() => editing.current.undo(tempo!))).toBe(false);
+    expect(said.at(-1)).toBe("That has been taken back already.");
+    await act(() => editing.current.undo());
+    await act(() => editing.current.undo());
+    expect(nameOf((await stored()).project)).toBe("Cello");
   });
 });
 
@@ -152,7 +205,7 @@ describe("a project that is only looked at", () => {
     const asked = house.asked.length;
     const none = renderHook(() => useProjectEditing(null), { wrapper: house.wrapper });
     expect(none.result.current.body).toBeUndefined();
-    expect(await act(() => none.result.current.commit("Rename", rename("x")))).toBe(false);
+    expect(await act(() => none.result.current.commit("Rename", rename("x")))).toBeNull();
     expect(await act(() => none.result.current.undo())).toBe(false);
     expect(house.asked.length).toBe(asked);
   });

@@ -7,40 +7,43 @@ import type { ProjectBody } from "@/contracts/projects";
 import type { Project } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
 import type { Step } from "@/core/recall/steps";
+import { describeChange } from "@/core/recall/where";
 import { type OpenProject, useOpenProject } from "./open-project";
 import { send } from "./sending";
 
 type Make = (project: Project) => readonly Step[];
 
 /**
- * One gesture: shown at once, then sent. True when the server has taken it. The steps are made from the project as it
+ * One gesture: shown at once, then sent. The revision that it made, or null where it made none. The steps are made from the project as it
  * is shown at that moment, which a gesture just before may have changed.
  */
-export function commitTo(queries: QueryClient, id: string, label: string, make: Make): Promise<boolean> {
+export function commitTo(queries: QueryClient, id: string, label: string, make: Make): Promise<number | null> {
   const key = KEYS.project(id);
   // A fetch that is under way would bring the state before; what is shown stays.
   void queries.cancelQueries({ queryKey: key }, { revert: false });
   const shown = queries.getQueryData<ProjectBody>(key);
   const steps = shown ? make(shown.project) : [];
-  if (!shown || steps.length === 0) return Promise.resolve(false);
+  if (!shown || steps.length === 0) return Promise.resolve(null);
   const applied = applySteps(shown.project, steps);
   if (applied.ok)
     queries.setQueryData<ProjectBody>(key, {
       ...shown,
       project: applied.value,
-      history: { undo: label, redo: null },
+      history: { undo: describeChange(label, applied.value, steps), redo: null },
     });
-  return send(queries, id, (baseRevision) => api.changeProject(id, { baseRevision, steps: [...steps], label }));
+  const call = (baseRevision: number) => api.changeProject(id, { baseRevision, steps: [...steps], label });
+  return send(queries, id, { call, isShown: true }).then((made) => made?.revision ?? null);
 }
 
 export interface ProjectEditing extends OpenProject {
-  readonly commit: (label: string, make: Make) => Promise<boolean>;
+  /** The revision that it made, or null where it made none. */
+  readonly commit: (label: string, make: Make) => Promise<number | null>;
 }
 
 /** A project, or a draft, and what can be done to it. */
 export function useProjectEditing(id: string | null): ProjectEditing {
   const queries = useQueryClient();
   const commit: ProjectEditing["commit"] = (label, make) =>
-    id === null ? Promise.resolve(false) : commitTo(queries, id, label, make);
+    id === null ? Promise.resolve(null) : commitTo(queries, id, label, make);
   return { ...useOpenProject(id), commit };
 }

@@ -4,14 +4,21 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/projects";
+import { say } from "../kit/say";
 import { send } from "./sending";
 
 export interface OpenProject {
   readonly body: ProjectBody | undefined;
   readonly error: Error | null;
-  readonly undo: () => Promise<boolean>;
+  /** Takes back the last change, or the one that made a revision; says what, and where. */
+  readonly undo: (revision?: number) => Promise<boolean>;
   readonly redo: () => Promise<boolean>;
 }
+
+/** Many that follow each other quickly are one message. */
+const WALK = "walked";
+
+const placeOf = ({ draft, project }: ProjectBody): string => (draft ? "" : `, in ${project.name}`);
 
 /** A project, or a draft, as it stands, and the way back. What changes it is in editing.ts. */
 export function useOpenProject(id: string | null): OpenProject {
@@ -22,10 +29,23 @@ export function useOpenProject(id: string | null): OpenProject {
     enabled: id !== null,
     retry: false,
   });
+  const walk = async (
+    call: (id: string, base: number) => Promise<ProjectBody>,
+    wordsOf: (now: ProjectBody) => string,
+  ) => {
+    if (id === null) return false;
+    const now = await send(queries, id, { call: (base) => call(id, base), isShown: false });
+    if (now) say(wordsOf(now), { id: WALK });
+    return now !== null;
+  };
   return {
     body: data,
     error,
-    undo: () => (id === null ? Promise.resolve(false) : send(queries, id, (base) => api.undoProject(id, base))),
-    redo: () => (id === null ? Promise.resolve(false) : send(queries, id, (base) => api.redoProject(id, base))),
+    undo: (revision) =>
+      walk(
+        (project, base) => api.undoProject(project, base, revision),
+        (now) => `Taken back: ${now.history.redo}${placeOf(now)}`,
+      ),
+    redo: () => walk(api.redoProject, (now) => `Done again: ${now.history.undo}${placeOf(now)}`),
   };
 }

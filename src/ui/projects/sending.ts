@@ -11,6 +11,8 @@ import { sayError } from "../kit/say";
 interface Line {
   tail: Promise<unknown>;
   waiting: number;
+  /** How many of them are shown already: until the last of these is answered, what is shown is ahead of the server. */
+  ahead: number;
   revision: number;
 }
 
@@ -29,37 +31,46 @@ export const isOnItsWay = (queries: QueryClient, project: string): boolean =>
 
 function lineOf(queries: QueryClient, id: string, revision: number): Line {
   const lines = linesOf(queries);
-  const line = lines.get(id) ?? { tail: Promise.resolve(), waiting: 0, revision };
+  const line = lines.get(id) ?? { tail: Promise.resolve(), waiting: 0, ahead: 0, revision };
   if (line.waiting === 0) line.revision = Math.max(line.revision, revision);
   lines.set(id, line);
   return line;
 }
 
-/** Sends a gesture after those before it. When it is refused, the project is shown as the server has it, and why. */
-export async function send(
-  queries: QueryClient,
-  id: string,
-  call: (base: number) => Promise<ProjectBody>,
-): Promise<boolean> {
+interface Gesture {
+  readonly call: (base: number) => Promise<ProjectBody>;
+  /** Whether what it does is shown before it is answered, as with all but undo and redo. */
+  readonly isShown: boolean;
+}
+
+/**
+ * Sends a gesture after those before it: what it has led to, or null. When it is refused, the project is shown as the server
+ * has it, and why.
+ */
+export async function send(queries: QueryClient, id: string, { call, isShown }: Gesture): Promise<ProjectBody | null> {
   touch("project");
   const key = KEYS.project(id);
   const line = lineOf(queries, id, queries.getQueryData<ProjectBody>(key)?.revision ?? 0);
-  line.waiting += 1;
+  const count = (one: 1 | -1) => {
+    line.waiting += one;
+    if (isShown) line.ahead += one;
+  };
+  count(1);
   const turn = line.tail.then(async () => {
     try {
       const body = await call(line.revision);
       line.revision = body.revision;
-      line.waiting -= 1;
+      count(-1);
       queries.setQueryData<ProjectBody>(key, (shown) =>
-        line.waiting === 0 || !shown ? body : { ...shown, revision: body.revision, history: body.history },
+        line.ahead === 0 || !shown ? body : { ...shown, revision: body.revision, history: body.history },
       );
-      return true;
+      return body;
     } catch (error) {
-      line.waiting -= 1;
+      count(-1);
       sayError(errorText(error));
       await queries.refetchQueries({ queryKey: key });
       line.revision = queries.getQueryData<ProjectBody>(key)?.revision ?? line.revision;
-      return false;
+      return null;
     }
   });
   line.tail = turn;

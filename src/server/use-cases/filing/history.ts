@@ -1,3 +1,4 @@
+import type { LibraryHistory } from "@/contracts/library";
 import type { History, Walked } from "@/contracts/records";
 import { walkHistory, wordsOfHistory } from "@/core/documents/history";
 import { type LibraryStep, invertLibrarySteps } from "@/core/library/step";
@@ -13,6 +14,17 @@ import { applyStep } from "./steps";
 const historyIn = async (db: Executor): Promise<History> => wordsOfHistory(await log.listLinks(db));
 
 export const libraryHistory = ({ db }: Context): Promise<History> => historyIn(db);
+
+/** Changes that can still be asked to be taken back by their messages; older ones have none on screen any more. */
+const STANDING = 30;
+
+/** The newest changes that stand, newest first. */
+export async function listStanding({ db }: Context): Promise<LibraryHistory["standing"]> {
+  const links = await log.listLinks(db);
+  const labels = new Map(links.map(({ n, label }) => [n, label]));
+  const standing = walkHistory(links).undo.slice(-STANDING).toReversed();
+  return standing.map((n) => ({ n, label: labels.get(n) ?? "" }));
+}
 
 /** Reasons that are told; more would not be read. */
 const MOST_REASONS = 3;
@@ -47,23 +59,34 @@ async function tryAll(
   return { done, passed: steps.length - done.length, reasons: [...reasons] };
 }
 
+function wordsOfStanding(of: string, links: readonly { n: number; label: string }[], last: number | undefined): string {
+  const since = links.find((l) => l.n === last)?.label ?? "";
+  return of === since
+    ? `“${of}” can no longer be taken back.`
+    : `“${of}” cannot be taken back by itself: more was done since, “${since}” last. Undo that first.`;
+}
+
 /**
  * Takes back the last change that was not taken back yet, or does the last one that was again. What can no longer be is passed
  * over, and said: there is always a next one to go on to. What is told is the history right after it: of two that come close
- * together, each is told its own.
+ * together, each is told its own. A change that is asked for by its number is taken back whole, or not at all.
  */
 export function walkLibrary(
   context: Context,
   direction: "undo" | "redo",
+  only?: number,
 ): Promise<Outcome<{ history: History; walked: Walked }>> {
   return transact(context, async (tx, note) => {
     const links = await log.listLinks(tx);
-    const n = walkHistory(links)[direction].at(-1) ?? refuse("refused", `There is nothing to ${direction}.`);
+    const pile = walkHistory(links)[direction];
+    const n = only ?? pile.at(-1) ?? refuse("refused", `There is nothing to ${direction}.`);
+    if (!pile.includes(n)) refuse("refused", "That has been taken back already.");
     const of = links.find((l) => l.n === n)?.label ?? "";
     const at = context.now().toISOString();
     // The inverse of what was done last with it, be that the change itself, its undo or its redo.
     const steps = invertLibrarySteps(await log.lastSteps(tx, n));
     const { done, passed, reasons } = await tryAll(tx, steps, { at, note });
+    if (only !== undefined && passed > 0) refuse("refused", wordsOfStanding(of, links, pile.at(-1)));
     if (done.length === 0) {
       await log.closeEntry(tx, n);
       note({ kind: "folder", id: "" });

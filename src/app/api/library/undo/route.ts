@@ -1,4 +1,10 @@
-import { route } from "@/server/http/route";
+import { UndoLibrarySchema } from "@/contracts/library";
+import { readJson, route } from "@/server/http/route";
 import { walkLibrary } from "@/server/use-cases/filing/history";
 
-export const POST = (): Promise<Response> => route((context) => walkLibrary(context, "undo"));
+export const POST = (request: Request): Promise<Response> =>
+  route(async (context) => {
+    if (request.body === null) return walkLibrary(context, "undo");
+    const body = await readJson(request, UndoLibrarySchema);
+    return body.ok ? walkLibrary(context, "undo", body.value.n) : body;
+  });

@@ -1,9 +1,9 @@
-import { HistoryRequestSchema } from "@/contracts/projects";
+import { UndoRequestSchema } from "@/contracts/projects";
 import { readJson, route } from "@/server/http/route";
 import { undo } from "@/server/use-cases/projects";
 
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   route(async (context) => {
-    const body = await readJson(request, HistoryRequestSchema);
-    return body.ok ? undo(context, (await params).id, body.value.baseRevision) : body;
+    const body = await readJson(request, UndoRequestSchema);
+    return body.ok ? undo(context, (await params).id, body.value.baseRevision, body.value.revision) : body;
   });
