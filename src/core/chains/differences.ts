@@ -1,4 +1,5 @@
 import equal from "fast-deep-equal";
+import { counted } from "../names/count";
 import type { ParamId, Value } from "../units/param-spec";
 import type { Chain, ChainNode, PresetRef, Lane, Processor } from "./chain";
 import { mapProcessor, processorsOf, lanesOf, nodesIn } from "./tree";
@@ -44,7 +45,8 @@ function pairUp(saved: readonly Processor[], now: readonly Processor[]): Map<Pro
   return pairs;
 }
 
-function inProcessor(saved: Processor, now: Processor): Difference[] {
+/** What one plugin differs by from how it was saved. */
+export function processorDifferences(saved: Processor, now: Processor): readonly Difference[] {
   const differences: Difference[] = [];
   if (saved.enabled !== now.enabled)
     differences.push({ kind: "enabled", processor: now.key, from: saved.enabled, to: now.enabled });
@@ -109,7 +111,7 @@ export function differencesOf(saved: Chain, now: Chain): readonly Difference[] {
   return [
     ...after.flatMap((p): Difference[] => {
       const partner = pairs.get(p);
-      return partner ? inProcessor(partner, p) : [{ kind: "added", processor: p }];
+      return partner ? [...processorDifferences(partner, p)] : [{ kind: "added", processor: p }];
     }),
     ...before.filter((p) => !kept.has(p)).map((processor): Difference => ({ kind: "removed", processor })),
     ...inSections(saved, now),
@@ -138,8 +140,8 @@ export function describeDifferences(differences: readonly Difference[]): string 
   const plugins = count(["added", "removed"]);
   const values = count(["value", "enabled", "lane", "section"]);
   const words = [
-    plugins > 0 ? `${plugins} plugin${plugins === 1 ? "" : "s"}` : null,
-    values > 0 ? `${values} value${values === 1 ? "" : "s"}` : null,
+    plugins > 0 ? counted(plugins, "plugin") : null,
+    values > 0 ? counted(values, "value") : null,
     count(["order"]) > 0 ? "the order" : null,
     count(["macros"]) > 0 ? "the macros" : null,
   ].filter((word) => word !== null);

@@ -1,6 +1,6 @@
 import equal from "fast-deep-equal";
 import { type Chain, type ChainNode, type Macro, type Processor, processorName } from "../chains/chain";
-import { processorsOf, keysIn, rekeyed } from "../chains/tree";
+import { processorsOf, keysIn, mapProcessor, rekeyed } from "../chains/tree";
 import { retargeted } from "../chains/macros";
 import type { Step } from "./steps";
 
@@ -25,20 +25,42 @@ export interface PlannedInserts {
 }
 
 export function planInserts(input: InsertsInput): PlannedInserts {
-  const { now, wanted, single, mode } = input;
+  const { now, single, mode } = input;
   if (mode === "values") return planValues(input);
   if (single && mode === "replace") return planSingle(input);
   if (mode === "replace" || now.nodes.length === 0) {
     if (single) return planPlaced(input, null);
-    return {
-      steps: equal(now, wanted) ? [] : [{ ...blank(input), kind: "setChain", from: now, to: wanted }],
-      left: [],
-    };
+    return { steps: planReplaced(input), left: [] };
   }
   return planPlaced(input, mode === "before" ? null : (now.nodes.at(-1)?.key ?? null));
 }
 
 const blank = ({ strip, mint }: InsertsInput) => ({ id: mint(), strip });
+
+/**
+ * One chain in the place of another. Where the same plugins stand in the same order only what differs is changed, so that the
+ * plan tells it value by value.
+ */
+function planReplaced(input: InsertsInput): readonly Step[] {
+  const { now, wanted } = input;
+  if (equal(now, wanted)) return [];
+  const partners = new Map(processorsOf(wanted).map((p) => [p.key, p]));
+  const pairs = processorsOf(now).flatMap((standing) => {
+    const partner = partners.get(standing.key);
+    return partner?.model === standing.model ? [[standing, partner] as const] : [];
+  });
+  const turned = pairs.reduce(
+    (chain, [{ key }, { values, enabled }]) => mapProcessor(chain, key, (p) => ({ ...p, values, enabled })),
+    now,
+  );
+  if (!equal(turned.nodes, wanted.nodes)) return [{ ...blank(input), kind: "setChain", from: now, to: wanted }];
+  const steps: Step[] = pairs.flatMap(([standing, partner]) => [...valueSteps(input, standing, partner)]);
+  if (!equal(now.macros, wanted.macros))
+    steps.push({ ...blank(input), kind: "setMacros", from: now.macros, to: wanted.macros });
+  const [from, to] = [now.from ?? null, wanted.from ?? null];
+  if (!equal(from, to)) steps.push({ ...blank(input), kind: "setFrom", from, to });
+  return steps;
+}
 
 /** The nodes of a chain, and its macros, under keys that the other chain does not use. */
 function freshOf(input: InsertsInput): { readonly nodes: readonly ChainNode[]; readonly macros: readonly Macro[] } {

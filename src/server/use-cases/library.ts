@@ -6,6 +6,7 @@ import { completeContent, findContentProblem } from "@/core/presets/whole";
 import { findStrip } from "@/core/projects/project";
 import { ok } from "@/core/result";
 import { loadedFrom } from "@/core/strips/loaded";
+import { differencesFrom, referenceOf } from "@/core/presets/standing";
 import type { Strip } from "@/core/strips/strip";
 import type { Context } from "../store/context";
 import type { Note } from "../data/changes";
@@ -67,7 +68,9 @@ async function usesOf(db: Executor, preset: string): Promise<readonly Use[]> {
 
 /** In how many values everything in a strip that came from a preset differs from what that holds. */
 const differsFrom = (strip: Strip, preset: string, saved: Content): number =>
-  loadedFrom(strip, preset).reduce((sum, chain) => sum + differencesOf(chainOf(saved), chain).length, 0);
+  referenceOf(strip)?.preset === preset
+    ? differencesFrom(strip, saved).length
+    : loadedFrom(strip, preset).reduce((sum, chain) => sum + differencesOf(chainOf(saved), chain).length, 0);
 
 function checkContent(content: Content, path: string): Outcome<Content> {
   const problem = findContentProblem(content);

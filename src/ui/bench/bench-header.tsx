@@ -2,16 +2,19 @@
 
 import { describeDifferences } from "@/core/chains/differences";
 import { layersOf } from "@/core/strips/parts/source";
+import { plural } from "@/core/names/count";
 import { Button } from "../kit/button";
 import { HistoryButtons } from "../projects/history";
 import type { Bench as BenchState } from "./use-bench";
 
-function StateWords({ bench: { reference, differences } }: { readonly bench: BenchState }) {
+function StateWords({ bench: { reference, differences, saved } }: { readonly bench: BenchState }) {
   if (reference === null) return "not saved";
-  if (differences.length === 0) return `version ${reference.version}, nothing changed`;
+  const isOld = saved?.newest != null && saved.newest > reference.version;
+  const version = `version ${reference.version}${isOld ? ` of ${saved.newest}` : ""}`;
+  if (differences.length === 0) return `${version}, nothing changed`;
   return (
     <span className="text-edit">
-      {describeDifferences(differences)} differ{differences.length === 1 ? "s" : ""} from version {reference.version}
+      {describeDifferences(differences)} {plural(differences.length, "differs", "differ")} from {version}
     </span>
   );
 }
@@ -20,8 +23,15 @@ function StateWords({ bench: { reference, differences } }: { readonly bench: Ben
 const hasSomething = ({ chain, strip, place }: BenchState): boolean =>
   chain.nodes.length > 0 || (place.layer === null && strip !== null && layersOf(strip).length > 0);
 
-export function Header({ bench, onSave }: { readonly bench: BenchState; readonly onSave: () => void }) {
-  const { strip, reference, differences, editing, isDraft } = bench;
+interface Props {
+  readonly bench: BenchState;
+  readonly onSave: () => void;
+  readonly onTakeNewest: () => void;
+}
+
+export function Header({ bench, onSave, onTakeNewest }: Props) {
+  const { strip, reference, differences, saved, editing, isDraft } = bench;
+  const newer = reference && saved?.newest != null && saved.newest > reference.version ? saved.newest : null;
   const name = reference?.name ?? strip?.look.name ?? "";
   const where = isDraft
     ? reference
@@ -37,6 +47,7 @@ export function Header({ bench, onSave }: { readonly bench: BenchState; readonly
         </p>
       </div>
       <span className="ml-auto flex flex-none gap-2">
+        {newer !== null && <Button onClick={onTakeNewest}>Take version {newer}</Button>}
         <HistoryButtons editing={editing} />
         <Button
           main

@@ -108,6 +108,36 @@ describe("a sound on the bench", () => {
     await waitFor(() => expect(state()).toContain("nothing changed"));
   });
 
+  it("is saved once by three quick presses, and by each press that follows a change", async () => {
+    await open(contentOf([COMP]), 1);
+    const lead = () => screen.getByRole("slider", { name: /^VCA compressor:/ });
+    fireEvent.keyDown(lead(), { key: "ArrowUp" });
+    await waitFor(() => expect(state()).toContain("1 value differs"));
+    for (let n = 0; n < 3; n++) press("s", { ctrlKey: true });
+    await waitFor(() => expect(state()).toContain("version 2, nothing changed"));
+    fireEvent.keyDown(lead(), { key: "ArrowUp" });
+    press("s", { ctrlKey: true });
+    await waitFor(() => expect(state()).toContain("version 3, nothing changed"));
+    expect(await versionNow()).toBe(3);
+    expect(said.filter((words) => !words.startsWith("Saved version"))).toEqual([]);
+  });
+
+  it("of which there is a newer version says so, and takes it value by value, with one undo", async () => {
+    const [row] = value(
+      await savePresets(house.context, { presets: [presetOf(contentOf([EQ, COMP]), { name: "Rim" })] }),
+    );
+    preset = row!.id;
+    const later = contentOf([EQ, { ...COMP, values: { threshold: -26, ratio: 2 } }]);
+    value(await saveVersion(house.context, preset, { baseVersion: 1, content: later }));
+    await openAt(`/bench?preset=${preset}&version=1`, 2);
+    await waitFor(() => expect(state()).toContain("version 1 of 2, nothing changed"));
+    click("Take version 2");
+    await waitFor(() => expect(state()).toContain("version 2, nothing changed"));
+    expect(screen.getByRole("slider", { name: /^VCA compressor:/ }).getAttribute("aria-valuenow")).toBe("-26");
+    undo();
+    await waitFor(() => expect(state()).toContain("version 1 of 2, nothing changed"));
+  });
+
   it("is dragged by its lead value: heard on the way, one step at the end", async () => {
     await open(contentOf([COMP]), 1);
     await waitFor(() => expect(heard()).toHaveLength(1));

@@ -117,7 +117,7 @@ function OpenBench({ bench }: { readonly bench: BenchState }) {
               {...drop}
               className="flex h-full min-w-0 flex-col gap-3 overflow-auto px-[18px] pt-[14px] pb-3"
             >
-              <Header bench={bench} onSave={saveAgain} />
+              <Header bench={bench} onSave={saveAgain} onTakeNewest={act.takeNewest} />
               {instrument && <LayerTiles instrument={instrument} tempo={bench.tempo} />}
               {instrument && <KeyboardLine />}
               <ChainStrip chain={bench.chain} view={view} onMove={act.moveTo} />
@@ -162,12 +162,7 @@ const NONE: ReadonlySet<string> = new Set();
 function useChainView(bench: BenchState, act: BenchGestures): ChainView {
   const light = useLights();
   const solo = useListening((l) => l.solo);
-  const { differences, selected, chosen, tempo } = bench;
-  const changed = new Map<string, number>();
-  for (const d of differences) {
-    if (d.kind === "added") changed.set(d.processor.key, 0);
-    if (d.kind === "value" || d.kind === "enabled") changed.set(d.processor, (changed.get(d.processor) ?? 0) + 1);
-  }
+  const { changed, selected, chosen, tempo } = bench;
   return {
     tempo,
     selected: selected?.key ?? null,

@@ -1,25 +1,31 @@
 "use client";
 
 import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
+import type { ProjectBody } from "@/contracts/projects";
 import type { Chain, PresetRef } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import { type Content, presetRef } from "@/core/presets/preset";
 import { saveChain, saveStrip } from "@/core/presets/save";
 import * as gestures from "@/core/recall/gestures";
+import type { Step } from "@/core/recall/steps";
+import { layersOf } from "@/core/strips/parts/source";
+import { differencesFrom, referenceOf, soundingChain } from "@/core/presets/standing";
 import { type Strip, partsOf } from "@/core/strips/strip";
-import type { Bench } from "./use-bench";
-import { openSave } from "../save/save";
-import { holdersOf } from "../save/holders";
 import { errorText } from "../kit/error-text";
-import { say, sayError } from "../kit/say";
+import { createLine } from "../kit/in-line";
+import { orSay, say, sayError } from "../kit/say";
+import { holdersOf } from "../save/holders";
+import { openSave } from "../save/save";
+import type { Bench } from "./use-bench";
 
 /** The strip as the next version of a preset of this kind: the same parts, as they stand now. */
 function contentNow(saved: Content, strip: Strip, project: Parameters<typeof saveStrip>[0]): Content | null {
   switch (saved.kind) {
     case "plugin": {
-      const [processor] = processorsOf(strip.inserts);
+      const [processor] = processorsOf(soundingChain(strip));
       if (!processor) return null;
       const { from: _, ...sound } = processor;
       return { ...saved, processor: sound };
@@ -36,53 +42,63 @@ function contentNow(saved: Content, strip: Strip, project: Parameters<typeof sav
 
 const withoutFrom = ({ from: _, ...chain }: Chain): Chain => chain;
 
+/** After saving, what is on the bench goes by the new version: its only plugin, its only instrument, or all of it. */
+function followed(hand: gestures.Hand, kind: Content["kind"], next: PresetRef): readonly Step[] {
+  if (kind !== "plugin") return gestures.follow(hand, next);
+  const [layer] = layersOf(hand.strip);
+  if (layer)
+    return gestures.changeLayer(hand, layer.key, (now) => ({ ...now, instrument: { ...now.instrument, from: next } }));
+  const [only] = processorsOf(hand.strip.inserts);
+  return only ? gestures.replaceNode(hand, { ...only, from: next }) : [];
+}
+
 /** One key: a new version of the preset that the thing in hand came from; the save sheet where it came from none. */
-export function useSaveAgain({ place, strip, reference, saved, editing, gesture }: Bench): () => void {
+export function useSaveAgain({ place, gesture }: Bench): () => void {
   const queries = useQueryClient();
-  const ask = () => {
-    if (place.project && strip)
-      openSave({
-        project: place.project,
-        strips: [strip.id],
-        ...(place.layer === null ? {} : { layer: place.layer }),
-      });
+  // Of quick presses each waits for the one before, and finds nothing changed where that has saved it.
+  const [line] = useState(createLine);
+  const standing = () => {
+    const project = queries.getQueryData<ProjectBody>(KEYS.project(place.project ?? ""))?.project;
+    const strip = project?.strips.find((s) => s.id === place.strip);
+    return project && strip ? { project, strip } : null;
   };
-  const save = async (from: PresetRef, baseVersion: number, content: Content): Promise<void> => {
+  const ask = (strip: Strip) =>
+    openSave({
+      project: place.project ?? "",
+      strips: [strip.id],
+      ...(place.layer === null ? {} : { layer: place.layer }),
+    });
+  const save = async (overtaking?: number): Promise<void> => {
+    const now = standing();
+    if (!now) return;
+    const { strip, project } = now;
+    const reference = place.layer === null ? referenceOf(strip) : null;
+    if (!reference) return ask(strip);
+    const saved = (await api.getPreset(reference.preset, reference.version)).preset;
+    const content = contentNow(saved.content, strip, project);
+    if (!content) return ask(strip);
+    if (overtaking === undefined && differencesFrom(strip, saved.content).length === 0) return;
     try {
-      const { preset } = await api.saveVersion(from.preset, baseVersion, content);
-      const next = presetRef(preset);
-      const [only] = strip ? processorsOf(strip.inserts) : [];
-      await gesture(`Save version ${preset.version}`, (hand) =>
-        content.kind === "plugin" && only
-          ? gestures.replaceNode(hand, { ...only, from: next })
-          : gestures.follow(hand, next),
-      );
+      const { preset } = await api.saveVersion(reference.preset, overtaking ?? reference.version, content);
+      await gesture(`Save version ${preset.version}`, (hand) => followed(hand, content.kind, presetRef(preset)));
       await queries.invalidateQueries({ queryKey: KEYS.preset(preset.id) });
       await queries.invalidateQueries({ queryKey: KEYS.presets });
       const { heldBy } = await api.getPreset(preset.id);
       say(`Saved version ${preset.version} of “${preset.card.name}”. Earlier ones are kept.${holdersOf(heldBy)}`);
     } catch (error) {
-      const stale =
-        error instanceof api.ApiFailure && error.error.code === "stale"
-          ? (error.error.detail as { version: number })
-          : null;
-      const message = errorText(error);
-      // What comes with a pack is read only: the sheet makes one of the person's own of it.
-      if (error instanceof api.ApiFailure && "path" in error.error && error.error.path === "pack") ask();
-      if (!stale) return void sayError(message);
-      sayError(message, {
-        duration: 20_000,
-        action: {
-          label: `Save as version ${stale.version + 1}`,
-          onClick: () => void save(from, stale.version, content),
-        },
-      });
+      refused(error, strip);
     }
   };
-  return () => {
-    const project = editing.body?.project;
-    const content = saved?.content && strip && project ? contentNow(saved.content, strip, project) : null;
-    if (!reference || !content) return ask();
-    void save(reference, reference.version, content);
+  const refused = (error: unknown, strip: Strip): void => {
+    const known = error instanceof api.ApiFailure ? error.error : null;
+    // What comes with a pack is read only: the sheet makes one of the person's own of it.
+    if (known && "path" in known && known.path === "pack") ask(strip);
+    if (known?.code !== "stale") return void sayError(errorText(error));
+    const { version } = known.detail as { version: number };
+    sayError(errorText(error), {
+      duration: 20_000,
+      action: { label: `Save as version ${version + 1}`, onClick: () => orSay(line(() => save(version))) },
+    });
   };
+  return () => orSay(line(() => save()));
 }

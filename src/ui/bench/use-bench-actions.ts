@@ -16,7 +16,7 @@ type Hands = ReturnType<typeof useBenchGestures>;
 const group = "Bench";
 
 /** What is done to the plugin in hand, and the ways to the others. */
-function pluginActions({ selected, chosen, differences }: BenchState, act: Hands): readonly Action[] {
+function pluginActions({ selected, chosen, differences, reference, saved }: BenchState, act: Hands): readonly Action[] {
   const has = selected !== null;
   return [
     { id: "next-plugin", title: "Next plugin", group, keys: ["ArrowRight"], keyOnly: true, run: () => act.step(1) },
@@ -44,6 +44,13 @@ function pluginActions({ selected, chosen, differences }: BenchState, act: Hands
       keys: ["I"],
       enabled: has,
       run: () => setDifference(useListening.getState().difference === selected?.key ? null : (selected?.key ?? null)),
+    },
+    {
+      id: "take-newest",
+      title: `Take version ${saved?.newest} of “${reference?.name}”`,
+      group,
+      enabled: reference !== null && (saved?.newest ?? 0) > reference.version,
+      run: act.takeNewest,
     },
     {
       id: "back-to-saved",

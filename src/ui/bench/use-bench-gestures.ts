@@ -1,5 +1,6 @@
 "use client";
 
+import { useQueryClient } from "@tanstack/react-query";
 import { presetRef } from "@/core/presets/preset";
 import { type Chain, nodeName, type Processor, type Split } from "@/core/chains/chain";
 import { type Place, findNode, mapNode, nodesIn } from "@/core/chains/tree";
@@ -10,7 +11,8 @@ import { getModel } from "@/core/processors/models";
 import * as gestures from "@/core/recall/gestures";
 import type { Step } from "@/core/recall/steps";
 import type { Result } from "@/core/result";
-import { say, sayError } from "../kit/say";
+import { orSay, say, sayError } from "../kit/say";
+import { takeVersion } from "../plan/take-version";
 import { useStarts } from "../settings/starts";
 import { mintKey } from "../kit/mint";
 import { openSave } from "../save/save";
@@ -22,6 +24,22 @@ export type BenchGestures = ReturnType<typeof useBenchGestures>;
 export function useBenchGestures(bench: BenchState) {
   const { gesture, selected, chosen, chain, saved } = bench;
   const start = useStarts(bench.strip?.kind ?? null);
+  const queries = useQueryClient();
+  /** A version of what it came from, in its place. */
+  const take = (version: number | null, label: string) => {
+    const { place, strip, reference } = bench;
+    if (reference && version !== null && place.project && strip && place.layer === null)
+      orSay(
+        takeVersion({
+          queries,
+          project: place.project,
+          strips: [strip.id],
+          from: { preset: reference.preset, version },
+          label,
+        }),
+      );
+    else if (saved) void gesture(label, (hand) => gestures.replaceInserts(hand, saved.chain));
+  };
   return {
     ...adding(bench, start),
     ...moving(bench),
@@ -30,7 +48,7 @@ export function useBenchGestures(bench: BenchState) {
     ...clipping(bench),
     rename: gestures.rename,
     putBack: (difference: Difference) =>
-      void gesture("Put back", (hand) => gestures.putBack(hand, difference, saved?.chain ?? chain)),
+      void gesture("Put back", (hand) => gestures.putBackInStrip(hand, difference, saved?.chain ?? chain)),
     toggle: () => {
       const nodes = chosen.map((key) => findNode(chain, key)?.node).filter((n) => n !== undefined && "enabled" in n);
       const to = !nodes.some((n) => n && "enabled" in n && n.enabled);
@@ -38,7 +56,8 @@ export function useBenchGestures(bench: BenchState) {
       if (nodes.length > 0)
         void gesture(`Switch ${to ? "on" : "off"} ${what}`, (hand) => gestures.switchOn(hand, chosen, to));
     },
-    backToSaved: () => saved && void gesture("Back to saved", (hand) => gestures.replaceInserts(hand, saved.chain)),
+    backToSaved: () => take(bench.reference?.version ?? null, "Back to saved"),
+    takeNewest: () => take(saved?.newest ?? null, `Take version ${saved?.newest} of “${bench.reference?.name ?? ""}”`),
     step: (by: 1 | -1) => {
       const order = nodesIn(chain.nodes).filter((n) => n.type !== "split");
       const next = order[order.findIndex((n) => n.key === selected?.key) + by];

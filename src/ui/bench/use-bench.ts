@@ -52,7 +52,7 @@ export function useBench(): Bench {
   const base = (strip && chainAt(strip, place.layer ?? undefined)) ?? EMPTY_CHAIN;
   const chain = dragged ?? base;
   const choice = useChoice(chain);
-  const compared = useCompared(base, chain);
+  const compared = useCompared({ strip, layer: place.layer, base, chain });
   const { reference, saved } = compared;
   const savedName = reference ? `${reference.name}, version ${reference.version}` : "";
   useHearing({ base, saved, place, strip, name: nameOf(strip, editing), savedName, tempo });

@@ -7,12 +7,18 @@ import { KEYS } from "@/clients/events";
 import { type Chain, EMPTY_CHAIN, type PresetRef, type Processor } from "@/core/chains/chain";
 import { type Difference, asInPluginPresets, differencesOf, partnersOf } from "@/core/chains/differences";
 import { processorsOf } from "@/core/chains/tree";
+import { asStrip } from "@/core/presets/as-strip";
 import { type Content, chainOf, withFrom } from "@/core/presets/preset";
+import type { Source } from "@/core/strips/parts/source";
+import { differencesFrom, referenceOf, soundingChain, unsavedIn } from "@/core/presets/standing";
+import type { Strip } from "@/core/strips/strip";
 
 interface Saved {
   readonly chain: Chain;
   /** Of the preset that holds all of it; null where each plugin has its own. */
   readonly content: Content | null;
+  /** The newest version of that preset; null where there is none. */
+  readonly newest: number | null;
 }
 
 export interface Compared {
@@ -21,27 +27,64 @@ export interface Compared {
   readonly saved: Saved | null;
   readonly partners: ReadonlyMap<string, Processor>;
   readonly differences: readonly Difference[];
+  /** All that the differences are of: what is on the bench and, of a whole strip, the instruments before it. */
+  readonly sounding: Chain;
+  /** Of each plugin that is not as it was saved, in how many values; 0 for one that is saved nowhere. */
+  readonly changed: ReadonlyMap<string, number>;
 }
 
-/** The preset and version that the thing on the bench is compared with. */
-function referenceOf(inserts: Chain): PresetRef | null {
-  if (inserts.from) return inserts.from;
-  const [only, ...others] = processorsOf(inserts);
-  return others.length === 0 ? (only?.from ?? null) : null;
+interface OnBench {
+  readonly strip: Strip | null;
+  readonly layer: string | null;
+  /** As it stands, without what is being dragged. */
+  readonly base: Chain;
+  readonly chain: Chain;
 }
 
-/** The chain beside the preset that it came from. */
-export function useCompared(base: Chain, chain: Chain): Compared {
-  const reference = referenceOf(base);
+/** What is on the bench beside the preset that it came from. */
+export function useCompared({ strip, layer, base, chain }: OnBench): Compared {
+  // What is inside an instrument stands for itself; else the instruments are part of what is heard.
+  const source: Source = strip && layer === null ? strip.source : NO_SOURCE;
+  const reference = referenceOf({ source, inserts: base });
   const whole = useSaved(reference);
-  const parts = useSavedPlugins(reference ? EMPTY_CHAIN : base);
-  const saved = whole ?? parts;
-  return {
-    reference,
-    saved,
-    partners: saved ? partnersOf(saved.chain, chain) : new Map<string, Processor>(),
-    differences: saved ? differencesOf(saved.chain, chain) : [],
-  };
+  const own = useOwnPresets(soundingChain({ source, inserts: base }));
+  const saved = whole ?? partsAsSaved(base, own);
+  const sounding = soundingChain({ source, inserts: chain });
+  const differences = whole?.content
+    ? differencesFrom({ source, inserts: chain }, whole.content)
+    : saved
+      ? differencesOf(saved.chain, chain)
+      : [];
+  const partners = new Map<string, Processor>();
+  for (const one of saved ? [saved.chain, ...instrumentsIn(saved.content)] : [])
+    for (const [key, partner] of partnersOf(one, sounding)) partners.set(key, partner);
+  return { reference, saved, partners, differences, sounding, changed: changedIn(sounding, partners, own, saved) };
+}
+
+const NO_SOURCE: Source = { type: "bus", channels: "stereo" };
+
+/** The instruments of a preset, as chains. */
+function instrumentsIn(content: Content | null): readonly Chain[] {
+  const source = content && asStrip(content)?.source;
+  return source ? [soundingChain({ source, inserts: EMPTY_CHAIN })] : [];
+}
+
+function changedIn(
+  sounding: Chain,
+  partners: ReadonlyMap<string, Processor>,
+  own: OwnPresets,
+  saved: Saved | null,
+): ReadonlyMap<string, number> {
+  const changed = new Map<string, number>();
+  if (!saved) return changed;
+  for (const processor of processorsOf(sounding)) {
+    const asOwn = processor.from ? own(processor.from) : null;
+    const partner = saved.content ? (partners.get(processor.key) ?? null) : null;
+    const count = unsavedIn(processor, { partner, own: asOwn });
+    // A chain that was never saved as a whole has no plugin that is new to it.
+    if (count === null ? saved.content !== null : count > 0) changed.set(processor.key, count ?? 0);
+  }
+  return changed;
 }
 
 function useSaved(reference: PresetRef | null): Saved | null {
@@ -52,11 +95,13 @@ function useSaved(reference: PresetRef | null): Saved | null {
     retry: false,
   });
   const content = reference ? query.data?.preset.content : undefined;
+  const newest = query.data ? Math.max(...query.data.versions.map((v) => v.version)) : null;
   const { preset, version, name } = reference ?? {};
   return useMemo(() => {
     if (!content || preset === undefined || version === undefined || name === undefined) return null;
-    return { content, chain: chainOf(withFrom(content, { preset, version, name })) };
-  }, [content, preset, version, name]);
+    const inserts = asStrip(withFrom(content, { preset, version, name }))?.inserts;
+    return { content, newest, chain: inserts ?? EMPTY_CHAIN };
+  }, [content, newest, preset, version, name]);
 }
 
 const processorOf = (content: Content): Processor | null => {
@@ -64,8 +109,10 @@ const processorOf = (content: Content): Processor | null => {
   return only && others.length === 0 ? only : null;
 };
 
-/** Null where no plugin came from a preset, and until they have come. */
-function useSavedPlugins(chain: Chain): Saved | null {
+/** How the preset of its own has a plugin; null where it has none, and until that has come. */
+type OwnPresets = (from: PresetRef) => Processor | null;
+
+function useOwnPresets(chain: Chain): OwnPresets {
   const origins = processorsOf(chain).flatMap((p) => p.from ?? []);
   const found = useQueries({
     queries: origins.map(({ preset, version }) => ({
@@ -75,16 +122,20 @@ function useSavedPlugins(chain: Chain): Saved | null {
     })),
     combine: (answers) => answers.map(({ data }) => data?.preset.content ?? null),
   });
+  const names = origins.map(nameOfVersion).join("\n");
   return useMemo(() => {
-    if (found.every((content) => content === null)) return null;
-    const names = origins.map(nameOfVersion);
-    const find = (from: PresetRef) => {
-      const content = found[names.indexOf(nameOfVersion(from))];
+    const known = names.split("\n");
+    return (from) => {
+      const content = found[known.indexOf(nameOfVersion(from))];
       return content ? processorOf(content) : null;
     };
-    return { content: null, chain: asInPluginPresets(chain, find) };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the origins stand in the chain
-  }, [chain, found]);
+  }, [names, found]);
+}
+
+/** Each plugin as its own preset has it; null where none has come from one. */
+function partsAsSaved(chain: Chain, own: OwnPresets): Saved | null {
+  const has = processorsOf(chain).some((p) => p.from && own(p.from) !== null);
+  return has ? { content: null, newest: null, chain: asInPluginPresets(chain, own) } : null;
 }
 
 const nameOfVersion = ({ preset, version }: PresetRef): string => `${preset} ${version}`;

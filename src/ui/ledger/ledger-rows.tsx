@@ -4,6 +4,7 @@ import { FADER } from "@/core/strips/params";
 import type { MouseEvent } from "react";
 import { type Project, describeOutput, depthOf } from "@/core/projects/project";
 import { processorsOf } from "@/core/chains/tree";
+import { layersOf } from "@/core/strips/parts/source";
 import { positionOf } from "@/core/units/param-spec";
 import type { Strip } from "@/core/strips/strip";
 import { describePan } from "@/core/strips/parts/pan";
@@ -13,7 +14,7 @@ import { Empty } from "../kit/bits";
 import { cx } from "../kit/class-names";
 import { StripIcon } from "../kit/kind-icon";
 import { Shapes } from "../kit/shape";
-import { useDiffers } from "./use-differs";
+import type { Standing } from "./use-standings";
 
 const COLUMNS =
   "grid grid-cols-[minmax(130px,1.3fr)_minmax(84px,0.8fr)_248px_minmax(120px,0.9fr)_60px_minmax(52px,0.6fr)] items-center gap-[10px] px-[14px]";
@@ -21,6 +22,7 @@ const COLUMNS =
 interface RowsProps {
   readonly project: Project;
   readonly rows: readonly Strip[];
+  readonly standings: ReadonlyMap<string, Standing>;
   readonly chosen: readonly string[];
   readonly cursor: string | null;
   readonly gridRef: React.RefObject<HTMLDivElement | null>;
@@ -30,8 +32,7 @@ interface RowsProps {
 
 const HEADS = ["Strip", "Source", "Inserts", "Level", "Pan", "To"];
 
-export function Rows({ project, rows, chosen, cursor, gridRef, onChoose, onOpen }: RowsProps) {
-  const differs = useDiffers(rows);
+export function Rows({ project, rows, standings, chosen, cursor, gridRef, onChoose, onOpen }: RowsProps) {
   const click = (strip: Strip) => (event: MouseEvent) =>
     onChoose(strip.id, event.shiftKey ? "range" : event.ctrlKey || event.metaKey ? "toggle" : "only");
   if (rows.length === 0)
@@ -89,7 +90,7 @@ export function Rows({ project, rows, chosen, cursor, gridRef, onChoose, onOpen 
             <span role="gridcell" className="truncate text-small text-soft">
               {strip.kind === "group" ? groupWords(project, strip) : describeSource(strip)}
             </span>
-            <InsertsCell strip={strip} tempo={project.tempo} differs={differs.get(strip.id)} />
+            <InsertsCell strip={strip} tempo={project.tempo} standing={standings.get(strip.id)} />
             <span role="gridcell" className="flex items-center gap-2">
               <LevelRuler fader={strip.level.fader} />
               <span className="num w-[46px] flex-none text-right">{formatFader(strip.level)}</span>
@@ -117,12 +118,12 @@ function groupWords(project: Project, group: Strip): string {
 interface InsertsProps {
   readonly strip: Strip;
   readonly tempo: number;
-  readonly differs: string | undefined;
+  readonly standing: Standing | undefined;
 }
 
-function InsertsCell({ strip, tempo, differs }: InsertsProps) {
+function InsertsCell({ strip, tempo, standing }: InsertsProps) {
   const processors = processorsOf(strip.inserts);
-  const { from } = strip.inserts;
+  const hasSound = processors.length > 0 || layersOf(strip).length > 0;
   return (
     <span role="gridcell" className="grid min-w-0 gap-px">
       {processors.length > 0 ? (
@@ -130,10 +131,11 @@ function InsertsCell({ strip, tempo, differs }: InsertsProps) {
       ) : (
         <span className="text-small text-faint">no plugins</span>
       )}
-      {processors.length > 0 && (
+      {hasSound && (
         <span className="truncate text-[11px] leading-[13px] text-soft">
-          {from ? from.name : <span className="text-edit">not saved</span>}
-          {from && differs && <span className="text-edit"> · differs by {differs}</span>}
+          {standing ? standing.reference.name : <span className="text-edit">not saved</span>}
+          {standing?.newer && ` · version ${standing.reference.version} of ${standing.newer}`}
+          {standing?.differs && <span className="text-edit"> · differs by {standing.differs}</span>}
         </span>
       )}
     </span>

@@ -9,6 +9,7 @@ import { goTo, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
+import { getPreset, saveVersion } from "@/server/use-cases/library";
 import { getProject } from "@/server/use-cases/projects";
 import { useInHand } from "../projects/in-hand";
 import { useSave } from "../save/save";
@@ -69,6 +70,17 @@ describe("the ledger", () => {
     expect(row("Strings").textContent).toContain("not saved");
     expect(row("Nyckelharpa").textContent).toContain("L 12");
     await waitFor(() => expect(screen.getAllByText(/differs by/).length).toBeGreaterThan(0));
+  });
+
+  it("says which version of how many a strip is on", async () => {
+    const { project } = await stored();
+    const { from } = project.strips.find((s) => s.id === "voice")!.inserts;
+    const { preset } = value(await getPreset(house.context, from!.preset));
+    value(await saveVersion(house.context, preset.id, { baseVersion: preset.version, content: preset.content }));
+    await open();
+    await waitFor(() =>
+      expect(row("Voice").textContent).toContain(`version ${from!.version} of ${preset.version + 1}`),
+    );
   });
 
   it("is of no project that is not there, and says so", async () => {

@@ -10,9 +10,12 @@ import { Panels } from "../kit/panels";
 import { hear } from "../listening/listening";
 import { soundAt } from "../listening/strip-sound";
 import { useProjectEditing } from "../projects/editing";
+import { counted } from "@/core/names/count";
+import { orSay } from "../kit/say";
 import { historyActions } from "../projects/history";
 import { openSave } from "../save/save";
 import { SideLibrary, focusSideLibrary } from "./side-library";
+import { useStandings, useTakeNewest } from "./use-standings";
 import { useStripActions } from "./use-strip-actions";
 import { useRows } from "./use-rows";
 import { LedgerHeader, type OpenProps } from "./ledger-header";
@@ -37,6 +40,9 @@ function OpenLedger({ project, editing }: OpenProps) {
   const { chosen, at, cursor, choose, moveTo } = useRows(rows);
   const [aside, setAside] = useState(true);
   const grid = useRef<HTMLDivElement>(null);
+  const standings = useStandings(rows);
+  const old = chosen.filter((id) => standings.get(id)?.newer);
+  const takeNewest = useTakeNewest(project.id, standings);
   const history = editing.body?.history;
   const openBench = () => cursor && router.push(`/bench?project=${project.id}&strip=${cursor.id}`);
   const save = () => chosen.length > 0 && openSave({ project: project.id, strips: chosen });
@@ -85,6 +91,13 @@ function OpenLedger({ project, editing }: OpenProps) {
       run: () => void openBench(),
     },
     {
+      id: "take-newest",
+      title: `Take the newest version on ${counted(old.length, "strip")}`,
+      group,
+      enabled: old.length > 0,
+      run: () => orSay(takeNewest(old)),
+    },
+    {
       id: "strip-save",
       title: "Save the strip…",
       group,
@@ -126,6 +139,7 @@ function OpenLedger({ project, editing }: OpenProps) {
       <Rows
         project={project}
         rows={rows}
+        standings={standings}
         chosen={chosen}
         cursor={cursor?.id ?? null}
         gridRef={grid}

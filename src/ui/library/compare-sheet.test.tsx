@@ -13,11 +13,12 @@ import { CompareSheet } from "./compare-sheet";
 const heard = vi.hoisted(() => new Map<string, string | null>());
 vi.mock("../kit/say", () => import("@/app/testing/said"));
 vi.mock("../listening/listening", () => ({
-  hear: (side: string, sound: { name: string } | null) => heard.set(side, sound?.name ?? null),
+  hear: (sound: { name: string } | null) => heard.set("a", sound?.name ?? null),
+  hearBeside: (sound: { name: string } | null) => heard.set("b", sound?.name ?? null),
   setPlaying: () => Promise.resolve(),
   setSide: () => undefined,
-  useListening: () => ({ playing: false, side: "a", processed: true }),
 }));
+vi.mock("../listening/state", () => ({ useListening: () => ({ playing: false, side: "a", processed: true }) }));
 
 const PLUGIN = INCLUDED.presets.map((p) => p.content).find((c) => c.kind === "plugin" && c.processor.model === "room")!;
 if (PLUGIN.kind !== "plugin") throw new Error("no plugin");

@@ -6,6 +6,7 @@ import { mayApplyDirectly } from "@/core/recall/plan";
 import { PARTS } from "@/core/strips/parts";
 import { say } from "../kit/say";
 import { commitTo } from "../projects/editing";
+import { whenSent } from "../projects/sending";
 
 interface Asked {
   readonly queries: QueryClient;
@@ -22,6 +23,7 @@ interface Asked {
 /** Applies all of a preset at once where nothing is asked and only the targets change, else by the plan. Rejects with what the server says. */
 export async function applyDirectly(asked: Asked): Promise<void> {
   const { queries, project, preset, targets, targetWords } = asked;
+  await whenSent(queries, project);
   const { plan } = await api.planRecall(project, {
     requests: [
       {

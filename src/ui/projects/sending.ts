@@ -29,6 +29,10 @@ function linesOf(queries: QueryClient): Map<string, Line> {
 export const isOnItsWay = (queries: QueryClient, project: string): boolean =>
   (linesOf(queries).get(project)?.waiting ?? 0) > 0;
 
+/** Resolves when all that was done in this window has been answered. */
+export const whenSent = (queries: QueryClient, project: string): Promise<unknown> =>
+  linesOf(queries).get(project)?.tail ?? Promise.resolve();
+
 function lineOf(queries: QueryClient, id: string, revision: number): Line {
   const lines = linesOf(queries);
   const line = lines.get(id) ?? { tail: Promise.resolve(), waiting: 0, ahead: 0, revision };

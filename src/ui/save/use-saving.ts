@@ -42,7 +42,8 @@ export interface Item {
 /** What is on from the start: what sounds, where there is anything. */
 const firstParts = ({ kind, inserts }: Strip): readonly PartName[] => [
   ...(kind === "instrument" ? (["source"] as const) : []),
-  ...(inserts.nodes.length > 0 ? (["inserts"] as const) : []),
+  // What an instrument plays through is a part of its sound, also where that is nothing.
+  ...(inserts.nodes.length > 0 || kind === "instrument" ? (["inserts"] as const) : []),
 ];
 
 /** The form, filled in with what is proposed; what was typed before that came stays. */

@@ -2,7 +2,9 @@ import type { Chain } from "../../chains/chain";
 import type { Difference } from "../../chains/differences";
 import { type Place, findList, findNode } from "../../chains/tree";
 import type { Step } from "../steps";
+import { layersOf } from "../../strips/parts/source";
 import { type Hand, chainOf } from "./hand";
+import { changeLayer } from "./layers";
 import { setMacros } from "./macros";
 import { setLane, switchOn, turn } from "./values";
 import { putIn, takeOut } from "./wiring";
@@ -15,6 +17,23 @@ function savedPlace(saved: Chain, now: Chain, key: string): Place {
   const siblings = (findList(saved, place.within) ?? []).map((n) => n.key);
   const before = siblings.slice(0, siblings.indexOf(key)).toReversed();
   return { within, after: before.find((k) => here.has(k)) ?? null };
+}
+
+/** The steps that take back one difference of all that sounds in a strip: of its inserts, an instrument, or what is inside one. */
+export function putBackInStrip(hand: Hand, difference: Difference, saved: Chain): readonly Step[] {
+  const key = "processor" in difference && typeof difference.processor === "string" ? difference.processor : null;
+  const layer = layersOf(hand.strip).find(
+    ({ instrument, effects }) => key !== null && (instrument.key === key || findNode(effects, key) !== null),
+  );
+  if (!layer || hand.layer !== undefined) return putBack(hand, difference, saved);
+  if (layer.instrument.key !== key) return putBack({ ...hand, layer: layer.key }, difference, saved);
+  return changeLayer(hand, layer.key, (now) => {
+    const { values, enabled } = now.instrument;
+    if (difference.kind === "value")
+      return { ...now, instrument: { ...now.instrument, values: { ...values, [difference.param]: difference.from } } };
+    const on = difference.kind === "enabled" ? difference.from : enabled;
+    return { ...now, instrument: { ...now.instrument, enabled: on } };
+  });
 }
 
 /** The steps that take back one difference of the chain in hand from how it was saved. */

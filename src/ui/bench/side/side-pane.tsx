@@ -46,7 +46,7 @@ export function SidePane({ bench, act, instrument }: Props) {
       <div className="flex min-h-0 flex-1 flex-col gap-[14px] overflow-auto px-[18px] py-3">
         {tab === "changes" && (
           <DifferencesPane
-            chain={chain}
+            chain={bench.sounding}
             reference={bench.reference}
             differences={differences}
             onPutBack={act.putBack}

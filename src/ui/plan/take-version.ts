@@ -1,0 +1,27 @@
+import type { QueryClient } from "@tanstack/react-query";
+import * as api from "@/clients/api";
+import type { PresetRef } from "@/core/chains/chain";
+import type { PartName } from "@/core/strips/parts";
+import { commitTo } from "../projects/editing";
+import { whenSent } from "../projects/sending";
+
+/** What sounds: a version is taken for that, and faders stay where they are. */
+const SOUND: readonly PartName[] = ["source", "inserts"];
+
+interface Taken {
+  readonly queries: QueryClient;
+  readonly project: string;
+  readonly strips: readonly string[];
+  /** The preset and the version of it that is wanted. */
+  readonly from: Pick<PresetRef, "preset" | "version">;
+  readonly label: string;
+}
+
+/** Lets strips sound as a version of the preset that they came from: the revision that it made, null where nothing changed. */
+export async function takeVersion({ queries, project, strips, from, label }: Taken): Promise<number | null> {
+  await whenSent(queries, project);
+  const { plan } = await api.planRecall(project, {
+    requests: [{ source: from, parts: [...SOUND], targets: { strips: [...strips] }, mode: "replace" }],
+  });
+  return commitTo(queries, project, label, () => plan.steps);
+}
