@@ -143,6 +143,7 @@ describe("an answer", () => {
     const copy = made.preset.id;
     await ask("post", "/api/presets/batch", { body: { presets: [preset, preset], newFolder: "Copies" } });
     await ask("put", "/api/presets/{id}/content", { ids: { id: copy }, body: { baseVersion: 1, content } });
+    await ask("post", "/api/presets/{id}/used", { ids: { id: copy } });
     await ask("patch", "/api/presets/{id}/versions", { ids: { id: copy }, body: { version: 2, name: "second" } });
     await ask("patch", "/api/presets", { body: { changes: [{ id, baseCard: cardRevision, card: { rating: 5 } }] } });
     await ask("get", "/api/library/history");

@@ -82,6 +82,8 @@ export const listTaken = (names: readonly string[]) => ask<TakenNames>("POST", "
 export const listNaming = () => ask<Naming>("GET", "/api/naming");
 export const mergePresets = (keep: string, others: readonly string[]) =>
   ask<{ preset: PresetRow }>("POST", "/api/near-copies", { keep, others });
+/** What was come by while looking for a sound was kept. */
+export const keepUse = (id: string) => ask<{ ok: true }>("POST", `/api/presets/${at(id)}/used`);
 export const listBin = () => ask<{ items: BinnedRow[] }>("GET", "/api/bin");
 export const emptyBin = (ids: readonly string[] | null) => ask<Gone>("DELETE", "/api/bin", { ids });
 export const libraryHistory = () => ask<LibraryHistory>("GET", "/api/library/history");

@@ -131,6 +131,12 @@ export const ENDPOINTS: readonly Endpoint[] = [
     body: VersionNameSchema,
     answer: EmptySchema,
   },
+  {
+    method: "post",
+    path: "/api/presets/{id}/used",
+    summary: "Say that a sound that was come by while looking was kept",
+    answer: EmptySchema,
+  },
   { method: "delete", path: "/api/presets/{id}", summary: "Put into the bin", answer: EmptySchema },
   { method: "get", path: "/api/folders", summary: "All folders with counts", answer: FolderListSchema },
   {

@@ -65,6 +65,8 @@ export const ChangeRequestSchema = z.strictObject({
   baseRevision: z.int().min(0),
   steps: z.array(StepSchema).min(1).max(20_000),
   label: z.string().trim().min(1).max(300),
+  /** A sound that is only passed by while one looks for another: that is no use of it. */
+  passing: z.boolean().optional(),
 });
 export const HistoryRequestSchema = z.strictObject({ baseRevision: z.int().min(0) });
 export const UndoRequestSchema = HistoryRequestSchema.extend({

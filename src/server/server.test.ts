@@ -270,13 +270,18 @@ describe("the library", () => {
     };
     const from = made.project.strips[0]!.source;
     const to = { type: "layers" as const, channels: "stereo" as const, layers: [layer] };
-    value(
-      await changeProject(context, made.project.id, {
-        baseRevision: 0,
-        label: "Play",
-        steps: [{ id: "s", kind: "setPart", strip: "pad", part: "source", from, to }],
-      }),
-    );
+    const play = {
+      label: "Play",
+      steps: [{ id: "s", kind: "setPart" as const, strip: "pad", part: "source" as const, from, to }],
+    };
+    const usedAt = async () => value(await library.getPreset(context, played.id)).preset.usedAt;
+    // Passed by while looking for another it is not used; what is stayed with is.
+    value(await changeProject(context, made.project.id, { baseRevision: 0, ...play, passing: true }));
+    expect(await usedAt()).toBeNull();
+    value(await library.keepUse(context, played.id));
+    expect(await usedAt()).not.toBeNull();
+    value(await undo(context, made.project.id, 1));
+    value(await changeProject(context, made.project.id, { baseRevision: 2, ...play }));
     for (const { id } of [played, behind]) {
       const detail = value(await library.getPreset(context, id));
       expect(detail.uses.map((use) => [use.project, use.strip, use.differs])).toEqual([[made.project.id, "pad", 0]]);

@@ -46,6 +46,16 @@ export async function getPreset({ db }: Context, id: string, version?: number): 
   });
 }
 
+/** A sound that was come by while looking for one was kept: it was used now. */
+export function keepUse(context: Context, id: string): Promise<Outcome<{ ok: true }>> {
+  return transact(context, async (tx, note) => {
+    const touched = await presets.touchPresets(tx, [id], context.now().toISOString());
+    if (touched === 0) refuse("notFound", "This sound is not here.");
+    note({ kind: "preset", id });
+    return { ok: true };
+  });
+}
+
 async function usesOf(db: Executor, preset: string): Promise<readonly Use[]> {
   const rows = await listUses(db, preset);
   const uses: Use[] = [];

@@ -98,11 +98,11 @@ export function changeProject(context: Context, id: string, request: ChangeReque
   return commit(context, id, (record) => {
     const rebased = steps.every((step) => kindOf(step).isOneValue(step)) && request.baseRevision < record.revision;
     if (request.baseRevision !== record.revision && !rebased) refuseStale(record, request.baseRevision);
-    return Promise.resolve({ label: request.label, steps });
+    return Promise.resolve({ label: request.label, steps, passing: request.passing === true });
   });
 }
 
-type Gesture = Pick<projects.NewRevision, "label" | "steps" | "undoes" | "redoes">;
+type Gesture = Pick<projects.NewRevision, "label" | "steps" | "undoes" | "redoes"> & { readonly passing?: boolean };
 
 async function commit(
   context: Context,
@@ -111,11 +111,11 @@ async function commit(
 ): Promise<Outcome<ProjectBody>> {
   return transact(context, async (tx, note) => {
     const record = (await projects.findProject(tx, id)) ?? refuse("notFound", wordsOfNone(id));
-    const made = await gesture(record, tx);
+    const { passing = false, ...made } = await gesture(record, tx);
     const project = await applyChecked(record, made.steps);
     const at = context.now().toISOString();
     const revision = await projects.appendRevision(tx, record, project, { ...made, at });
-    const used = record.draft || made.undoes !== undefined ? [] : presetsBrought(made.steps);
+    const used = record.draft || passing || made.undoes !== undefined ? [] : presetsBrought(made.steps);
     if (used.length > 0) await touchPresets(tx, used, at);
     for (const preset of used) note({ kind: "preset", id: preset });
     note({ kind: "project", id });

@@ -458,6 +458,45 @@ describe("a sound in its slot", () => {
   });
 });
 
+describe("going through sounds", () => {
+  it("keeps the order that it began with, there and back, and counts none of them as used", async () => {
+    const deep = (threshold: number): Content => ({
+      kind: "plugin",
+      schema: CONTENT_SCHEMA,
+      processor: { ...COMP, values: { threshold } },
+    });
+    value(
+      await savePresets(house.context, {
+        presets: [-31, -32, -33].map((t) => presetOf(deep(t), { name: `Deep ${-t}` })),
+      }),
+    );
+    await open(contentOf([COMP, PLATE]), 2);
+    fireEvent.click(tile("VCA compressor"));
+    show("Sounds");
+    const list = await screen.findByRole("list", { name: "Sounds for VCA compressor" });
+    await waitFor(() => expect(within(list).getAllByRole("button")).toHaveLength(3));
+    const names = () =>
+      within(list)
+        .getAllByRole("button")
+        .map((b) => b.querySelector(".name")!.textContent);
+    const before = names();
+    const now = () => within(list).queryByRole("button", { current: true })?.querySelector(".name")?.textContent;
+    const walked: (string | undefined)[] = [];
+    for (const key of [".", ".", ".", ",", ","]) {
+      const was = now();
+      press(key);
+      await waitFor(() => expect(now()).not.toBe(was));
+      walked.push(now());
+    }
+    expect(walked).toEqual([before[0], before[1], before[2], before[1], before[0]]);
+    expect(names()).toEqual(before);
+    // A draft is no use of anything; on a strip what one only passes by is none either.
+    expect(house.asked.filter((asked) => asked.includes("/used"))).toEqual([]);
+    fireEvent.change(screen.getByRole("textbox", { name: "Find among these sounds" }), { target: { value: "32" } });
+    await waitFor(() => expect(names()).toEqual(["Deep 32"]));
+  });
+});
+
 describe("the check", () => {
   it("measures what the chain costs, plugin by plugin, less what nothing costs", async () => {
     await open(contentOf([COMP, PLATE]), 2);

@@ -14,7 +14,7 @@ import type { ParamId, Value } from "@/core/units/param-spec";
 import { mintKey } from "../kit/mint";
 import { useTempo } from "../library/use-tempo";
 import { hear, hearBeside as hearBesideA } from "../listening/listening";
-import { type ProjectEditing, useProjectEditing } from "../projects/editing";
+import { type How, type ProjectEditing, useProjectEditing } from "../projects/editing";
 import { useInHand } from "../projects/in-hand";
 import { type Choice, useChoice } from "./use-choice";
 import { type Compared, useCompared } from "./use-compared";
@@ -38,7 +38,11 @@ export interface Bench extends Choice, Compared {
   readonly turn: (key: string, values: Turned) => void;
   /** Puts another chain of this bench on B while it is considered; null ends that. */
   readonly hearBeside: (other: { readonly name: string; readonly chain: Chain } | null) => void;
-  readonly gesture: (label: string, make: (hand: gestures.Hand) => readonly Step[]) => Promise<number | null>;
+  readonly gesture: (
+    label: string,
+    make: (hand: gestures.Hand) => readonly Step[],
+    how?: How,
+  ) => Promise<number | null>;
 }
 
 /** What stands on the bench, beside how it was saved, and what a hand does to it. */
@@ -57,12 +61,16 @@ export function useBench(): Bench {
   const savedName = reference ? `${reference.name}, version ${reference.version}` : "";
   useHearing({ base, saved, place, strip, name: nameOf(strip, editing), savedName, tempo });
 
-  const gesture: Bench["gesture"] = (label, make) => {
+  const gesture: Bench["gesture"] = (label, make, how) => {
     setDragged(null);
-    return editing.commit(label, (project) => {
-      const now = project.strips.find((s) => s.id === place.strip);
-      return now ? make({ strip: now, mint: mintKey, ...(place.layer === null ? {} : { layer: place.layer }) }) : [];
-    });
+    return editing.commit(
+      label,
+      (project) => {
+        const now = project.strips.find((s) => s.id === place.strip);
+        return now ? make({ strip: now, mint: mintKey, ...(place.layer === null ? {} : { layer: place.layer }) }) : [];
+      },
+      how,
+    );
   };
   const previewChain: Bench["previewChain"] = (change) => {
     const live = change(base);

@@ -13,11 +13,22 @@ import { send } from "./sending";
 
 type Make = (project: Project) => readonly Step[];
 
+export interface How {
+  /** A sound that is only passed by while one looks for another. */
+  readonly passing?: boolean;
+}
+
 /**
  * One gesture: shown at once, then sent. The revision that it made, or null where it made none. The steps are made from the project as it
  * is shown at that moment, which a gesture just before may have changed.
  */
-export function commitTo(queries: QueryClient, id: string, label: string, make: Make): Promise<number | null> {
+export function commitTo(
+  queries: QueryClient,
+  id: string,
+  label: string,
+  make: Make,
+  how: How = {},
+): Promise<number | null> {
   const key = KEYS.project(id);
   // A fetch that is under way would bring the state before; what is shown stays.
   void queries.cancelQueries({ queryKey: key }, { revert: false });
@@ -31,19 +42,19 @@ export function commitTo(queries: QueryClient, id: string, label: string, make: 
       project: applied.value,
       history: { undo: describeChange(label, applied.value, steps), redo: null },
     });
-  const call = (baseRevision: number) => api.changeProject(id, { baseRevision, steps: [...steps], label });
+  const call = (baseRevision: number) => api.changeProject(id, { baseRevision, steps: [...steps], label, ...how });
   return send(queries, id, { call, isShown: true }).then((made) => made?.revision ?? null);
 }
 
 export interface ProjectEditing extends OpenProject {
   /** The revision that it made, or null where it made none. */
-  readonly commit: (label: string, make: Make) => Promise<number | null>;
+  readonly commit: (label: string, make: Make, how?: How) => Promise<number | null>;
 }
 
 /** A project, or a draft, and what can be done to it. */
 export function useProjectEditing(id: string | null): ProjectEditing {
   const queries = useQueryClient();
-  const commit: ProjectEditing["commit"] = (label, make) =>
-    id === null ? Promise.resolve(null) : commitTo(queries, id, label, make);
+  const commit: ProjectEditing["commit"] = (label, make, how) =>
+    id === null ? Promise.resolve(null) : commitTo(queries, id, label, make, how);
   return { ...useOpenProject(id), commit };
 }

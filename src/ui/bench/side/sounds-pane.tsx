@@ -1,10 +1,9 @@
 "use client";
 
-import { useInfiniteQuery, useQueryClient } from "@tanstack/react-query";
+import { useQueryClient } from "@tanstack/react-query";
 import { ArrowDown, ArrowUp } from "lucide-react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import type { PresetQuery } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import type { PresetRef } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
@@ -22,10 +21,11 @@ import { Button } from "../../kit/button";
 import { cx } from "../../kit/class-names";
 import { Segments } from "../../kit/segments";
 import { Shapes } from "../../kit/shape";
-import { useLastList } from "../../library/last-list";
 import type { Instrument } from "../instrument/use-instrument";
 import type { Bench } from "../use-bench";
 import type { BenchGestures } from "../use-bench-gestures";
+import type { How } from "../../projects/editing";
+import { type FittingSort, useFitting, useFittingWords, usePassing } from "./fitting";
 import { saveSlotAs, slotOf, useSaveSlot } from "./slot";
 import { useSounds } from "./sounds";
 
@@ -35,33 +35,24 @@ interface Props {
   readonly instrument: Instrument | null;
 }
 
-/** The presets that fit a slot, in the order and with the words of the list last shown. */
-function useFitting(slot: gestures.Slot) {
-  const { sort } = useLastList();
-  const plugin = gestures.pluginOf(slot);
-  const query: PresetQuery = plugin ? { kind: "plugin", model: plugin.model, sort } : { kind: "chain", sort };
-  const pages = useInfiniteQuery({
-    queryKey: [...KEYS.presets, "fitting", query],
-    queryFn: ({ pageParam }) => api.listPresets({ ...query, limit: 100, ...(pageParam ? { after: pageParam } : {}) }),
-    initialPageParam: null as string | null,
-    getNextPageParam: (page) => page.next,
-  });
-  return { pages, rows: pages.data?.pages.flatMap((page) => page.items) ?? [] };
-}
-
 /** One panel for every plugin, section and chain: what fits, load, next and previous, save, the model's own start. */
 export function SoundsPane({ bench, act, instrument }: Props) {
   const { whole, setWhole } = useSounds();
   const slot = slotOf(bench, whole, instrument?.selected ?? null);
-  const { rows, pages } = useFitting(slot);
+  const wanted = useFittingWords();
+  const { rows, pages } = useFitting(bench, slot, wanted);
+  const passBy = usePassing(!bench.isDraft);
   const from = gestures.presetInSlot(slot, bench.chain);
   const at = rows.findIndex((row) => row.id === from?.preset);
-  const load = (row: PresetRow) => {
-    void bench.gesture(`Load ${row.card.name}`, (h) => gestures.loadIntoSlot(h, slot, row.content, presetRef(row)));
+  const load = (row: PresetRow, how: How = {}) => {
+    const from = presetRef(row);
+    void bench.gesture(`Load ${row.card.name}`, (h) => gestures.loadIntoSlot(h, slot, row.content, from), how);
   };
   const step = (by: 1 | -1) => {
     const row = rows[at < 0 ? (by > 0 ? 0 : rows.length - 1) : (at + by + rows.length) % rows.length];
-    if (row) load(row);
+    if (!row) return;
+    passBy(row.id);
+    load(row, { passing: true });
   };
   const group = "Sounds";
   useActions([
@@ -114,12 +105,42 @@ export function SoundsPane({ bench, act, instrument }: Props) {
           </Button>
         </span>
       </div>
-      {pages.isSuccess && rows.length === 0 && (
+      <div className="flex min-w-0 gap-2">
+        <input
+          aria-label="Find among these sounds"
+          placeholder="Find among these"
+          value={wanted.words}
+          onChange={(event) => wanted.setWords(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key !== "Escape" || wanted.words === "") return;
+            event.preventDefault();
+            wanted.setWords("");
+          }}
+          className="h-[26px] min-w-0 flex-1 rounded-card border border-bound bg-ground px-2"
+        />
+        <select
+          aria-label="Order of these sounds"
+          value={wanted.sort}
+          onChange={(event) => wanted.setSort(event.target.value as FittingSort)}
+          className="h-[26px] w-[92px] flex-none rounded-card border border-edge bg-card px-1 text-small"
+        >
+          <option value="nearest">nearest</option>
+          <option value="used">last used</option>
+          <option value="name">name</option>
+          <option value="saved">last saved</option>
+        </select>
+      </div>
+      {pages.isSuccess && !pages.isPlaceholderData && pages.data.pages[0]?.items.length === 0 && (
         <p className="text-small text-soft">
-          Nothing in the library fits {gestures.nameOfSlot(slot)} yet. What you save from here stands here next time.
+          {wanted.words.trim() === ""
+            ? `Nothing in the library fits ${gestures.nameOfSlot(slot)} yet. What you save from here stands here next time.`
+            : `No sound for ${gestures.nameOfSlot(slot)} matches “${wanted.words.trim()}”.`}
         </p>
       )}
-      <ul aria-label={`Sounds for ${gestures.nameOfSlot(slot)}`} className="-mx-2 grid">
+      <ul
+        aria-label={`Sounds for ${gestures.nameOfSlot(slot)}`}
+        className="-mx-2 grid min-w-0 grid-cols-[minmax(0,1fr)]"
+      >
         {rows.map((row) => (
           <li key={row.id}>
             <button
