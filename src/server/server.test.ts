@@ -328,7 +328,13 @@ describe("a project's history", () => {
     value(await fader(id, 0, -2, 0));
     value(await fader(id, -2, -4, 1));
     const undone = value(await undo(context, id, 2));
-    expect([undone.revision, undone.history]).toEqual([3, { undo: "Fader to -2", redo: "Fader to -4" }]);
+    expect([undone.revision, undone.history]).toEqual([
+      3,
+      {
+        undo: "Fader to -2 (Narrator)",
+        redo: "Fader to -4 (Narrator)",
+      },
+    ]);
     const redone = value(await redo(context, id, 3));
     expect([redone.revision, redone.history.redo]).toEqual([4, null]);
     expect(ProjectBodySchema.safeParse(redone).error).toBeUndefined();

@@ -7,7 +7,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import { findModel } from "@/core/processors/models";
 import { useTempo } from "../library/use-tempo";
-import { rememberBench, useTakeProject } from "../projects/in-hand";
+import { rememberBench, useInHand, useTakeProject } from "../projects/in-hand";
 
 /** What the bench was opened from, by its address: a strip, a preset, or nothing yet. */
 export interface Place {
@@ -54,6 +54,13 @@ export function usePlace(): Place {
     if (params.size > 0) rememberBench(`/bench?${params}`);
   }, [params]);
   useTakeProject(project);
+  const strip = params.get("strip");
+  useEffect(() => {
+    // What is on the bench is in hand, alone where it was not among the chosen.
+    if (project === null || strip === null) return;
+    const { project: inHand, strips } = useInHand.getState();
+    if (inHand === project && !strips.includes(strip)) useInHand.setState({ strips: [strip] });
+  }, [project, strip]);
   const layer = params.get("layer");
   if (project) return { project, strip: params.get("strip"), layer, error: null, nothing: false };
   return {

@@ -77,8 +77,15 @@ describe("the field", () => {
     expect(whereNow()).toBe("/bench?preset=rim-and-air");
     hold({ project: "salt-lanterns", strips: ["cello"] });
     await screen.findByText(/strip Cello/);
+    // Only where the project is on screen a sound is applied; anywhere else its name opens it.
+    goTo("/library");
+    await find("rim and air");
+    await screen.findByText("Open on the bench");
+    fireEvent.keyDown(field(), { key: "Escape" });
+    goTo("/projects/salt-lanterns");
     await find("rim and air");
     await screen.findByText("Apply to Cello");
+    expect(list().getByRole("option", { name: /^Rim and air.*goes onto Cello/ })).toBeTruthy();
     fireEvent.click(list().getByRole("option", { name: /^Rim and air/ }));
     await waitFor(() => expect(said).toEqual(["Apply “Rim and air” to Cello"]));
     expect((await stripOf("salt-lanterns", "cello")).inserts.from?.preset).toBe("rim-and-air");

@@ -2,6 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { type ReactNode, Suspense, lazy, useEffect } from "react";
+import { counted } from "@/core/names/count";
 import { useActionKeys, useActions } from "../actions/actions";
 import { Opening } from "../kit/bits";
 import { useWordsWanted, wantWords } from "../kit/say";
@@ -15,7 +16,7 @@ import { ActionField } from "./action-field";
 import { useInHand } from "../projects/in-hand";
 import { useKeepFocus } from "../kit/keep-focus";
 import { Rail } from "./rail";
-import { SCREENS } from "./screens";
+import { SCREENS, benchAddress } from "./screens";
 import { openShortcuts, useShortcuts } from "./shortcuts";
 import { type Theme, setTheme, themeNow, useTheme } from "./theme";
 
@@ -117,21 +118,29 @@ export function Frame({ theme, children }: { readonly theme: Theme | null; reado
 }
 
 function InHand() {
-  const { project: id, strips } = useInHand();
+  const hand = useInHand();
+  const { project: id, strips } = hand;
   const { body } = useOpenProject(id);
   if (!body) return <p className="ml-auto text-small text-soft">No project in hand</p>;
   const { project } = body;
   const chosen = strips.filter((s) => project.strips.some((strip) => strip.id === s));
+  // What the bench opens on is named here.
+  const bench = new URLSearchParams(benchAddress(hand).split("?")[1]);
+  const strip = project.strips.find((s) => s.id === bench.get("strip"));
   const words =
-    chosen.length === 1
-      ? `strip ${project.strips.find((s) => s.id === chosen[0])?.look.name}`
-      : `${chosen.length} strips chosen`;
+    chosen.length > 1
+      ? counted(chosen.length, "strip chosen", "strips chosen")
+      : strip
+        ? `strip ${strip.look.name}`
+        : bench.size > 0
+          ? "a library sound on the bench"
+          : `${project.tempo} bpm`;
   return (
     <p className="ml-auto flex min-w-0 items-baseline gap-[10px] whitespace-nowrap text-small text-soft">
       Working on
       <span className="name truncate text-ink">{project.name}</span>
       <span>
-        {project.artist} · {chosen.length > 0 ? words : `${project.tempo} bpm`}
+        {project.artist} · {words}
       </span>
     </p>
   );

@@ -2,7 +2,7 @@
 
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
-import { useRouter } from "next/navigation";
+import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useEffectEvent, useLayoutEffect, useRef } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
@@ -10,6 +10,8 @@ import { KIND_NAMES } from "@/core/presets/preset";
 import { type Action, showKey, useEnabledActions } from "../actions/actions";
 import { Key } from "../kit/bits";
 import { useRecall } from "../plan/recall";
+import { chooseStrips, useInHand } from "../projects/in-hand";
+import { useOpenProject } from "../projects/open-project";
 import { FIELD, FIELD_INPUT, FieldFrame } from "./field-frame";
 
 const ITEM =
@@ -91,6 +93,10 @@ interface FoundProps extends Pick<PaletteProps, "entered" | "onDone"> {
 function Found({ words, entered, onDone }: FoundProps) {
   const router = useRouter();
   const recall = useRecall();
+  const path = usePathname();
+  const project = useInHand((h) => h.project);
+  // A sound is applied to what is on screen; anywhere else its name opens it.
+  const applies = recall.targetWords !== null && project !== null && path === `/projects/${project}`;
   const actions = useEnabledActions().filter((a) => !a.keyOnly && a.id !== "find" && a.id !== "actions");
   const q = words.trim();
   const presets = useQuery({
@@ -99,6 +105,11 @@ function Found({ words, entered, onDone }: FoundProps) {
     placeholderData: keepPreviousData,
   });
   const projects = useQuery({ queryKey: KEYS.projects, queryFn: api.listProjects });
+  const inHand = useOpenProject(project);
+  const goToStrip = (id: string) => {
+    chooseStrips([id]);
+    router.push(path.startsWith("/bench") ? `/bench?project=${project}&strip=${id}` : `/projects/${project}`);
+  };
   const done = (run: () => void) => () => {
     onDone();
     run();
@@ -120,19 +131,34 @@ function Found({ words, entered, onDone }: FoundProps) {
         ))}
       </Command.Group>
       {q !== "" && (
-        <Command.Group heading={recall.targetWords ? `Apply ${recall.targetWords}` : "Sounds"} className={HEADING}>
+        <Command.Group heading={applies ? `Apply ${recall.targetWords}` : "Open on the bench"} className={HEADING}>
           {presets.data?.items.map((preset) => (
             <Command.Item
               key={preset.id}
               // Those of the words before stay only where their names begin with the new ones too.
               value={`${presets.isPlaceholderData ? "" : q} ${preset.card.name} ${preset.id}`}
-              onSelect={done(() =>
-                recall.targetWords ? recall.apply(preset) : router.push(`/bench?preset=${preset.id}`),
-              )}
+              onSelect={done(() => (applies ? recall.apply(preset) : router.push(`/bench?preset=${preset.id}`)))}
               className={ITEM}
             >
               <span className="name">{preset.card.name}</span>
-              <span className="text-small text-soft">{KIND_NAMES[preset.kind]}</span>
+              <span className="truncate text-small text-soft">
+                {(applies && recall.effectWords(preset)) || KIND_NAMES[preset.kind]}
+              </span>
+            </Command.Item>
+          ))}
+        </Command.Group>
+      )}
+      {q !== "" && inHand.body && (
+        <Command.Group heading={`Strips of ${inHand.body.project.name}`} className={HEADING}>
+          {inHand.body.project.strips.map((strip) => (
+            <Command.Item
+              key={strip.id}
+              value={`${strip.look.name} strip ${strip.id}`}
+              onSelect={done(() => goToStrip(strip.id))}
+              className={ITEM}
+            >
+              <span className="name">{strip.look.name}</span>
+              <span className="text-small text-soft">strip</span>
             </Command.Item>
           ))}
         </Command.Group>

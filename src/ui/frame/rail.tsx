@@ -27,8 +27,7 @@ function Brand() {
 
 export function Rail({ theme: given }: { readonly theme: Theme | null }) {
   const path = usePathname();
-  const bench = useInHand((hand) => hand.bench);
-  const project = useInHand((hand) => hand.project);
+  const hand = useInHand();
   const chosen = useTheme((t) => t.theme) ?? given;
   const inBrowser = useIsBrowser();
   const shown: Theme = inBrowser ? themeNow(chosen) : (chosen ?? "day");
@@ -42,7 +41,7 @@ export function Rail({ theme: given }: { readonly theme: Theme | null }) {
         return (
           <Link
             key={word}
-            href={addressOf(screen, { project, bench })}
+            href={addressOf(screen, hand)}
             aria-current={on ? "page" : undefined}
             className={cx(LINE, on ? "border-live bg-card text-ink" : "border-transparent text-soft hover:text-ink")}
           >

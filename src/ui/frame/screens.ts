@@ -3,7 +3,22 @@ import { Library, type LucideIcon, Plug, Rows3, SlidersHorizontal } from "lucide
 /** What may say where a screen goes on. */
 interface InHand {
   readonly project: string | null;
+  readonly strips: readonly string[];
   readonly bench: string | null;
+  /** What was taken in hand last: strips of the project, or what is on the bench. */
+  readonly last: "strips" | "bench";
+}
+
+/** The bench has what the head of the screen names: the strip that was chosen last, else what was on it last. */
+export function benchAddress({ project, strips, bench, last }: InHand): string {
+  const on = new URLSearchParams(bench?.split("?")[1]);
+  const isOfAnother = on.has("project") && on.get("project") !== project;
+  const standing = bench === null || isOfAnother ? null : bench;
+  const [strip] = strips;
+  const isChosen = on.has("project") && strips.includes(on.get("strip") ?? "");
+  const goesOn = standing !== null && (last === "bench" || isChosen);
+  if (project === null || strip === undefined || goesOn) return standing ?? "/bench";
+  return `/bench?project=${project}&strip=${strip}`;
 }
 
 interface Way {
@@ -36,7 +51,7 @@ export const SCREENS: readonly Screen[] = [
     word: "Bench",
     path: "/bench",
     Icon: SlidersHorizontal,
-    ways: [{ id: "bench", title: "Go to the bench", keys: ["Alt+2"], address: ({ bench }) => bench ?? "/bench" }],
+    ways: [{ id: "bench", title: "Go to the bench", keys: ["Alt+2"], address: benchAddress }],
   },
   {
     word: "Projects",

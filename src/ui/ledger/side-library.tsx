@@ -29,6 +29,7 @@ export function SideLibrary({ tempo }: { readonly tempo: number }) {
   const has = chosen !== null || (touched && listing.isOnItsWay);
   useHearChosen(chosen, tempo);
   const recall = useRecall();
+  const effect = chosen && recall.effectWords(chosen);
   const list = useRef<HTMLDivElement>(null);
   useActions(recallActions(recall, { group: "Library beside", has, withChosen }));
   const keys = (event: React.KeyboardEvent) => {
@@ -77,7 +78,7 @@ export function SideLibrary({ tempo }: { readonly tempo: number }) {
               setTouched(true);
               choose(id);
             }}
-            onOpen={(preset) => recall.plan(preset)}
+            onOpen={(preset) => recall.apply(preset)}
             listRef={list}
           />
         ) : (
@@ -86,9 +87,19 @@ export function SideLibrary({ tempo }: { readonly tempo: number }) {
           </Empty>
         )}
       </div>
-      <div className="grid flex-none grid-cols-[minmax(0,1fr)] border-edge border-t p-3">
-        <Button main disabled={!has} className="justify-center" onClick={() => withChosen(recall.plan)}>
-          <span className="truncate">Apply {recall.targetWords}…</span>
+      <div className="grid flex-none grid-cols-[minmax(0,1fr)_auto] gap-2 border-edge border-t p-3">
+        <p className="col-span-2 truncate text-small text-soft empty:hidden">
+          {effect && `“${chosen?.card.name}” ${effect}`}
+        </p>
+        <Button main disabled={!has} className="justify-center" onClick={() => withChosen(recall.apply)}>
+          <span className="truncate">Apply {recall.targetWords}</span>
+        </Button>
+        <Button
+          disabled={!has}
+          title="Show the plan before applying (Shift Enter)"
+          onClick={() => withChosen(recall.plan)}
+        >
+          Plan…
         </Button>
       </div>
     </aside>

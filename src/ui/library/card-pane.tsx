@@ -44,6 +44,7 @@ export function CardPane({ preset, tempo, onFolder }: CardProps) {
   const shown = shownVersion === preset.version ? preset : earlier.data?.preset;
   const processors = shown ? processorsOf(chainOf(shown.content)) : [];
   const chosen = { ...preset, version: shownVersion };
+  const effect = recall.effectWords(shown ?? preset);
   return (
     <aside aria-label="Card" className="flex h-full flex-col bg-card">
       <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto px-[18px] pt-4 pb-3 [overflow-wrap:anywhere]">
@@ -90,14 +91,20 @@ export function CardPane({ preset, tempo, onFolder }: CardProps) {
       </div>
       <div className="flex flex-none flex-wrap gap-2 border-rule border-t px-[18px] py-3">
         {recall.targetWords && (
-          <Button
-            main
-            className="max-w-full"
-            title={`Apply ${recall.targetWords}…`}
-            onClick={() => recall.plan(chosen)}
-          >
-            <span className="truncate">Apply {recall.targetWords}…</span>
-          </Button>
+          <>
+            <p className="w-full text-small text-soft empty:hidden">{effect && `Enter ${effect}`}</p>
+            <Button
+              main
+              className="max-w-full"
+              title={`Apply ${recall.targetWords} (Enter)`}
+              onClick={() => recall.apply(chosen)}
+            >
+              <span className="truncate">Apply {recall.targetWords}</span>
+            </Button>
+            <Button title="Show the plan before applying (Shift Enter)" onClick={() => recall.plan(chosen)}>
+              Plan…
+            </Button>
+          </>
         )}
         <Button onClick={() => router.push(`/bench?preset=${preset.id}&version=${shownVersion}`)}>
           Open on the bench

@@ -4,6 +4,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import type { PlanRequest, ProjectBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
+import { effectWords } from "@/core/presets/effect-words";
 import { useInHand } from "../projects/in-hand";
 import { useOpenProject } from "../projects/open-project";
 import { createLine } from "../kit/in-line";
@@ -12,6 +13,8 @@ import { orSay, say } from "../kit/say";
 export interface Recall {
   /** "to Cello", "to 2 strips", "to a new strip of Neap Tide"; null with no project in hand. */
   readonly targetWords: string | null;
+  /** What applying it does, told before: "replaces 2 plugins of Horn"; null where it makes a new strip, or is for nothing. */
+  readonly effectWords: (preset: Pick<PresetRow, "content">) => string | null;
   /** At once where nothing is asked and only the targets change, else by the plan. */
   readonly apply: (preset: Pick<PresetRow, "id" | "kind" | "version" | "card">) => void;
   /** Shows every change first. */
@@ -73,5 +76,6 @@ export function useRecall(): Recall {
     const asked = { queries, project: id, preset, targets, targetWords, plan: () => plan(preset), undo };
     orSay(inLine(() => import("./apply-directly").then(({ applyDirectly }) => applyDirectly(asked))));
   };
-  return { targetWords, apply, plan };
+  const targets = project?.strips.filter((strip) => strips.includes(strip.id)) ?? [];
+  return { targetWords, effectWords: ({ content }) => effectWords(content, targets), apply, plan };
 }

@@ -23,5 +23,5 @@ export async function takeVersion({ queries, project, strips, from, label }: Tak
   const { plan } = await api.planRecall(project, {
     requests: [{ source: from, parts: [...SOUND], targets: { strips: [...strips] }, mode: "replace" }],
   });
-  return commitTo(queries, project, label, () => plan.steps);
+  return commitTo(queries, project, { label, make: () => plan.steps });
 }

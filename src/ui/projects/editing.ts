@@ -18,17 +18,17 @@ export interface How {
   readonly passing?: boolean;
 }
 
+interface Gesture extends How {
+  /** What it is called in the history. */
+  readonly label: string;
+  readonly make: Make;
+}
+
 /**
  * One gesture: shown at once, then sent. The revision that it made, or null where it made none. The steps are made from the project as it
  * is shown at that moment, which a gesture just before may have changed.
  */
-export function commitTo(
-  queries: QueryClient,
-  id: string,
-  label: string,
-  make: Make,
-  how: How = {},
-): Promise<number | null> {
+export function commitTo(queries: QueryClient, id: string, { label, make, ...how }: Gesture): Promise<number | null> {
   const key = KEYS.project(id);
   // A fetch that is under way would bring the state before; what is shown stays.
   void queries.cancelQueries({ queryKey: key }, { revert: false });
@@ -55,6 +55,6 @@ export interface ProjectEditing extends OpenProject {
 export function useProjectEditing(id: string | null): ProjectEditing {
   const queries = useQueryClient();
   const commit: ProjectEditing["commit"] = (label, make, how) =>
-    id === null ? Promise.resolve(null) : commitTo(queries, id, label, make, how);
+    id === null ? Promise.resolve(null) : commitTo(queries, id, { label, make, ...how });
   return { ...useOpenProject(id), commit };
 }

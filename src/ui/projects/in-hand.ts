@@ -10,12 +10,14 @@ interface InHand {
   readonly strips: readonly string[];
   /** What the bench was opened on last, as its address. */
   readonly bench: string | null;
+  /** What was taken in hand last: strips of the project, or what is on the bench. */
+  readonly last: "strips" | "bench";
   readonly alwaysPlan: boolean;
 }
 
 /** What is in hand on every screen; it survives a reload. */
 export const useInHand = create<InHand>()(
-  persist((): InHand => ({ project: null, strips: [], bench: null, alwaysPlan: false }), {
+  persist((): InHand => ({ project: null, strips: [], bench: null, last: "bench", alwaysPlan: false }), {
     name: "diathesis.hand",
     skipHydration: true,
   }),
@@ -35,9 +37,9 @@ export function useTakeProject(project: string | null): void {
 }
 
 export function chooseStrips(strips: readonly string[]): void {
-  useInHand.setState({ strips });
+  useInHand.setState({ strips, last: "strips" });
 }
 
 export function rememberBench(bench: string): void {
-  useInHand.setState({ bench });
+  useInHand.setState({ bench, last: "bench" });
 }
