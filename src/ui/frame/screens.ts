@@ -9,14 +9,18 @@ interface InHand {
   readonly last: "strips" | "bench";
 }
 
+/** The strip that an address of the bench is of; a sound of the library is of none. */
+function placeIn(bench: string | null): { readonly project: string | null; readonly strip: string } {
+  const on = new URLSearchParams(bench?.split("?")[1]);
+  return { project: on.get("project"), strip: on.get("strip") ?? "" };
+}
+
 /** The bench has what the head of the screen names: the strip that was chosen last, else what was on it last. */
 export function benchAddress({ project, strips, bench, last }: InHand): string {
-  const on = new URLSearchParams(bench?.split("?")[1]);
-  const isOfAnother = on.has("project") && on.get("project") !== project;
-  const standing = bench === null || isOfAnother ? null : bench;
+  const on = placeIn(bench);
+  const standing = on.project !== null && on.project !== project ? null : bench;
   const [strip] = strips;
-  const isChosen = on.has("project") && strips.includes(on.get("strip") ?? "");
-  const goesOn = standing !== null && (last === "bench" || isChosen);
+  const goesOn = standing !== null && (last === "bench" || (on.project !== null && strips.includes(on.strip)));
   if (project === null || strip === undefined || goesOn) return standing ?? "/bench";
   return `/bench?project=${project}&strip=${strip}`;
 }
