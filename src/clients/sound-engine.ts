@@ -3,13 +3,14 @@ import { type FromWorklet, type ToWorklet, WORKLET_NAME } from "@/contracts/audi
 import { keyMaterials } from "@/core/chains/heard-chain";
 import type { Meters, Side } from "@/core/sound/audition/audition";
 import type { HeardSound } from "@/core/sound/heard-sound";
+import type { Peaks } from "@/core/sound/peaks";
 import type { Measurement } from "@/core/dsp/measure/measure";
 import type { LoopPicture } from "@/core/materials/outline";
 import type { Stretch } from "@/core/materials/stretch";
 import type { SoundService } from "@/workers/sound.worker";
 
 /** What of the sound the interface knows: its words, not how it is made. */
-export type { HeardSound, LoopPicture, Measurement, Meters, Side, Stretch };
+export type { HeardSound, LoopPicture, Measurement, Meters, Peaks, Side, Stretch };
 
 /** The application's rate; projects at other rates are heard as they would be at this one. */
 export const ENGINE_RATE = 48_000;
@@ -35,6 +36,8 @@ export interface SoundEngine {
   allNotesOff(): void;
   /** What goes round, through a sound. */
   measure(material: string, stretch: Stretch | null, sound: HeardSound | null): Promise<Measurement>;
+  /** What of what goes round reaches each plugin of a sound, and what leaves it. */
+  peaksOf(material: string, stretch: Stretch | null, sound: HeardSound): Promise<Peaks>;
   /** Milliseconds for each second of each sound. */
   costOf(material: string, sounds: readonly HeardSound[]): Promise<readonly number[]>;
   /** A sound as the WAV file that is kept. */
@@ -172,6 +175,10 @@ class BrowserSoundEngine implements SoundEngine {
 
   measure(material: string, stretch: Stretch | null, sound: HeardSound | null): Promise<Measurement> {
     return this.worker.measureLoop({ material, stretch, sampleRate: ENGINE_RATE }, sound);
+  }
+
+  peaksOf(material: string, stretch: Stretch | null, sound: HeardSound): Promise<Peaks> {
+    return this.worker.peaksOf({ material, stretch, sampleRate: ENGINE_RATE }, sound);
   }
 
   costOf(material: string, sounds: readonly HeardSound[]): Promise<readonly number[]> {

@@ -2,6 +2,7 @@ import { expose, transfer } from "comlink";
 import { keyMaterials } from "@/core/chains/heard-chain";
 import type { HeardSound } from "@/core/sound/heard-sound";
 import type { Sample } from "@/core/sound/instrument/voice";
+import type { Peaks } from "@/core/sound/peaks";
 import type { Measurement } from "@/core/dsp/measure/measure";
 import type { StereoSound } from "@/core/dsp/stereo-sound";
 import { findMaterial } from "@/core/materials/material";
@@ -137,6 +138,13 @@ const service = {
     const [oldest] = measured.keys();
     if (measured.size > REMEMBERED && oldest !== undefined) measured.delete(oldest);
     return found;
+  },
+
+  /** What of the loop reaches each plugin of a sound, and what leaves it. */
+  async peaksOf(round: Round, sound: HeardSound): Promise<Peaks> {
+    const loop = cutStretch(await loopOf(round.material, round.sampleRate), round.stretch);
+    const { peaksOf } = await import("@/core/sound/peaks");
+    return peaksOf(sound, { loop, ...(await around(sound, round.sampleRate)) });
   },
 
   /** Milliseconds that a second of the loop costs, for each of some sounds: the best of a few goes. */

@@ -3,7 +3,7 @@ import { WIRED, processor } from "../recall/testing/wired";
 import { type Chain, EMPTY_CHAIN, type Processor } from "./chain";
 import { type CheckContext, checkChain, latencyOf } from "./check";
 
-const CONTEXT: CheckContext = { strip: "audio", channels: "stereo", sampleRate: 48_000, peaks: new Map() };
+const CONTEXT: CheckContext = { strip: "audio", channels: "stereo", sampleRate: 48_000, peaks: null };
 const chain = (...nodes: Processor[]): Chain => ({ ...EMPTY_CHAIN, nodes });
 const set = (p: Processor, values: Processor["values"]): Processor => ({ ...p, values: { ...p.values, ...values } });
 const ids = (c: Chain, context: Partial<CheckContext> = {}) =>
@@ -38,17 +38,30 @@ describe("the chain check", () => {
     expect(ids(chain(set(room, { dry: -60 })), { strip: "return" })).toEqual([]);
     expect(ids(chain(room))).toEqual([]);
   });
-  it("sees a limiter before something that makes louder, and would put it last", () => {
+  it("sees a limiter before something that makes louder, and would limit at the end, too", () => {
     const loud = chain(processor("l", "limiter"), set(processor("g", "gain"), { gain: 4 }), processor("eq", "tilt-eq"));
     expect(checkChain(loud, CONTEXT)[0]).toMatchObject({
-      mend: { kind: "move", node: "l", place: { within: null, after: "eq" } },
+      mend: { kind: "limitAt", as: "l", place: { within: null, after: "eq" } },
     });
     expect(ids(chain(processor("l", "limiter"), set(processor("g", "gain"), { gain: -4 })))).toEqual([]);
+    // What another limiter catches is limited.
+    const caught = chain(
+      processor("l", "limiter"),
+      set(processor("g", "gain"), { gain: 4 }),
+      processor("m", "limiter"),
+    );
+    expect(ids(caught)).toEqual([]);
   });
-  it("sees what clips between stages and by how much to turn it down", () => {
-    const remark = checkChain(chain(processor("c")), { ...CONTEXT, peaks: new Map([["c", 2]]) })[0];
-    expect(remark?.text).toContain("6.0 dB over");
-    expect(remark?.mend).toMatchObject({ kind: "turnDown", before: "c", dB: -8 });
+  it("sees what is driven over full scale, where it comes from, by how much to turn it down", () => {
+    const two = chain(processor("c"), processor("d"));
+    const remarks = checkChain(two, { ...CONTEXT, peaks: { inputs: { c: 2, d: 1.5 }, output: 0.9 } });
+    expect(remarks.map((r) => r.id)).toEqual(["over behind the material", "over behind c"]);
+    expect(remarks[0]?.text).toContain("6.0 dB over");
+    expect(remarks[0]?.mend).toMatchObject({ kind: "turnDown", before: "c", dB: -8 });
+  });
+  it("sees what leaves the chain over full scale", () => {
+    const remarks = checkChain(chain(processor("c")), { ...CONTEXT, peaks: { inputs: { c: 0.5 }, output: 4 } });
+    expect(remarks[0]).toMatchObject({ id: "over behind c", mend: { kind: "turnDown", before: null, dB: -14 } });
   });
   it("sees a tuner or meter that was left on", () => {
     expect(ids(chain(processor("t", "tuner"), processor("m", "meter")))).toEqual(["on t", "on m"]);

@@ -7,16 +7,18 @@ import { processorsOf, type Place, findNode, listsIn } from "./tree";
 
 /** What mends a remark, in one step of the hand. */
 export type Mend =
-  | { readonly kind: "switchOff"; readonly node: string; readonly label: string }
+  /** Where a plugin made it quieter, a gain of so many dB stands in for that: what follows is driven no harder. */
+  | { readonly kind: "switchOff"; readonly node: string; readonly dB?: number; readonly label: string }
   | {
       readonly kind: "set";
       readonly node: string;
       readonly values: Readonly<Record<string, Value>>;
       readonly label: string;
     }
-  | { readonly kind: "move"; readonly node: string; readonly place: Place; readonly label: string }
-  /** A gain plugin of so many dB in front of a node. */
-  | { readonly kind: "turnDown"; readonly before: string; readonly dB: number; readonly label: string };
+  /** Another limiter, set as this one. */
+  | { readonly kind: "limitAt"; readonly as: string; readonly place: Place; readonly label: string }
+  /** A gain plugin of so many dB in front of a node, or behind all of them where none is named. */
+  | { readonly kind: "turnDown"; readonly before: string | null; readonly dB: number; readonly label: string };
 
 export interface Remark {
   readonly id: string;
@@ -29,8 +31,8 @@ export interface CheckContext {
   readonly strip: StripKind;
   readonly channels: "mono" | "stereo";
   readonly sampleRate: number;
-  /** The highest sample that reached each plugin so far, 1 is full scale. */
-  readonly peaks: ReadonlyMap<string, number>;
+  /** The highest sample that reaches each plugin, by its key, and that leaves the chain; 1 is full scale. Null until measured. */
+  readonly peaks: { readonly inputs: Readonly<Record<string, number>>; readonly output: number } | null;
 }
 
 type Rule = (chain: Chain, context: CheckContext) => readonly Remark[];
@@ -58,35 +60,51 @@ const value = (processor: Processor, id: string): number => {
   return typeof found === "number" ? found : 0;
 };
 
-const twoAmplifiers: Rule = (chain) =>
+/** By how many dB a plugin makes it quieter, as far as that is known; undefined where it does not. */
+function quieterBy(chain: Chain, { key }: Processor, { peaks }: CheckContext): { readonly dB?: number } {
+  const run = runsOf(chain.nodes).find((one) => one.some((p) => p.key === key)) ?? [];
+  const next = run[run.findIndex((p) => p.key === key) + 1];
+  const isLastOfAll = !next && chain.nodes.at(-1)?.key === key;
+  const after = next ? peaks?.inputs[next.key] : isLastOfAll ? peaks?.output : undefined;
+  const before = peaks?.inputs[key];
+  if (!before || !after || after >= before) return {};
+  return { dB: Math.floor(20 * Math.log10(after / before)) };
+}
+
+const twoAmplifiers: Rule = (chain, context) =>
   runsOf(chain.nodes).flatMap((run) => {
-    const [, second] = run.filter((p) => findModel(p.model)?.hasCabinet);
-    return second
-      ? [
-          {
-            id: `amplifiers ${second.key}`,
-            node: second.key,
-            text: "Two amplifiers in a row: the second hears the first one's cabinet.",
-            mend: { kind: "switchOff", node: second.key, label: `Switch ${processorName(second)} off` },
-          },
-        ]
-      : [];
+    const [, ...later] = run.filter((p) => findModel(p.model)?.hasCabinet);
+    return later.map((one) => ({
+      id: `amplifiers ${one.key}`,
+      node: one.key,
+      text: `Two amplifiers in a row: ${processorName(one)} hears the cabinet of the one before.`,
+      mend: {
+        kind: "switchOff",
+        node: one.key,
+        ...quieterBy(chain, one, context),
+        label: `Switch ${processorName(one)} off`,
+      },
+    }));
   });
 
-const monoIntoStereo: Rule = (chain, { channels }) => {
-  if (channels === "stereo") return [];
+const monoIntoStereo: Rule = (chain, context) => {
+  if (context.channels === "stereo") return [];
   const all = processorsOf(chain).filter((p) => p.enabled);
-  const at = all.findIndex((p) => findModel(p.model)?.needsTwoSides);
-  const width = all[at];
-  if (!width || all.slice(0, at).some((p) => findModel(p.model)?.widens)) return [];
-  return [
-    {
+  const widened = all.findIndex((p) => findModel(p.model)?.widens);
+  const mono = widened < 0 ? all : all.slice(0, widened);
+  return mono
+    .filter((p) => findModel(p.model)?.needsTwoSides)
+    .map((width) => ({
       id: `mono ${width.key}`,
       node: width.key,
       text: `${processorName(width)} gets the same sound on both sides: the strip is mono.`,
-      mend: { kind: "switchOff", node: width.key, label: `Switch ${processorName(width)} off` },
-    },
-  ];
+      mend: {
+        kind: "switchOff",
+        node: width.key,
+        ...quieterBy(chain, width, context),
+        label: `Switch ${processorName(width)} off`,
+      },
+    }));
 };
 
 const dryOnReturn: Rule = (chain, { strip }) =>
@@ -114,9 +132,10 @@ const raises = (p: Processor): boolean =>
 
 const limiterBeforeGain: Rule = (chain) =>
   runsOf(chain.nodes).flatMap((run) => {
-    const at = run.findIndex((p) => findModel(p.model)?.limits);
+    // The last of them is the one that counts: what an earlier one lets become louder it catches.
+    const at = run.findLastIndex((p) => findModel(p.model)?.limits);
     const limiter = run[at];
-    const louder = limiter && run.slice(at + 1).find((p) => !findModel(p.model)?.limits && raises(p));
+    const louder = limiter && run.slice(at + 1).find(raises);
     const last = run.at(-1);
     const within = last ? (findNode(chain, last.key)?.place.within ?? null) : null;
     return limiter && louder && last
@@ -126,10 +145,10 @@ const limiterBeforeGain: Rule = (chain) =>
             node: limiter.key,
             text: `${processorName(louder)} makes louder what ${processorName(limiter)} has limited.`,
             mend: {
-              kind: "move",
-              node: limiter.key,
+              kind: "limitAt",
+              as: limiter.key,
               place: { within, after: last.key },
-              label: "Put the limiter last",
+              label: "Limit it at the end, too",
             },
           },
         ]
@@ -139,21 +158,47 @@ const limiterBeforeGain: Rule = (chain) =>
 /** Room below full scale that is given back, in dB. */
 const HEADROOM = 1;
 
+const overBy = (peak: number): number => 20 * Math.log10(peak);
+
+/** So much must go that it stands below full scale with some room, in whole dB. */
+const downBy = (peak: number): number => Math.ceil(overBy(peak) + HEADROOM);
+
+/** What is there to be given too much: a gain to turn it down, a limiter to limit it. */
+const takesIt = (p: Processor): boolean => p.model === "gain" || findModel(p.model)?.limits === true;
+
+/** The name of what is too loud is that of where it comes from: the same sound is the same remark, wherever it is seen. */
+const behind = (source: Processor | undefined): string => `over behind ${source?.key ?? "the material"}`;
+
+/** Every plugin that is driven over full scale, the first in the way of the sound first: turned down there, the others mostly are, too. */
 const clipping: Rule = (chain, { peaks }) =>
-  processorsOf(chain).flatMap((p): readonly Remark[] => {
-    const peak = peaks.get(p.key) ?? 0;
-    if (!p.enabled || peak <= 1) return [];
-    const over = 20 * Math.log10(peak);
-    const dB = -Math.ceil(over + HEADROOM);
-    return [
-      {
-        id: `clips ${p.key}`,
-        node: p.key,
-        text: `What reaches ${processorName(p)} is ${over.toFixed(1)} dB over full scale.`,
-        mend: { kind: "turnDown", before: p.key, dB, label: `Turn it down by ${-dB} dB before` },
-      },
-    ];
-  });
+  runsOf(chain.nodes).flatMap((run) =>
+    run.flatMap((p, at): readonly Remark[] => {
+      const peak = peaks?.inputs[p.key] ?? 0;
+      if (peak <= 1 || takesIt(p)) return [];
+      const dB = downBy(peak);
+      return [
+        {
+          id: behind(run[at - 1]),
+          node: p.key,
+          text: `What reaches ${processorName(p)} is ${overBy(peak).toFixed(1)} dB over full scale.`,
+          mend: { kind: "turnDown", before: p.key, dB: -dB, label: `Turn it down by ${dB} dB before` },
+        },
+      ];
+    }),
+  );
+
+const clippingOutput: Rule = (chain, { peaks }) => {
+  if (!peaks || peaks.output <= 1) return [];
+  const dB = downBy(peaks.output);
+  return [
+    {
+      id: behind(runsOf(chain.nodes)[0]?.at(-1)),
+      node: null,
+      text: `What leaves the chain is ${overBy(peaks.output).toFixed(1)} dB over full scale.`,
+      mend: { kind: "turnDown", before: null, dB: -dB, label: `Turn it down by ${dB} dB at the end` },
+    },
+  ];
+};
 
 /** It is there to be looked at, and changes nothing that is heard. */
 const isForLooking = (p: Processor): boolean => {
@@ -205,6 +250,7 @@ const RULES: readonly Rule[] = [
   dryOnReturn,
   limiterBeforeGain,
   clipping,
+  clippingOutput,
   leftOn,
   latency,
 ];

@@ -4,6 +4,7 @@ export type { Hand } from "./gestures/hand";
 export * from "./gestures/lanes";
 export * from "./gestures/layers";
 export * from "./gestures/macros";
+export * from "./gestures/mend";
 export * from "./gestures/put-back";
 export * from "./gestures/slots";
 export * from "./gestures/values";

@@ -1,5 +1,5 @@
 import type { HeardChain } from "../chains/heard-chain";
-import { createChainRuntime } from "./chain/chain-runtime";
+import { type KeyBus, createChainRuntime } from "./chain/chain-runtime";
 import type { StereoSound } from "../dsp/stereo-sound";
 import type { HeardSound } from "./heard-sound";
 import type { HeardInstrument } from "../chains/heard-instrument";
@@ -28,17 +28,20 @@ export interface Rendering {
   readonly play: ((instrument: HeardInstrument, samples: Samples, sampleRate: number) => StereoSound) | null;
 }
 
+/** What goes into the chain of a sound: the loop, or the phrase of its instrument, twice. */
+export function twiceOf(sound: HeardSound, { loop, samples, play }: Rendering): StereoSound {
+  if (sound.instrument && play) return play(sound.instrument, samples, loop.sampleRate);
+  return { left: repeat(loop.left), right: repeat(loop.right), sampleRate: loop.sampleRate };
+}
+
 /** The whole of a loop or phrase, its tail come round: the second of two passes. */
-export function renderSound(sound: HeardSound, { loop, samples, keys, play }: Rendering): StereoSound {
-  const { sampleRate } = loop;
-  const twice = sound.instrument && play ? play(sound.instrument, samples, sampleRate) : null;
-  const left = twice?.left ?? repeat(loop.left);
-  const right = twice?.right ?? repeat(loop.right);
+export function renderSound(sound: HeardSound, rendering: Rendering): StereoSound {
+  const { left, right, sampleRate } = twiceOf(sound, rendering);
   const length = left.length / 2;
   const [lessLeft, lessRight] = sound.minus ? [left.slice(), right.slice()] : [null, null];
-  run(sound.chain, { left, right, sampleRate }, keys);
+  run(sound.chain, { left, right, sampleRate }, rendering.keys);
   if (sound.minus && lessLeft && lessRight) {
-    run(sound.minus, { left: lessLeft, right: lessRight, sampleRate }, keys);
+    run(sound.minus, { left: lessLeft, right: lessRight, sampleRate }, rendering.keys);
     for (let i = 0; i < left.length; i++) {
       left[i]! -= lessLeft[i]!;
       right[i]! -= lessRight[i]!;
@@ -47,15 +50,20 @@ export function renderSound(sound: HeardSound, { loop, samples, keys, play }: Re
   return { left: left.subarray(length), right: right.subarray(length), sampleRate };
 }
 
-/** In place, with each key beside the sound, over and over. */
-function run(chain: HeardChain, { left, right, sampleRate }: StereoSound, keys: Rendering["keys"]): void {
+/** Each key beside a sound, over and over; `shift` is where in it the next block begins. */
+export function keysBeside(keys: Rendering["keys"], sound: Float32Array): KeyBus & { shift: number } {
   const beside = new Map(
     [...keys].map(([id, key]) => {
-      const looped = (samples: Float32Array) => left.map((_, i) => samples[i % samples.length]!);
+      const looped = (samples: Float32Array) => sound.map((_, i) => samples[i % samples.length]!);
       return [id, { left: looped(key.left), right: looped(key.right) }] as const;
     }),
   );
-  const bus = { shift: 0, find: (id: string) => beside.get(id) ?? null };
+  return { shift: 0, find: (id: string) => beside.get(id) ?? null };
+}
+
+/** In place. */
+function run(chain: HeardChain, { left, right, sampleRate }: StereoSound, keys: Rendering["keys"]): void {
+  const bus = keysBeside(keys, left);
   const runtime = createChainRuntime(chain, sampleRate, bus);
   for (let at = 0; at < left.length; at += BLOCK) {
     bus.shift = at;

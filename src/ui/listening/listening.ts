@@ -1,6 +1,6 @@
 "use client";
 
-import type { Stretch } from "@/clients/sound-engine";
+import type { Peaks, Stretch } from "@/clients/sound-engine";
 import type { Chain } from "@/core/chains/chain";
 import { hearChain } from "@/core/chains/hear";
 import { findLane, findNode } from "@/core/chains/tree";
@@ -121,6 +121,13 @@ export const noteOn = (note: number, velocity: number): void => {
 };
 export const noteOff = (note: number): void => theEngine().noteOff(note);
 export const allNotesOff = (): void => theEngine().allNotesOff();
+/** What reaches each plugin of A and what leaves it, of the material as it goes round; null where there is no sound to measure. */
+export async function peaksOfA(): Promise<Peaks | null> {
+  const { material, stretch } = get();
+  const sound = heardSide("a");
+  return sound && theEngine().peaksOf(material, stretch, { ...sound, minus: null });
+}
+
 /** Milliseconds for each second of sound, of each of some chains alone. */
 export const costOf = (chains: readonly Chain[], tempo: number): Promise<readonly number[]> =>
   theEngine().costOf(

@@ -1,52 +1,49 @@
 "use client";
 
-import equal from "fast-deep-equal";
 import { useEffect, useState } from "react";
+import { useShallow } from "zustand/react/shallow";
+import type { Peaks } from "@/clients/sound-engine";
 import { processorName } from "@/core/chains/chain";
-import { processorsOf, findNode } from "@/core/chains/tree";
-import { type Mend, checkChain } from "@/core/chains/check";
-import { defaultValues } from "@/core/processors/model";
-import { getModel } from "@/core/processors/models";
+import { processorsOf } from "@/core/chains/tree";
+import { checkChain } from "@/core/chains/check";
 import * as gestures from "@/core/recall/gestures";
-import type { Step } from "@/core/recall/steps";
 import { formatNumber } from "@/core/units/format";
 import { Button } from "../../kit/button";
 import { SideHeading } from "../../kit/bits";
-import { costOf } from "../../listening/listening";
-import { onMeters } from "../../listening/state";
-import { mintKey } from "../../kit/mint";
+import { costOf, peaksOfA } from "../../listening/listening";
+import { useListening } from "../../listening/state";
 import type { Bench } from "../use-bench";
 
 interface Props {
   readonly bench: Bench;
 }
 
-/** Peaks are looked at now and then: a remark that comes and goes would only disturb. In milliseconds. */
-const LOOK_EVERY = 1000;
+/** As long as a hand rests between two turns: in milliseconds. */
+const LOOK_AFTER = 600;
 
-/** The highest sample that has reached each plugin since the chain was last changed, of those where it clipped. */
-function usePeaks(chain: Bench["chain"]): ReadonlyMap<string, number> {
-  const [peaks, setPeaks] = useState<ReadonlyMap<string, number>>(new Map());
+/** What reaches each plugin and what leaves the chain, measured when the hand rests; null until then. */
+function usePeaks(): Peaks | null {
+  const [a, material, stretch, isStale] = useListening(useShallow((l) => [l.a, l.material, l.stretch, l.stale]));
+  const [found, setFound] = useState<{ readonly of: unknown; readonly peaks: Peaks | null } | null>(null);
   useEffect(() => {
-    const highest = new Map<string, number>();
-    const stop = onMeters(({ processors }) => {
-      for (const { key, peakIn } of processors) highest.set(key, Math.max(highest.get(key) ?? 0, peakIn));
-    });
-    const timer = setInterval(() => {
-      const clipped = new Map([...highest].filter(([, peak]) => peak > 1));
-      // The same remarks again are no reason to draw anything anew.
-      setPeaks((before) => (equal([...before], [...clipped]) ? before : clipped));
-    }, LOOK_EVERY);
+    // Measured together with the loudness, which waits for the first press.
+    if (isStale || !a) return;
+    let wanted = true;
+    const timer = setTimeout(() => {
+      peaksOfA()
+        .then((peaks) => wanted && setFound({ of: a, peaks }))
+        .catch(() => undefined);
+    }, LOOK_AFTER);
     return () => {
-      stop();
-      clearInterval(timer);
+      wanted = false;
+      clearTimeout(timer);
     };
-  }, [chain]);
-  return peaks;
+  }, [a, material, stretch, isStale]);
+  return found?.of === a ? found.peaks : null;
 }
 
 export function useRemarks({ chain, strip, editing }: Bench) {
-  const peaks = usePeaks(chain);
+  const peaks = usePeaks();
   const source = strip?.source;
   return checkChain(chain, {
     strip: strip?.kind ?? "audio",
@@ -54,27 +51,6 @@ export function useRemarks({ chain, strip, editing }: Bench) {
     sampleRate: editing.body?.project.sampleRate ?? 48_000,
     peaks,
   });
-}
-
-function stepsToMend(hand: gestures.Hand, mend: Mend, bench: Bench): readonly Step[] {
-  switch (mend.kind) {
-    case "switchOff":
-      return gestures.switchOn(hand, [mend.node], false);
-    case "set":
-      return gestures.turn(hand, mend.node, mend.values);
-    case "move": {
-      const steps = gestures.moveTo(hand, mend.node, mend.place);
-      return steps.ok ? steps.value : [];
-    }
-    case "turnDown": {
-      const place = findNode(bench.chain, mend.before)?.place;
-      const gain = getModel("gain");
-      const values = { ...defaultValues(gain), gain: mend.dB };
-      return place
-        ? gestures.putIn(hand, { type: "processor", key: mintKey(), model: gain.id, enabled: true, values }, place)
-        : [];
-    }
-  }
 }
 
 /** Quiet remarks, each with its mend; and, on request, what the chain costs. */
@@ -89,7 +65,7 @@ export function CheckPane({ bench, remarks }: Props & { readonly remarks: Return
             <span>{text}</span>
             <span className="flex gap-2">
               {mend && (
-                <Button small onClick={() => void bench.gesture(mend.label, (hand) => stepsToMend(hand, mend, bench))}>
+                <Button small onClick={() => void bench.gesture(mend.label, (hand) => gestures.mend(hand, mend))}>
                   {mend.label}
                 </Button>
               )}
