@@ -48,6 +48,35 @@ describe("another equaliser, same curve", () => {
         expect(fit!.worst, `${from} to ${to}`).toBeLessThanOrEqual(apart([from, values], [to, {}]) + 1e-6);
       }
   });
+  it("keeps a cut where it is, and works no band against another beside it", () => {
+    const cut: Values = {
+      "band1.used": 1,
+      "band1.type": 3,
+      "band1.freq": 90,
+      "band1.slope": 24,
+      "band2.used": 1,
+      "band2.type": 0,
+      "band2.freq": 240,
+      "band2.gain": -3,
+      "band2.q": 1,
+    };
+    for (const to of ["console-eq", "tilt-eq"] as const) {
+      const { values, report } = carryValues(getModel("parametric-eq"), cut, getModel(to), TEMPO);
+      expect(values.lowCut, to).toBe(90);
+      expect(values.highCut, to).toBe(20_000);
+      expect(
+        report.find((r) => r.name.startsWith("Band 1")),
+        to,
+      ).toMatchObject({ outcome: "carried", from: "90 Hz, Q 0.71" });
+      for (const [id, value] of Object.entries(values))
+        if (/gain|tilt/.test(id)) expect(Math.abs(value as number), `${to} ${id}`).toBeLessThan(6);
+    }
+    const back = carryValues(getModel("console-eq"), { ...CONSOLE, lowCut: 90 }, getModel("parametric-eq"), TEMPO);
+    expect(back.values).toMatchObject({ "band1.type": 3, "band1.freq": 90 });
+    // Where nothing is cut none is made.
+    const shelf: Values = { "low.gain": -12 };
+    expect(carryValues(getModel("console-eq"), shelf, getModel("parametric-eq"), TEMPO).values["band1.type"]).toBe(1);
+  });
   it("gives values that the model takes, and the same each time", () => {
     for (const to of EQS) {
       const one = carryValues(getModel("console-eq"), CONSOLE, getModel(to), TEMPO);

@@ -1,9 +1,10 @@
 import { formatPlain } from "../units/format";
 import { isNoteLength } from "../units/note-length";
 import type { BeatsPerMinute } from "../units/quantities";
+import type { EqBand } from "./equaliser/eq-design";
 import { type EqFit, fitEq, tidied } from "./equaliser/fit-eq";
-import { type Model, defaultValues, findFault, getSpec, heardValue, heardValues } from "./model";
-import { type ParamId, type ParamSpec, type Value, type Values, clampTo } from "../units/param-spec";
+import { type Model, defaultValues, designOf, findFault, getSpec, heardValue, heardValues } from "./model";
+import { type HeardValues, type ParamId, type ParamSpec, type Value, type Values, clampTo } from "../units/param-spec";
 
 /** What became of one value on the way to another model. */
 export interface Carried {
@@ -30,24 +31,56 @@ export const carryValues = (from: Model, values: Values, to: Model, tempo: Beats
     ? carryCurve(from, values, to, tempo)
     : carryMeanings(from, values, to, tempo);
 
-function carryCurve(from: Model, values: Values, to: Model, tempo: BeatsPerMinute): Carrying {
-  const fit = fitEq(from, heardValues(from, values, tempo), to);
-  const fitted = tidied(to, fit.values);
-  const start = defaultValues(to);
-  const report = to.params.flatMap((spec): Carried[] => {
-    const value = fitted[spec.id] ?? 0;
-    return value === start[spec.id] || isSilentBand(spec.id, fitted)
-      ? []
-      : [{ name: spec.name, outcome: "fitted", from: "", to: formatPlain(spec, value) }];
-  });
-  return { values: fitted, report, fit };
+/** A band as it is written: "240 Hz, −3.0 dB, Q 1.2". */
+function bandWords(model: Model, values: HeardValues, { params }: EqBand): string {
+  const write = (id: ParamId | undefined) =>
+    id === undefined ? [] : [formatPlain(getSpec(model, id), values[id] ?? 0)];
+  return [...write(params.freq), ...write(params.gain), ...write(params.q).map((q) => `Q ${q}`)].join(", ");
 }
 
-/** Of a band that is not used. */
-const isSilentBand = (id: ParamId, values: Readonly<Record<ParamId, number>>): boolean => {
-  const band = /^(band\d)\./.exec(id)?.[1];
-  return band !== undefined && values[`${band}.used`] !== 1;
-};
+/** The bands that do something. */
+const activeBands = (model: Model, values: HeardValues): readonly EqBand[] =>
+  designOf(model, "equaliser")
+    .bands(values, REPORTED_AT)
+    .filter((band) => band.on && band.sections.length > 0 && (band.params.gain === undefined || band.gain !== 0));
+
+/** Where bands stand does not depend on it. */
+const REPORTED_AT = 48_000;
+
+const isCut = (band: EqBand): boolean => band.params.gain === undefined;
+
+/** How far two bands are from each other, in octaves; a cut is no partner of a bell. */
+const apart = (a: EqBand, b: EqBand): number =>
+  isCut(a) === isCut(b) ? Math.abs(Math.log2(a.freq / b.freq)) : Number.POSITIVE_INFINITY;
+
+/** Each band of the one beside the nearest of the other; what finds none stands alone. */
+function bandReport(from: Model, before: HeardValues, to: Model, after: HeardValues): Carried[] {
+  const free = new Set(activeBands(to, after));
+  const report = activeBands(from, before).map((band): Carried => {
+    const partner = [...free].toSorted((a, b) => apart(band, a) - apart(band, b))[0];
+    const found = partner && apart(band, partner) < 2 ? partner : null;
+    if (found) free.delete(found);
+    return {
+      name: found && found.name !== band.name ? `${band.name} → ${found.name}` : band.name,
+      outcome: found ? (isCut(band) && found.freq === band.freq ? "carried" : "fitted") : "dropped",
+      from: bandWords(from, before, band),
+      to: found ? bandWords(to, after, found) : "",
+    };
+  });
+  return [
+    ...report,
+    ...[...free].map(
+      (band): Carried => ({ name: band.name, outcome: "fitted", from: "", to: bandWords(to, after, band) }),
+    ),
+  ];
+}
+
+function carryCurve(from: Model, values: Values, to: Model, tempo: BeatsPerMinute): Carrying {
+  const before = heardValues(from, values, tempo);
+  const fit = fitEq(from, before, to);
+  const fitted = tidied(to, fit.values);
+  return { values: fitted, report: bandReport(from, before, to, fitted), fit };
+}
 
 /** What a meaning is measured in, where two units mean the same: a rate and the time of one turn. */
 function inUnitOf(spec: ParamSpec, value: Value, from: ParamSpec, tempo: BeatsPerMinute): Value {

@@ -14,6 +14,7 @@ import * as gestures from "@/core/recall/gestures";
 import { formatNumber } from "@/core/units/format";
 import { beatsPerMinute } from "@/core/units/quantities";
 import { Button } from "../kit/button";
+import { Shape } from "../kit/shape";
 import { Sheet } from "../kit/sheet";
 import { setSide } from "../listening/listening";
 import { ResponseGrid } from "./editors/grids";
@@ -79,8 +80,8 @@ export function OtherModel({ bench, processor, model }: Props) {
   );
 }
 
-/** Its place, its key and its name in the slot stay; what it was loaded from does not. */
-function replaced({ from: _, ...processor }: Processor, to: Model, { values }: Carrying): Processor {
+/** Its place, its key, its name in the slot and what it came from stay. */
+function replaced(processor: Processor, to: Model, { values }: Carrying): Processor {
   return { ...processor, model: to.id, values: { ...values } };
 }
 
@@ -126,6 +127,18 @@ function OfferSheet({ offer: { to, carrying }, model, processor, tempo, onTake, 
             <path className="live" d={eqPath(to, heardValues(to, carrying.values, bpm), BOX)} />
             <path className="ghost" d={eqPath(model, heardValues(model, processor.values, bpm), BOX)} />
           </svg>
+        </div>
+      )}
+      {!fit && (
+        <div className="grid grid-cols-2 gap-3">
+          {[processor, replaced(processor, to, carrying)].map((one, at) => (
+            <figure key={one.model} className="grid gap-1">
+              <Shape processor={one} tempo={tempo} width={331} height={130} />
+              <figcaption className="text-small text-soft">
+                {at === 0 ? `A: ${model.name}` : `B: ${to.name}`}
+              </figcaption>
+            </figure>
+          ))}
         </div>
       )}
       <div className="max-h-[230px] min-h-0 overflow-auto">

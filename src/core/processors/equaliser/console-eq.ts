@@ -3,8 +3,8 @@ import { IDENTITY, type Biquad } from "../../dsp/biquad";
 import { decibels, hertz } from "../../units/quantities";
 import type { HeardValues } from "../../units/param-spec";
 import { OUTPUT, choiceSpec, effect, frequencySpec, gainSpec, qSpec } from "../specs";
-import type { EqBand, EqDesign } from "./eq-design";
-import { cutsFor, peaksOf } from "./fit-points";
+import { type EqBand, type EqDesign, plainCuts } from "./eq-design";
+import { peaksOf } from "./fit-points";
 
 const GAIN = [-15, 15, 0] as const;
 
@@ -80,6 +80,8 @@ const cutBand = (key: "lowCut" | "highCut", name: string, freq: number, section:
   sections: [section],
 });
 
+const FITTED = PARAMS.filter((spec) => !spec.choices && spec.id !== "lowCut" && spec.id !== "highCut").map((s) => s.id);
+
 export const CONSOLE_EQ_DESIGN: EqDesign<Id> = {
   bands(values, sampleRate) {
     const [lowCut, highCut] = cuts(values, sampleRate);
@@ -102,12 +104,13 @@ export const CONSOLE_EQ_DESIGN: EqDesign<Id> = {
       cutBand("highCut", "High cut", values.highCut, highCut),
     ];
   },
-  starts(wanted) {
+  cuts: plainCuts.read,
+  starts(wanted, cuts) {
     const [low, high] = peaksOf(wanted, 2);
     return [0, 1].flatMap((lowShape) =>
       [0, 1].map((highShape) => ({
         values: {
-          ...cutsFor(wanted),
+          ...plainCuts.set(cuts),
           "low.shape": lowShape,
           "high.shape": highShape,
           "low.gain": wanted[2]!,
@@ -117,6 +120,7 @@ export const CONSOLE_EQ_DESIGN: EqDesign<Id> = {
           "highMid.freq": high!.hz,
           "highMid.gain": high!.gain,
         },
+        free: FITTED,
       })),
     );
   },

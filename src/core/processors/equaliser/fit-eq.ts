@@ -1,13 +1,13 @@
 import { type Model, defaultValues, designOf, getSpec } from "../model";
 import { type HeardValues, type ParamId, type ParamSpec, positionOf, valueAt } from "../../units/param-spec";
 
-import { levelCurve } from "./eq-design";
+import { type Cut, type Cuts, NO_CUTS, levelCurve } from "./eq-design";
 import { FIT_FREQUENCIES } from "./fit-points";
 
 /** A fitted setting, and how far its response is from the one that was wanted. */
 export interface EqFit {
   readonly values: HeardValues;
-  /** In dB, over the octaves that were compared. */
+  /** In dB, over the octaves that were compared: not beyond a cut that the other has less or more steep. */
   readonly rms: number;
   readonly worst: number;
 }
@@ -16,10 +16,22 @@ const RATE = 48_000;
 /** A cut falls without end; what is below this is not worth bending the rest for. In dB. */
 const DEEPEST = -30;
 
-const curveOf = (model: Model, values: HeardValues): readonly number[] => {
+/** In dB at each of the points. With cuts, less what those take away: what is left of the curve. */
+const curveOf = (model: Model, values: HeardValues, less: Cuts = NO_CUTS): readonly number[] => {
   const level = levelCurve(designOf(model, "equaliser"), values, RATE);
-  return FIT_FREQUENCIES.map((hz) => Math.max(DEEPEST, level(hz)));
+  return FIT_FREQUENCIES.map((hz) => {
+    const cut = takenBy(less.low, hz / (less.low?.hz ?? 1)) + takenBy(less.high, (less.high?.hz ?? 1) / hz);
+    return Math.max(DEEPEST, Math.min(-DEEPEST, Math.max(DEEPEST, level(hz)) + Math.min(-DEEPEST, cut)));
+  });
 };
+
+/** What a Butterworth filter of so many orders takes away at so many times its frequency, in dB. */
+const takenBy = (cut: Cut | null, ratio: number): number =>
+  cut === null ? 0 : 10 * Math.log10(1 + ratio ** (-2 * Math.round(cut.slope / 6)));
+
+/** The cuts of a setting; of a model that has none, none. */
+export const cutsOf = (model: Model, values: HeardValues): Cuts =>
+  designOf(model, "equaliser").cuts?.(values) ?? NO_CUTS;
 
 /**
  * The setting of an equaliser whose response is nearest to that of another: least squares in dB by the method of
@@ -28,28 +40,57 @@ const curveOf = (model: Model, values: HeardValues): readonly number[] => {
  */
 export function fitEq(from: Model, values: HeardValues, to: Model): EqFit {
   const wanted = curveOf(from, values);
+  const cuts = cutsOf(from, values);
   const movable = to.params.filter((spec) => !spec.choices).map((spec) => spec.id);
   const fits = designOf(to, "equaliser")
-    .starts(wanted)
-    .map(({ values: start, free = movable }) => refine(to, wanted, Object.assign({}, numbers(to), start), free));
+    .starts(curveOf(from, values, cuts), cuts)
+    .map(({ values, free = movable }) => {
+      const start: HeardValues = Object.assign({}, numbers(to), values);
+      return refine(to, { wanted, counts: betweenCuts(unlike(cuts, cutsOf(to, start))) }, start, free);
+    });
   return fits.reduce((best, fit) => (fit.rms < best.rms - 1e-9 ? fit : best));
 }
 
 const numbers = (model: Model): HeardValues => defaultValues(model) as HeardValues;
 
 const ITERATIONS = 60;
+/** What a dB of gain in a band counts beside a dB of error: bands do not work against each other for the last tenth. */
+const THRIFT = 0.03;
 /** A step of a parameter on its ruler, for the slope. */
 const STEP = 1e-4;
 
+/** Beyond a cut there is little to be heard, and slopes differ from model to model: in octaves from where it begins. */
+const INSIDE = 0.5;
+
+/** Whether each of the points is compared: those between the cuts. */
+const betweenCuts = ({ low, high }: Cuts): readonly boolean[] =>
+  FIT_FREQUENCIES.map(
+    (hz) => hz > (low?.hz ?? 0) * 2 ** INSIDE && hz < (high?.hz ?? Number.POSITIVE_INFINITY) / 2 ** INSIDE,
+  );
+
+/** The cuts of one that the other does not have as steep. */
+const unlike = (cuts: Cuts, others: Cuts): Cuts => ({
+  low: cuts.low?.slope === others.low?.slope ? null : cuts.low,
+  high: cuts.high?.slope === others.high?.slope ? null : cuts.high,
+});
+
+interface Goal {
+  readonly wanted: readonly number[];
+  readonly counts: readonly boolean[];
+}
+
 /** Moves the free parameters, each on its ruler from 0 to 1, until nothing is gained any more. */
-function refine(model: Model, wanted: readonly number[], start: HeardValues, free: readonly ParamId[]): EqFit {
+function refine(model: Model, { wanted, counts }: Goal, start: HeardValues, free: readonly ParamId[]): EqFit {
   const specs = free.map((id) => getSpec(model, id));
   const valuesAt = (places: readonly number[]): HeardValues => ({
     ...start,
     ...Object.fromEntries(specs.map((spec, n) => [spec.id, valueAt(spec, places[n]!)])),
   });
-  const errorsAt = (places: readonly number[]): number[] =>
-    curveOf(model, valuesAt(places)).map((dB, i) => dB - wanted[i]!);
+  const gains = specs.flatMap((spec, n) => (spec.unit === "dB" && spec.id !== "output" ? [n] : []));
+  const errorsAt = (places: readonly number[]): number[] => [
+    ...curveOf(model, valuesAt(places)).map((dB, i) => (counts[i] ? dB - wanted[i]! : 0)),
+    ...gains.map((n) => THRIFT * valueAt(specs[n]!, places[n]!)),
+  ];
   let places = specs.map((spec: ParamSpec) => positionOf(spec, start[spec.id] ?? 0));
   let errors = errorsAt(places);
   let damping = 1e-2;
@@ -70,10 +111,11 @@ function refine(model: Model, wanted: readonly number[], start: HeardValues, fre
       if (before - after < 1e-7 * before) break;
     } else damping *= 6;
   }
+  const apart = errors.filter((_, i) => counts[i] === true);
   return {
     values: valuesAt(places),
-    rms: Math.sqrt(squares(errors) / errors.length),
-    worst: errors.reduce((worst, error) => Math.max(worst, Math.abs(error)), 0),
+    rms: Math.sqrt(squares(apart) / Math.max(1, apart.length)),
+    worst: apart.reduce((worst, error) => Math.max(worst, Math.abs(error)), 0),
   };
 }
 

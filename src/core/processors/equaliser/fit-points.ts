@@ -22,18 +22,6 @@ export function peaksOf(wanted: readonly number[], count: number): readonly { hz
   }).toSorted((a, b) => a.hz - b.hz);
 }
 
-/** A fall at an end of the curve that no shelf makes. */
-export const fallsAt = (wanted: readonly number[], end: "low" | "high"): boolean => {
-  const [outer, inner] = end === "low" ? [wanted[0]!, wanted[8]!] : [wanted.at(-1)!, wanted.at(-9)!];
-  return inner - outer > 4;
-};
-
-/** Cuts to begin with, where the curve falls; for models that call them so. */
-export const cutsFor = (wanted: readonly number[]): { readonly lowCut?: number; readonly highCut?: number } => ({
-  ...(fallsAt(wanted, "low") ? { lowCut: 60 } : {}),
-  ...(fallsAt(wanted, "high") ? { highCut: 12_000 } : {}),
-});
-
 const octavesApart = (a: number, b: number): number => Math.abs(Math.log2(a / b));
 
 /** The curve at a frequency in Hz: of the point that is nearest. */

@@ -1,8 +1,7 @@
 import { type Biquad, IDENTITY, highPass, lowPass } from "../../dsp/biquad";
 import { type Decibels, type Hertz, decibels, gainOf, hertz } from "../../units/quantities";
 import { OUTPUT, effect, frequencySpec, gainSpec } from "../specs";
-import type { EqDesign } from "./eq-design";
-import { cutsFor } from "./fit-points";
+import { type EqDesign, plainCuts } from "./eq-design";
 
 /**
  * A see-saw of the first order: H(s) = (g·s + w) / (s + g·w), brought over by the bilinear transform with `pivot` in its
@@ -52,9 +51,11 @@ export const TILT_EQ_DESIGN: EqDesign<"tilt" | "pivot" | "lowCut" | "highCut"> =
       },
     ];
   },
-  starts: (wanted) =>
+  cuts: plainCuts.read,
+  starts: (wanted, cuts) =>
     [400, 1200].map((pivot) => ({
-      values: { ...cutsFor(wanted), tilt: (wanted.at(-1)! - wanted[0]!) / 2, pivot },
+      values: { ...plainCuts.set(cuts), tilt: (wanted.at(-6)! - wanted[6]!) / 2, pivot },
+      free: ["tilt", "pivot"],
     })),
 };
 

@@ -1,6 +1,6 @@
-import type { Processor } from "../../chains/chain";
+import type { Chain, Processor } from "../../chains/chain";
 import type { Mend } from "../../chains/check";
-import { findList, findNode, findProcessor } from "../../chains/tree";
+import { type Place, findList, findNode, findProcessor } from "../../chains/tree";
 import { defaultValues, getSpec } from "../../processors/model";
 import { getModel } from "../../processors/models";
 import { clampTo } from "../../units/param-spec";
@@ -32,21 +32,24 @@ export function mend(hand: Hand, how: Mend): readonly Step[] {
   }
 }
 
+/** The gain that stands right before a place, and how far down it can go; null where there is none that can go further. */
+function gainBefore(chain: Chain, { within, after }: Place, dB: number): { key: string; to: number } | null {
+  const node = findList(chain, within)?.find((one) => one.key === after);
+  if (node?.type !== "processor" || node.model !== "gain" || !node.enabled) return null;
+  const now = node.values.gain;
+  if (typeof now !== "number") return null;
+  const to = clampTo(getSpec(getModel("gain"), "gain"), now + dB);
+  return to < now ? { key: node.key, to } : null;
+}
+
 /** A gain that stands there already is turned down further, as far as it goes. */
 function turnDown(hand: Hand, before: string | null, dB: number): readonly Step[] {
   const chain = chainOf(hand);
-  const place =
-    before === null ? { within: null, after: chain.nodes.at(-1)?.key ?? null } : findNode(chain, before)?.place;
+  const last = { within: null, after: chain.nodes.at(-1)?.key ?? null };
+  const place = before === null ? last : findNode(chain, before)?.place;
   if (!place) return [];
-  const gain = getModel("gain");
-  const spec = getSpec(gain, "gain");
-  const standing = findList(chain, place.within)?.find((node) => node.key === place.after);
-  if (standing?.type === "processor" && standing.model === gain.id && standing.enabled) {
-    const now = standing.values.gain;
-    const to = clampTo(spec, (typeof now === "number" ? now : 0) + dB);
-    if (to < (typeof now === "number" ? now : 0)) return turn(hand, standing.key, { gain: to });
-  }
-  return putIn(hand, gainOf(hand, dB), place);
+  const standing = gainBefore(chain, place, dB);
+  return standing ? turn(hand, standing.key, { gain: standing.to }) : putIn(hand, gainOf(hand, dB), place);
 }
 
 /** A gain of so many dB, as far as it goes. */

@@ -2,8 +2,8 @@ import * as biquad from "../../../dsp/biquad";
 import type { Biquad } from "../../../dsp/biquad";
 import { decibels, hertz } from "../../../units/quantities";
 import type { HeardValues } from "../../../units/param-spec";
-import type { EqDesign } from "../eq-design";
-import { fallsAt, peaksOf } from "../fit-points";
+import type { Cut, EqDesign } from "../eq-design";
+import { peaksOf } from "../fit-points";
 import { BANDS, BAND_TYPES, type BandNumber, type BandParam, type BandType, type BandWhat, bandParam } from "./bands";
 
 /** A cut of 48 dB per octave needs four; every band has as many, so that nothing is allocated on a change. */
@@ -78,44 +78,50 @@ export function bandSections(band: Band, sampleRate: number): Biquad[] {
 /** A cut, a notch and a band pass stand on the middle line: they have no gain. */
 export const hasGain = ({ type }: Band): boolean => type in WITH_GAIN;
 
-/** Cuts or shelves at the ends, bells where the curve stands out most. */
-const fitStarts: EqDesign<BandParam | "output">["starts"] = (wanted) => {
-  const ends = (["low", "high"] as const).map((end) =>
-    fallsAt(wanted, end) ? ([`${end} cut`, `${end} shelf`] as const) : ([`${end} shelf`] as const),
+type Put = Partial<HeardValues<BandParam>>;
+
+const put = (
+  n: BandNumber,
+  type: BandType,
+  { hz, gain = 0, slope = 12 }: { hz: number; gain?: number; slope?: number },
+): Put => ({
+  [bandParam(n, "used")]: 1,
+  [bandParam(n, "on")]: 1,
+  [bandParam(n, "type")]: BAND_TYPES.indexOf(type),
+  [bandParam(n, "freq")]: hz,
+  [bandParam(n, "gain")]: gain,
+  [bandParam(n, "q")]: type === "bell" ? 1 : FLAT_Q,
+  [bandParam(n, "slope")]: slope,
+});
+
+/** The cuts as they are, a shelf at each end, bells where the curve stands out most: a shelf beside a cut takes the place of a bell. */
+const fitStarts: EqDesign<BandParam | "output">["starts"] = (wanted, { low, high }) => {
+  const lowShelf = { hz: 120, gain: wanted[2]! };
+  const highShelf = { hz: 6000, gain: wanted.at(-6)! };
+  const first = low ? put(1, "low cut", low) : put(1, "low shelf", lowShelf);
+  const last = high ? put(6, "high cut", high) : put(6, "high shelf", highShelf);
+  const free = BANDS.flatMap((n) =>
+    (n === 1 && low) || (n === 6 && high) ? [] : (["freq", "gain", "q"] as const).map((what) => bandParam(n, what)),
   );
-  return ends[0]!.flatMap((low) =>
-    ends[1]!.map((high) => {
-      const put = (n: BandNumber, type: BandType, hz: number, gain: number): Partial<HeardValues<BandParam>> => ({
-        [bandParam(n, "used")]: 1,
-        [bandParam(n, "on")]: 1,
-        [bandParam(n, "type")]: BAND_TYPES.indexOf(type),
-        [bandParam(n, "freq")]: hz,
-        [bandParam(n, "gain")]: gain,
-        [bandParam(n, "q")]: type === "bell" ? 1 : FLAT_Q,
-        [bandParam(n, "slope")]: 12,
-      });
-      const bells = peaksOf(wanted, 4);
-      const isCut = (n: BandNumber) => (n === 1 && low === "low cut") || (n === 6 && high === "high cut");
-      const free = BANDS.flatMap((n) =>
-        (isCut(n) ? (["freq", "q"] as const) : (["freq", "gain", "q"] as const)).map((what) => bandParam(n, what)),
-      );
-      return {
-        values: {
-          ...put(1, low, low === "low cut" ? 50 : 120, wanted[0]!),
-          ...bells.reduce<Partial<HeardValues<BandParam>>>(
-            (all, { hz, gain }, at) => ({ ...all, ...put(BANDS[at + 1]!, "bell", hz, gain) }),
-            {},
-          ),
-          ...put(6, high, high === "high cut" ? 12_000 : 6000, wanted.at(-1)!),
-        },
-        free: [...free, "output" as const],
-      };
-    }),
-  );
+  const bells = peaksOf(wanted, 4).map(({ hz, gain }, at) => put(BANDS[at + 1]!, "bell", { hz, gain }));
+  const shelves = [low ? put(2, "low shelf", lowShelf) : null, high ? put(5, "high shelf", highShelf) : null];
+  const starts = [[...bells], [...bells, ...shelves.filter((band) => band !== null)]];
+  return (low || high ? starts : starts.slice(0, 1)).map((bands) => ({
+    values: Object.assign({}, first, ...bands, last) as Put,
+    free: [...free, "output" as const],
+  }));
 };
+
+/** The steepest of those that are on. */
+function cutOf(values: HeardValues<BandParam>, type: "low cut" | "high cut"): Cut | null {
+  const cuts = bandsOf(values).filter((band) => band.used && band.on && band.type === type);
+  const [steepest] = cuts.toSorted((a, b) => b.slope - a.slope);
+  return steepest ? { hz: steepest.freq, slope: steepest.slope } : null;
+}
 
 export const PARAMETRIC_EQ_DESIGN: EqDesign<BandParam | "output"> = {
   starts: fitStarts,
+  cuts: (values) => ({ low: cutOf(values, "low cut"), high: cutOf(values, "high cut") }),
   bands: (values, sampleRate) =>
     bandsOf(values)
       .filter((band) => band.used)
