@@ -87,10 +87,7 @@ test("apply by the action field, by the card, and beside the ledger by Enter", a
     .getByRole("listbox", { name: "Sounds" })
     .getByRole("option", { name: /Choir in four parts/ })
     .click();
-  await page
-    .getByRole("complementary", { name: "Card" })
-    .getByRole("button", { name: "Apply to Vibraphone high…" })
-    .click();
+  await page.getByRole("complementary", { name: "Card" }).getByRole("button", { name: "Plan…" }).click();
   await expect(page.getByRole("button", { name: "Apply 1 change" })).toBeVisible();
   await page.keyboard.press("Control+Enter");
   await expect(row).toContainText("Choir in four parts");

@@ -150,7 +150,7 @@ test("two versions are compared value by value and by ear; the earlier is made t
   await expect(sheet.getByRole("row", { name: /Band 1 gain/ })).toContainText("+2.5 dB+3.0 dB");
   await sheet.getByRole("button", { name: "Hear them" }).click();
   await sheet.getByRole("radio", { name: "B", exact: true }).click();
-  await expect(page.getByText("through Cello, wood and rosin, version 2")).toBeVisible();
+  await expect(page.getByTitle("B: Cello, wood and rosin, version 2")).toBeVisible();
   await sheet.getByRole("button", { name: "Make version 1 the newest" }).click();
   await expect(card).toContainText("version 3");
   await expect(card.getByRole("button", { name: /Compare version/ })).toHaveCount(2);
@@ -245,13 +245,13 @@ test("a sound is applied by two keys in a row, and keys that would clash are ref
   await expect(card.getByRole("alert")).toHaveText("M is kept for mute.");
   await page.keyboard.press("Escape");
   await card.getByRole("button", { name: "Give “Rim and air” a shortcut" }).click();
-  await page.keyboard.press("q");
+  await page.keyboard.press("j");
   await page.keyboard.press("v");
   await page.keyboard.press("Enter");
-  await expect(card.getByRole("button", { name: /Shortcut of “Rim and air”: Q, V/ })).toBeVisible();
+  await expect(card.getByRole("button", { name: /Shortcut of “Rim and air”: J, V/ })).toBeVisible();
   await withShortcuts(page, `${server.url}/projects/neap-tide`);
   await page.getByRole("row", { name: /Patch noise/ }).click();
-  await page.keyboard.press("q");
+  await page.keyboard.press("j");
   await page.keyboard.press("v");
   await expect(page.getByRole("row", { name: /Patch noise/ })).toContainText("Rim and air");
   await page.keyboard.press("?");
@@ -263,7 +263,7 @@ test("a sound is applied by two keys in a row, and keys that would clash are ref
   const post = chain.getByRole("region", { name: "Section Post" });
   await expect(post.getByRole("button", { name: "Plate reverb" })).toBeVisible();
   await post.getByRole("button", { name: "Section Post" }).click();
-  await page.keyboard.press("q");
+  await page.keyboard.press("j");
   await page.keyboard.press("v");
   await expect(post.getByRole("button", { name: "VCA compressor" })).toBeVisible();
   await expect(post.getByRole("button", { name: "Plate reverb" })).toHaveCount(0);

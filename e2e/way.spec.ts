@@ -30,7 +30,7 @@ test("from the bench to a project, and back after a power cut", async ({ page, s
     const chosen = list.getByRole("option", { selected: true });
     await expect(chosen).toContainText("Main output, tour files");
     expect(await chosen.locator("svg.plot path.line").count()).toBeGreaterThanOrEqual(3);
-    await expect(page.getByText("through Main output, tour files")).toBeVisible();
+    await expect(page.getByRole("radio", { name: /^A Main output, tour files/ })).toBeVisible();
     await page.keyboard.press("/");
     await page.keyboard.type("rosin warm");
     await expect(list.getByRole("option")).toHaveCount(1);

@@ -16,6 +16,8 @@ import {
 
 const Id = z.string().min(1).max(80);
 const FolderName = FiledNameSchema(120);
+/** Names of folders one within the other, a slash between them. */
+const FolderPath = z.string().trim().min(1).max(500);
 const PresetKindSchema = z.enum(["plugin", "chain", "strip", "set", "mix"]);
 
 export const PresetQuerySchema = z.strictObject({
@@ -54,8 +56,10 @@ export const NewPresetSchema = z.strictObject({
 /** Several new presets in one go: all or none. */
 export const NewPresetsSchema = z.strictObject({
   presets: z.array(NewPresetSchema.shape.preset).min(1).max(10_000),
-  /** All of them go into the folder of this name at the top, which is made where there is none. */
-  newFolder: FolderName.optional(),
+  /** All of them go into the folder at this path, "Voices / Lead"; what is missing of it is made. */
+  newFolder: FolderPath.optional(),
+  /** Where that path begins; at the top without it. */
+  newFolderIn: Id.nullable().optional(),
 });
 export const PresetBodySchema = z.strictObject({ preset: PresetRowSchema });
 export const PresetDetailSchema = z.strictObject({
@@ -112,8 +116,10 @@ export const CardChangesSchema = z.strictObject({
     )
     .min(1)
     .max(5000),
-  /** All of them go into the folder of this name at the top, which is made where there is none. */
-  newFolder: FolderName.optional(),
+  /** All of them go into the folder at this path, "Voices / Lead"; what is missing of it is made. */
+  newFolder: FolderPath.optional(),
+  /** Where that path begins; at the top without it. */
+  newFolderIn: Id.nullable().optional(),
   /** What undo calls it. */
   label: z.string().trim().min(1).max(300).optional(),
 });

@@ -37,13 +37,21 @@ export function planInserts(input: InsertsInput): PlannedInserts {
 
 const blank = ({ strip, mint }: InsertsInput) => ({ id: mint(), strip });
 
+const asWhole = (input: InsertsInput): Step => ({
+  ...blank(input),
+  kind: "setChain",
+  from: input.now,
+  to: input.wanted,
+});
+
 /**
- * One chain in the place of another. Where the same plugins stand in the same order only what differs is changed, so that the
- * plan tells it value by value.
+ * One chain in the place of another. Where both are the same preset and the same plugins stand in the same order, only what differs
+ * is changed, so that the plan tells it value by value.
  */
 function planReplaced(input: InsertsInput): readonly Step[] {
   const { now, wanted } = input;
   if (equal(now, wanted)) return [];
+  if (now.from?.preset !== wanted.from?.preset) return [asWhole(input)];
   const partners = new Map(processorsOf(wanted).map((p) => [p.key, p]));
   const pairs = processorsOf(now).flatMap((standing) => {
     const partner = partners.get(standing.key);
@@ -53,7 +61,7 @@ function planReplaced(input: InsertsInput): readonly Step[] {
     (chain, [{ key }, { values, enabled }]) => mapProcessor(chain, key, (p) => ({ ...p, values, enabled })),
     now,
   );
-  if (!equal(turned.nodes, wanted.nodes)) return [{ ...blank(input), kind: "setChain", from: now, to: wanted }];
+  if (!equal(turned.nodes, wanted.nodes)) return [asWhole(input)];
   const steps: Step[] = pairs.flatMap(([standing, partner]) => [...valueSteps(input, standing, partner)]);
   if (!equal(now.macros, wanted.macros))
     steps.push({ ...blank(input), kind: "setMacros", from: now.macros, to: wanted.macros });

@@ -63,3 +63,9 @@ export function readQuery<T>(request: Request, schema: z.ZodType<T>): Result<T, 
 
 const understood = <T>(parsed: Result<T, { path: string; message: string }>): Result<T, ApiError> =>
   parsed.ok ? parsed : fail({ code: "notUnderstood", message: parsed.error.message, path: parsed.error.path });
+
+/** Whether anything was sent along. An empty body is none, whether its length is told or not. */
+export const hasBody = ({ headers, body }: Request): boolean =>
+  body !== null &&
+  (headers.has("transfer-encoding") || headers.get("content-length") !== "0") &&
+  headers.has("content-type");

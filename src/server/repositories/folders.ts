@@ -37,7 +37,10 @@ export const findFolder = async (db: Executor, id: string): Promise<FolderTable 
   (await db("folders").where({ id }).first("id", "name", "parent")) ?? null;
 
 export async function findFolderByName(db: Executor, name: string, parent: string | null): Promise<FolderTable | null> {
-  return (await db("folders").where({ name, parent }).first("id", "name", "parent")) ?? null;
+  const beside = await db("folders").where({ parent }).select("id", "name", "parent");
+  const wanted = name.toLocaleLowerCase();
+  // The very name first; else what differs in capitals only, which nobody would tell apart.
+  return beside.find((f) => f.name === name) ?? beside.find((f) => f.name.toLocaleLowerCase() === wanted) ?? null;
 }
 
 export async function updateFolder(db: Executor, { id, name, parent }: FolderTable): Promise<void> {

@@ -14,7 +14,7 @@ import type { Outcome } from "../failure";
 import { value } from "../testing";
 import { emptyBin, listBin } from "./filing/bin";
 import { deletePreset } from "./filing/cards";
-import { listFolders, makeFolder } from "./filing/folders";
+import { changeFolder, listFolders, makeFolder } from "./filing/folders";
 import { libraryHistory, walkLibrary } from "./filing/history";
 import { findPresets } from "./find-presets";
 import { getPreset, savePreset, savePresets, saveVersion } from "./library";
@@ -102,6 +102,24 @@ describe("saving several presets", () => {
     const odd = { ...newPreset("Odd"), kind: "strip" as const };
     expect((await savePresets(context, { presets: [odd], newFolder: "Nave" })).ok).toBe(false);
     expect(await listFolders(context)).toEqual([]);
+  });
+
+  it("is a path where slashes stand, within the folder that was chosen, with no two of one name", async () => {
+    const lead = value(await savePresets(context, { presets: [newPreset("Rim")], newFolder: "Voices / Lead" }));
+    const again = value(await savePresets(context, { presets: [newPreset("Air")], newFolder: "voices/lead" }));
+    expect(again[0]!.card.folder).toBe(lead[0]!.card.folder);
+    const list = async () => (await listFolders(context)).map((f) => f.name).toSorted();
+    expect(await list()).toEqual(["Lead", "Voices"]);
+    const within = lead[0]!.card.folder;
+    value(await savePresets(context, { presets: [newPreset("Sun")], newFolder: "Doubles", newFolderIn: within }));
+    const doubles = (await listFolders(context)).find((f) => f.name === "Doubles");
+    expect(doubles?.parent).toBe(within);
+    const voices = (await listFolders(context)).find((f) => f.name === "Voices")!;
+    expect((await makeFolder(context, { name: "Lead", parent: voices.id })).ok).toBe(false);
+    expect((await makeFolder(context, { name: "Voices / Back", parent: null })).ok).toBe(true);
+    expect(await list()).toEqual(["Back", "Doubles", "Lead", "Voices"]);
+    const back = (await listFolders(context)).find((f) => f.name === "Back")!;
+    expect((await changeFolder(context, back.id, { name: "Lead" })).ok).toBe(false);
   });
 
   it("does not stand in the way of undo: what was filed before is still taken back", async () => {

@@ -19,7 +19,7 @@ import * as presets from "../repositories/presets";
 import { listHolding, listMerged } from "../repositories/preset-lists";
 import { findReadable, listUses } from "../repositories/projects";
 import { takingTurns } from "../turns";
-import { folderCalled } from "./filing/folders";
+import { folderAtPath } from "./filing/folders";
 import { readOnly } from "./filing/steps";
 
 const notFound = (what: string, id: string) => failure("notFound", `There is no ${what} “${id}” here.`);
@@ -111,19 +111,26 @@ async function checkNew(
 }
 
 /** The folder that new presets go into, made with them. It is no step of the filing's log, as saving is none. */
-async function folderFor(context: Context, tx: Executor, name: string, note: Note): Promise<string> {
-  const { folder, steps } = await folderCalled(context, tx, name);
-  if (steps.length > 0) {
-    await folders.insertFolder(tx, folder);
-    note({ kind: "folder", id: folder.id });
-  }
-  return folder.id;
+async function folderFor(
+  context: Context,
+  tx: Executor,
+  { newFolder, newFolderIn = null }: Pick<NewPresets, "newFolder" | "newFolderIn">,
+  note: Note,
+): Promise<string | null> {
+  if (newFolder === undefined) return null;
+  const { folder, steps } = await folderAtPath(context, tx, newFolder, newFolderIn);
+  for (const step of steps)
+    if (step.kind === "folder" && step.to) {
+      await folders.insertFolder(tx, step.to);
+      note({ kind: "folder", id: step.to.id });
+    }
+  return folder;
 }
 
 /** Saves several new presets in one transaction: all or none. `paths` tells where each stands in what was asked. */
 async function insertAll(
   context: Context,
-  { presets: list, newFolder }: NewPresets,
+  { presets: list, ...where }: NewPresets,
   paths: (at: number) => string,
 ): Promise<Outcome<readonly PresetRow[]>> {
   const checked: { readonly id: string; readonly content: Content; readonly card: Card }[] = [];
@@ -137,7 +144,7 @@ async function insertAll(
   const at = context.now().toISOString();
   return inTransaction(context, async (tx, note) => {
     const rows: PresetRow[] = [];
-    const into = newFolder === undefined ? null : await folderFor(context, tx, newFolder, note);
+    const into = await folderFor(context, tx, where, note);
     for (const { id, content, card: given } of checked) {
       await turn();
       const card = into === null ? given : { ...given, folder: into };

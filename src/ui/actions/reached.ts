@@ -51,4 +51,9 @@ export function watchReach(): () => void {
 
 const CONTROL = "button, a, summary, select, [role=switch], [role=checkbox], [role=radio], [role=tab]";
 
+/** What takes the place of another is reached as that was. */
+export function takePlace(of: Element | undefined, heir: Element): void {
+  if (of && pointed.has(of)) pointed.add(heir);
+}
+
 export const isPointed = (control: Element): boolean => pointed.has(control);

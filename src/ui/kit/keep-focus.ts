@@ -1,6 +1,7 @@
 "use client";
 
 import { useEffect } from "react";
+import { takePlace } from "../actions/reached";
 
 const FOCUSABLE =
   "button:not(:disabled), a[href], input:not(:disabled):not([type=hidden]), select:not(:disabled), textarea:not(:disabled), [tabindex]";
@@ -21,21 +22,32 @@ function pathTo(element: Element): Path {
 const isFree = (element: Element): element is HTMLElement =>
   element instanceof HTMLElement && element.matches(FOCUSABLE) && element.closest("[hidden], [inert]") === null;
 
-const firstFree = (root: Element): HTMLElement | null =>
-  isFree(root) ? root : ([...root.querySelectorAll(FOCUSABLE)].find(isFree) ?? null);
+const firstFree = (root: Element, left: Element | null): HTMLElement | null =>
+  [root, ...root.querySelectorAll(FOCUSABLE)].filter(isFree).find((element) => element !== left) ?? null;
 
-/** What stands now where the path led: the same, else what took its place, else what is nearest around it. */
-function standingAt(path: Path): HTMLElement | null {
-  const [own] = path;
-  if (own?.element.isConnected && isFree(own.element)) return own.element;
-  for (const [depth, { element }] of path.entries()) {
-    if (depth === 0 || !element.isConnected) continue;
-    const place = path[depth - 1]?.at ?? 0;
-    const heir = element.children[Math.min(place, element.children.length - 1)];
-    const found = (heir && firstFree(heir)) ?? firstFree(element);
+/** What stands now in the place of one that is gone, within one that was around it. */
+function heirOf(around: Element, place: number, left: Element | null): HTMLElement | null {
+  const heir = around.children[Math.min(place, around.children.length - 1)];
+  return (heir && firstFree(heir, left)) ?? firstFree(around, left);
+}
+
+/** What stands now where the path led: the same, else what took its place, else what is nearest around it; not what is being left. */
+function standingAt(path: Path, left: Element | null = null): HTMLElement | null {
+  const [own, ...around] = path;
+  if (!own) return null;
+  if (own.element.isConnected && own.element !== left && isFree(own.element)) return own.element;
+  for (const [depth, { element }] of around.entries()) {
+    const found = element.isConnected ? heirOf(element, path[depth]?.at ?? 0, left) : null;
     if (found) return found;
   }
   return null;
+}
+
+/** Gives the focus to what takes the place of something else: it was reached as that was. */
+function handOn(from: Element | undefined, to: HTMLElement | null): void {
+  if (!to) return;
+  takePlace(from, to);
+  to.focus({ preventScroll: true });
 }
 
 /** Where the hand was before it came to each field. */
@@ -43,8 +55,8 @@ const cameFrom = new WeakMap<Element, Path>();
 
 /** A field that is done with gives the hand back to where it was before. */
 export function giveBack(field: HTMLElement): void {
-  const to = standingAt(cameFrom.get(field) ?? []) ?? document.querySelector("main");
-  if (to) to.focus({ preventScroll: true });
+  const to = standingAt(cameFrom.get(field) ?? [], field) ?? document.querySelector("main");
+  if (to) handOn(field, to);
   else field.blur();
 }
 
@@ -67,7 +79,7 @@ export function useKeepFocus(): void {
     const keep = () => {
       const { activeElement: has } = document;
       if (has && has !== document.body && !has.matches(":disabled")) return;
-      (standingAt(last) ?? standingAt(under) ?? ground)?.focus({ preventScroll: true });
+      handOn(last[0]?.element, standingAt(last) ?? standingAt(under) ?? ground);
     };
     // A control that is switched off while it has the focus loses it when the page is next drawn.
     let drawn = 0;

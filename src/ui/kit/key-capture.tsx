@@ -3,6 +3,7 @@
 import { type KeyboardEvent, useState } from "react";
 import { findKeyProblem, pressesOf } from "@/core/settings/keys";
 import { keyOf, showKey, useKeyUses } from "../actions/actions";
+import { KEY_USES_ANYWHERE } from "../actions/screen-keys";
 import { Key } from "./bits";
 import { Button } from "./button";
 
@@ -10,15 +11,18 @@ interface Props {
   /** What it is the shortcut of. */
   readonly label: string;
   readonly keys: string | null;
+  /** What does it where it has no shortcut of its own. */
+  readonly standard?: string | null;
   readonly onKeys: (keys: string | null) => void;
 }
 
 const HELD = ["Shift", "Control", "Alt", "Meta"];
 
 /** Takes one press, or two one after the other; Enter keeps them, Escape does not, Delete takes the shortcut away. */
-export function KeyCapture({ label, keys, onKeys }: Props) {
+export function KeyCapture({ label, keys, standard = null, onKeys }: Props) {
   const [pressed, setPressed] = useState<string | null>(null);
-  const uses = useKeyUses().filter((use) => use.keys !== keys);
+  // What this screen says of its keys is said more exactly.
+  const uses = [...useKeyUses(), ...KEY_USES_ANYWHERE].filter((use) => use.keys !== keys);
   const problem = pressed === null || pressed === "" ? null : findKeyProblem(pressed, uses);
   const close = () => setPressed(null);
   const keep = () => {
@@ -47,7 +51,7 @@ export function KeyCapture({ label, keys, onKeys }: Props) {
         onClick={() => setPressed("")}
         className="min-h-6 text-small text-soft hover:text-ink"
       >
-        {keys === null ? "none" : <Key>{showKey(keys)}</Key>}
+        {keys === null && standard === null ? "none" : <Key>{showKey(keys ?? standard ?? "")}</Key>}
       </button>
     );
   return (

@@ -60,6 +60,7 @@ export function FolderFields({ differs, focused }: PaneProps & { readonly focuse
         <Field label="Called">
           <input
             className={INPUT}
+            placeholder="Name, or Voices / Lead"
             {...register("newFolder", {
               validate: (v, f) => f.folder !== NEW_FOLDER || v.trim() !== "" || "Name the new folder.",
             })}

@@ -13,6 +13,7 @@ import { formatPlain } from "@/core/units/format";
 import { Button } from "../kit/button";
 import { SideHeading } from "../kit/bits";
 import { formatCount } from "@/core/names/count";
+import { quickKeyOf } from "../bench/chain/quick-models";
 import { KeyCapture } from "../kit/key-capture";
 import { orSay } from "../kit/say";
 import { STRIP_WORDS } from "../kit/strip-words";
@@ -43,7 +44,7 @@ export function PluginPane({ model }: { readonly model: Model }) {
             <SideHeading>Shortcut</SideHeading>
             <p className="flex items-center gap-3 pt-2">
               <span className="text-soft">Adds it to the chain on the bench</span>
-              <KeyCapture label={model.name} keys={keys} onKeys={setKeys} />
+              <KeyCapture label={model.name} keys={keys} standard={quickKeyOf(model.id)} onKeys={setKeys} />
             </p>
           </section>
         )}

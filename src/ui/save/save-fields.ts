@@ -9,6 +9,8 @@ export interface SaveFields {
   /** An id, "" for none, or one of the two below. */
   readonly folder: string;
   readonly newFolder: string;
+  /** The folder that the new one is made in; "" at the top. */
+  readonly newFolderIn: string;
   readonly purpose: string;
   readonly tags: string;
   readonly performer: string;
@@ -25,6 +27,7 @@ export const EMPTY: SaveFields = {
   pattern: "",
   folder: "",
   newFolder: "",
+  newFolderIn: "",
   purpose: "",
   tags: "",
   performer: "",

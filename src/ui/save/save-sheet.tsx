@@ -169,12 +169,26 @@ function FolderField({ saving: { form, fields, many }, artist }: FolderProps) {
         {fields.folder === NEW_FOLDER && (
           <input
             aria-label="Name of the new folder"
-            placeholder="Name of the new folder"
+            placeholder="Name, or Voices / Lead"
             className={`${INPUT} min-w-0 flex-1`}
             {...form.register("newFolder", {
               validate: (v, f) => f.folder !== NEW_FOLDER || v.trim() !== "" || "Name the new folder.",
             })}
           />
+        )}
+        {fields.folder === NEW_FOLDER && (
+          <select
+            aria-label="Within which folder"
+            className={`${INPUT} min-w-0 flex-1`}
+            {...form.register("newFolderIn")}
+          >
+            <option value="">at the top</option>
+            {folders.map((f) => (
+              <option key={f.id} value={f.id}>
+                within {folderPath(f, folders)}
+              </option>
+            ))}
+          </select>
         )}
       </span>
     </Field>

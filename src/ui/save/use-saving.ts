@@ -141,7 +141,7 @@ function useKeeping({ form, fields, items, keepPattern }: Keeping) {
     fields.folder === NEW_FOLDER
       ? fields.newFolder.trim()
       : fields.folder === ARTISTS_FOLDER
-        ? cutText(artist, LONGEST_FOLDER).trim()
+        ? cutText(artist.replaceAll("/", "-"), LONGEST_FOLDER).trim()
         : undefined;
   /** Where all go; undefined: each where it is proposed. */
   const isChosen = form.formState.dirtyFields.folder === true || items.length === 1;
@@ -159,7 +159,7 @@ function useKeeping({ form, fields, items, keepPattern }: Keeping) {
             folder: folder === undefined ? (known?.proposal.folder ?? null) : folder,
           },
         })),
-        ...(newFolder === undefined ? {} : { newFolder }),
+        ...(newFolder === undefined ? {} : { newFolder, newFolderIn: fields.newFolderIn || null }),
       });
       await keepPattern?.();
       const [only] = presets;

@@ -11,13 +11,17 @@ import { rowsById } from "../../repositories/preset-lists";
 import * as presets from "../../repositories/presets";
 import { takingTurns } from "../../turns";
 import { file, fileAndTell } from "./entry";
-import { folderCalled } from "./folders";
+import { folderAtPath, folderCalled } from "./folders";
 import { checkFolder, presetOf } from "./steps";
 import { count, wordsFor } from "./words";
 
-async function stepsForCards(context: Context, tx: Executor, { changes, newFolder }: CardChanges) {
+const newFolderOf = (context: Context, tx: Executor, { newFolder, newFolderIn = null }: CardChanges) =>
+  newFolder === undefined ? null : folderAtPath(context, tx, newFolder, newFolderIn);
+
+async function stepsForCards(context: Context, tx: Executor, asked: CardChanges) {
+  const { changes } = asked;
   const names: string[] = [];
-  const into = newFolder === undefined ? null : await folderCalled(context, tx, newFolder);
+  const into = await newFolderOf(context, tx, asked);
   const steps: LibraryStep[] = [...(into?.steps ?? [])];
   const turn = takingTurns();
   for (const [at, { id, baseCard, card, binned }] of changes.entries()) {
@@ -30,7 +34,7 @@ async function stepsForCards(context: Context, tx: Executor, { changes, newFolde
         detail: { cardRevision: preset.cardRevision, card: preset.card },
       });
     await checkFolder(tx, card?.folder ?? null, `changes[${at}].card.folder`);
-    const wanted = { ...card, ...(into && { folder: into.folder.id }) };
+    const wanted = { ...card, ...(into && { folder: into.folder }) };
     const to = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== undefined));
     const from = fieldsOf(preset.card, Object.keys(to) as (keyof Card)[]);
     if (Object.keys(to).length > 0) steps.push({ kind: "card", preset: id, from, to });

@@ -10,12 +10,32 @@ import * as folders from "../../repositories/folders";
 import { listInFolder } from "../../repositories/preset-lists";
 import { file } from "./entry";
 
-/** A folder at the top, by its name, and the step that makes it where there is none. */
-export async function folderCalled(context: Context, tx: Executor, name: string) {
-  const known = await folders.findFolderByName(tx, name, null);
-  const folder = known ?? { id: context.mint(), name, parent: null };
+/** The folder of a name within another, or at the top, and the step that makes it where there is none. */
+export async function folderCalled(context: Context, tx: Executor, name: string, parent: string | null = null) {
+  const known = await folders.findFolderByName(tx, name, parent);
+  const folder = known ?? { id: context.mint(), name, parent };
   const steps: readonly LibraryStep[] = known ? [] : [{ kind: "folder", from: null, to: folder }];
   return { folder, steps };
+}
+
+/** "Voices / Lead": the folder at the end of a path within another, or from the top, and the steps that make what is missing of it. */
+export async function folderAtPath(context: Context, tx: Executor, path: string, within: string | null) {
+  if (within !== null) await folderOf(tx, within);
+  const names = path.split("/").map((name) => name.trim());
+  const steps: LibraryStep[] = [];
+  let [parent, isNew] = [within, false];
+  for (const name of names.filter((one) => one !== "")) {
+    // Within a folder that is yet to be made there is none.
+    const next = isNew
+      ? { folder: { id: context.mint(), name, parent }, made: true }
+      : await folderCalled(context, tx, name, parent).then(({ folder, steps: own }) => ({
+          folder,
+          made: own.length > 0,
+        }));
+    if (next.made) steps.push({ kind: "folder", from: null, to: next.folder });
+    [parent, isNew] = [next.folder.id, next.made];
+  }
+  return { folder: parent ?? refuse("notUnderstood", "Name the new folder.", { path: "newFolder" }), steps };
 }
 
 export const listFolders = ({ db }: Context): Promise<readonly Folder[]> => folders.listFolders(db);
@@ -24,10 +44,15 @@ export async function makeFolder(
   context: Context,
   { name, parent }: Omit<FolderRecord, "id">,
 ): Promise<Outcome<Folder>> {
-  const to = { id: context.mint(), name, parent };
+  let to: FolderRecord = { id: "", name, parent };
   const filed = await file(context, async (tx) => {
-    if (parent !== null) await folderOf(tx, parent);
-    return { label: `Make folder “${name}”`, steps: [{ kind: "folder", from: null, to }] };
+    const { folder, steps } = await folderAtPath(context, tx, name, parent);
+    if (steps.length === 0) refuse("refused", `There is a folder “${name}” here already.`, { path: "name" });
+    to =
+      (await folders.findFolder(tx, folder)) ??
+      steps.flatMap((s) => (s.kind === "folder" ? (s.to ?? []) : [])).at(-1) ??
+      to;
+    return { label: `Make folder “${name}”`, steps };
   });
   return filed.ok ? ok({ ...to, count: 0 }) : filed;
 }

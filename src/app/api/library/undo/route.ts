@@ -1,10 +1,10 @@
 import { UndoLibrarySchema } from "@/contracts/library";
-import { readJson, route } from "@/server/http/route";
+import { hasBody, readJson, route } from "@/server/http/route";
 import { walkLibrary } from "@/server/use-cases/filing/history";
 
 export const POST = (request: Request): Promise<Response> =>
   route(async (context) => {
-    if (request.body === null) return walkLibrary(context, "undo");
+    if (!hasBody(request)) return walkLibrary(context, "undo");
     const body = await readJson(request, UndoLibrarySchema);
     return body.ok ? walkLibrary(context, "undo", body.value.n) : body;
   });
