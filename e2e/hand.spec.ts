@@ -13,7 +13,7 @@ test("apply by Enter from the library, take it back by the button of the word", 
   await expect(list.getByRole("option")).toHaveCount(1);
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("Enter");
-  await expect(page.getByText("Apply “Rim and air” to Patch noise")).toBeVisible();
+  await expect(page.getByText("Applied “Rim and air” to Patch noise")).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
   const nodes = async (): Promise<number> => {
     const answer = await fetch(`${server.url}/api/projects/neap-tide`);

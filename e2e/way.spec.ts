@@ -207,7 +207,7 @@ test("from the bench to a project, and back after a power cut", async ({ page, s
     await expect(card).toContainText("version 1 of 2");
     await expect(card).toContainText("thr −22.0dB");
     await card.getByRole("button", { name: "Open on the bench" }).click();
-    await expect(page.getByText("from the library · version 1, nothing changed")).toBeVisible();
+    await expect(page.getByText("from the library · version 1 of 2, nothing changed")).toBeVisible();
     await page
       .getByRole("group", { name: "Chain" })
       .getByRole("button", { name: /^VCA compressor/ })

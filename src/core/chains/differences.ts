@@ -134,16 +134,27 @@ export function asInPluginPresets(chain: Chain, find: (from: PresetRef) => Proce
   }, chain);
 }
 
-/** "3 values", "1 plugin and 2 values"; "nothing" for no difference. */
-export function describeDifferences(differences: readonly Difference[]): string {
+function wordsOf(differences: readonly Difference[]): readonly { readonly text: string; readonly isOne: boolean }[] {
   const count = (kinds: readonly Difference["kind"][]) => differences.filter((d) => kinds.includes(d.kind)).length;
   const plugins = count(["added", "removed"]);
   const values = count(["value", "enabled", "lane", "section"]);
-  const words = [
-    plugins > 0 ? counted(plugins, "plugin") : null,
-    values > 0 ? counted(values, "value") : null,
-    count(["order"]) > 0 ? "the order" : null,
-    count(["macros"]) > 0 ? "the macros" : null,
+  return [
+    plugins > 0 ? { text: counted(plugins, "plugin"), isOne: plugins === 1 } : null,
+    values > 0 ? { text: counted(values, "value"), isOne: values === 1 } : null,
+    count(["order"]) > 0 ? { text: "the order", isOne: true } : null,
+    count(["macros"]) > 0 ? { text: "the macros", isOne: false } : null,
   ].filter((word) => word !== null);
-  return words.length === 0 ? "nothing" : words.join(" and ");
+}
+
+/** "3 values", "1 plugin and 2 values"; "nothing" for no difference. */
+export function describeDifferences(differences: readonly Difference[]): string {
+  const words = wordsOf(differences);
+  return words.length === 0 ? "nothing" : words.map(({ text }) => text).join(" and ");
+}
+
+/** "1 value differs", "the macros differ"; "nothing differs" for no difference. */
+export function sayDifferences(differences: readonly Difference[]): string {
+  const [first, ...others] = wordsOf(differences);
+  const isOne = others.length === 0 && first?.isOne !== false;
+  return `${describeDifferences(differences)} ${isOne ? "differs" : "differ"}`;
 }

@@ -1,8 +1,7 @@
 "use client";
 
-import { describeDifferences } from "@/core/chains/differences";
+import { sayDifferences } from "@/core/chains/differences";
 import { layersOf } from "@/core/strips/parts/source";
-import { plural } from "@/core/names/count";
 import { Button } from "../kit/button";
 import { HistoryButtons } from "../projects/history";
 import type { Bench as BenchState } from "./use-bench";
@@ -14,7 +13,7 @@ function StateWords({ bench: { reference, differences, saved } }: { readonly ben
   if (differences.length === 0) return `${version}, nothing changed`;
   return (
     <span className="text-edit">
-      {describeDifferences(differences)} {plural(differences.length, "differs", "differ")} from {version}
+      {sayDifferences(differences)} from {version}
     </span>
   );
 }

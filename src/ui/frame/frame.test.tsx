@@ -87,7 +87,7 @@ describe("the field", () => {
     await screen.findByText("Apply to Cello");
     expect(list().getByRole("option", { name: /^Rim and air.*goes onto Cello/ })).toBeTruthy();
     fireEvent.click(list().getByRole("option", { name: /^Rim and air/ }));
-    await waitFor(() => expect(said).toEqual(["Apply “Rim and air” to Cello"]));
+    await waitFor(() => expect(said).toEqual(["Applied “Rim and air” to Cello"]));
     expect((await stripOf("salt-lanterns", "cello")).inserts.from?.preset).toBe("rim-and-air");
     press("z", { ctrlKey: true });
     await waitFor(async () => expect((await stripOf("salt-lanterns", "cello")).inserts.nodes).toEqual([]));

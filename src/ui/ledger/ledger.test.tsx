@@ -181,7 +181,7 @@ describe("the library beside", () => {
     expect(document.activeElement).toBe(field());
     type("voice, one step");
     fireEvent.keyDown(field(), { key: "Enter" });
-    await waitFor(() => expect(said.at(-1)).toBe("Apply “Voice, one step forward” to Cello"));
+    await waitFor(() => expect(said.at(-1)).toBe("Applied “Voice, one step forward” to Cello"));
     const cello = (await stored()).project.strips.find((s) => s.id === "cello")!;
     expect(cello.inserts.from?.name).toBe("Voice, one step forward");
     await waitFor(() => expect(row("Cello").textContent).toContain("Voice, one step forward"));
@@ -195,7 +195,7 @@ describe("the library beside", () => {
     type("voice, one step");
     for (const _ of [1, 2]) fireEvent.keyDown(field(), { key: "Enter" });
     await waitFor(() => expect(said).toHaveLength(2));
-    expect(said[0]).toBe("Apply “Voice, one step forward” to Cello");
+    expect(said[0]).toBe("Applied “Voice, one step forward” to Cello");
     expect(said[1]).toContain("nothing would change");
     expect((await stored()).revision).toBe(1);
   });
@@ -229,7 +229,7 @@ describe("the library beside", () => {
     press("Escape");
     type("rim and air");
     fireEvent.keyDown(field(), { key: "Enter" });
-    await waitFor(() => expect(said.at(-1)).toBe("Apply “Rim and air” to a new strip of Salt Lanterns"));
+    await waitFor(() => expect(said.at(-1)).toBe("Applied “Rim and air” to a new strip of Salt Lanterns"));
     await waitFor(() => expect(rows()).toHaveLength(before.length + 1));
     expect(row("Rim and air").textContent).toContain("Rim and air");
     expect(names().at(-1)).toBe("Main");

@@ -1,5 +1,6 @@
 "use client";
 
+import { counted, plural } from "@/core/names/count";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import * as api from "@/clients/api";
@@ -39,17 +40,11 @@ export function BinSheet() {
     attempt(async () => {
       const { gone, back } = await api.emptyBin(items.map((item) => item.id));
       const inside =
-        back === 0 ? "" : `; ${back} that had been merged into them stand${back === 1 ? "s" : ""} alone again`;
-      return `${gone} sound${gone === 1 ? " is" : "s are"} gone for good${inside}`;
+        back === 0 ? "" : `; ${back} that had been merged into them ${plural(back, "stands", "stand")} alone again`;
+      return `${counted(gone, "sound is", "sounds are")} gone for good${inside}`;
     });
   return (
-    <Sheet
-      open
-      onClose={closeSheet}
-      title="Bin"
-      aside={`${items.length} sound${items.length === 1 ? "" : "s"}`}
-      className="w-[640px]"
-    >
+    <Sheet open onClose={closeSheet} title="Bin" aside={counted(items.length, "sound")} className="w-[640px]">
       {bin.isPending && <Loading what="Looking into the bin" />}
       {bin.data && items.length === 0 && (
         <p className="text-soft">Nothing is in the bin. What you put into it stays here until you empty it.</p>
@@ -61,7 +56,7 @@ export function BinSheet() {
               <span className="name truncate">{item.name}</span>
               <span className="text-small text-soft">
                 {KIND_NAMES[item.kind]} · thrown away {formatDate(item.binnedAt)}
-                {item.uses > 0 && ` · used by ${item.uses} strip${item.uses === 1 ? "" : "s"}`}
+                {item.uses > 0 && ` · used by ${counted(item.uses, "strip")}`}
               </span>
             </span>
             <Button small aria-label={`Restore ${item.name}`} onClick={() => void restore([item])}>
@@ -73,8 +68,8 @@ export function BinSheet() {
       {refusal}
       {sure && (
         <p role="alert" className="border-alert border-l-[3px] bg-alert-tint px-3 py-2">
-          {items.length} sound{items.length === 1 ? "" : "s"} with all versions will be gone for good
-          {used > 0 && `; ${used} of them ${used === 1 ? "is" : "are"} used in projects, which keep their own values`}.
+          {counted(items.length, "sound")} with all versions will be gone for good
+          {used > 0 && `; ${used} of them ${plural(used, "is", "are")} used in projects, which keep their own values`}.
         </p>
       )}
       <div className="flex justify-end gap-2">

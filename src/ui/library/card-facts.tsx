@@ -90,7 +90,7 @@ export function Facts({ preset, onFolder }: FactsProps) {
     ],
     ["Measured", measured.join(", ")],
     ["Notes", card.notes],
-    ["Begins", preset.kind !== "plugin" && <BeginsStrips key="begins" preset={preset} />],
+    ["New strips", preset.kind !== "plugin" && <BeginsStrips key="begins" preset={preset} />],
     ["Shortcut", <KeyCapture key="shortcut" label={`“${card.name}”`} keys={keys} onKeys={setKeys} />],
   ];
   return (

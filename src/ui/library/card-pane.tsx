@@ -1,5 +1,7 @@
 "use client";
 
+import { layersOf } from "@/core/strips/parts/source";
+import { counted } from "@/core/names/count";
 import { useQuery } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import { Suspense, lazy, useState } from "react";
@@ -130,10 +132,12 @@ interface InsideProps {
 
 function Inside({ processors, tempo, preset }: InsideProps) {
   const strip = preset?.content.kind === "strip" ? preset.content.strip : null;
+  const played = strip?.source ? layersOf({ source: strip.source }) : [];
   return (
     <section>
       <h3 className="h2 pb-2">
-        Inside, {processors.length} plugin{processors.length === 1 ? "" : "s"}
+        Inside, {played.length > 0 && `${counted(played.length, "instrument")} and `}
+        {counted(processors.length, "plugin")}
         {strip && (
           <Suspense>
             <OtherParts strip={strip} />

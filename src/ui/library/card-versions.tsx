@@ -1,5 +1,6 @@
 "use client";
 
+import { counted } from "@/core/names/count";
 import { useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import * as api from "@/clients/api";
@@ -117,7 +118,7 @@ export function Uses({ detail }: { readonly detail: PresetDetail | undefined }) 
         <p className="text-small text-soft">No project yet</p>
       ) : (
         <p className="text-small">
-          {projects} project{projects === 1 ? "" : "s"}, {uses.length} strip{uses.length === 1 ? "" : "s"}
+          {counted(projects, "project")}, {counted(uses.length, "strip")}
         </p>
       )}
       <ul>

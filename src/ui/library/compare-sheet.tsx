@@ -1,5 +1,6 @@
 "use client";
 
+import { counted } from "@/core/names/count";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import * as api from "@/clients/api";
@@ -60,7 +61,7 @@ function partLines(left: Content, right: Content): readonly Line[] {
 function howMuch(differences: readonly Difference[], parts: readonly Line[]): string {
   const words = [
     differences.length > 0 ? describeDifferences(differences) : "",
-    parts.length > 0 ? `${parts.length} part${parts.length === 1 ? "" : "s"} of the strip` : "",
+    parts.length > 0 ? `${counted(parts.length, "part")} of the strip` : "",
   ].filter((some) => some !== "");
   return words.length === 0 ? "no value differs" : `differs by ${words.join(" and ")}`;
 }

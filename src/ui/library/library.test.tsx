@@ -186,7 +186,7 @@ describe("what is done with a sound", () => {
     hold({ project: "salt-lanterns", strips: ["cello"] });
     await screen.findByText(/strip Cello/);
     press("Enter");
-    await waitFor(() => expect(said.at(-1)).toBe("Apply “Rim and air” to Cello"));
+    await waitFor(() => expect(said.at(-1)).toBe("Applied “Rim and air” to Cello"));
     const cello = async () =>
       value(await getProject(house.context, "salt-lanterns")).project.strips.find((s) => s.id === "cello")!;
     expect((await cello()).inserts.from?.preset).toBe("rim-and-air");

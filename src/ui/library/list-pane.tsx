@@ -5,7 +5,7 @@ import { type RefObject, Suspense, lazy } from "react";
 import type { PresetQuery } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import { Key } from "../kit/bits";
-import { formatCount } from "@/core/names/count";
+import { counted, formatCount } from "@/core/names/count";
 import { NothingFound, NothingOwn, Said } from "./nothing";
 import { PresetList } from "./preset-list";
 import type { Selection } from "./selection";
@@ -27,7 +27,7 @@ interface Props {
   readonly onWords: (words: string) => void;
 }
 
-const countOf = (total: number): string => `${formatCount(total)} sound${total === 1 ? "" : "s"}`;
+const countOf = (total: number): string => counted(total, "sound");
 
 /** The list with its headings, what is to be said of it, and how many there are. */
 export function ListPane({ query, listing, selection, tempo, targetWords, listRef, onSet, onWords }: Props) {

@@ -1,5 +1,6 @@
 "use client";
 
+import { counted, plural } from "@/core/names/count";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import * as api from "@/clients/api";
@@ -71,7 +72,7 @@ export function NearCopiesSheet() {
       open
       onClose={closeSheet}
       title="Near copies"
-      aside={groups ? `${total} group${total === 1 ? "" : "s"}` : ""}
+      aside={groups ? counted(total, "group") : ""}
       className="w-[760px]"
     >
       <label className="flex items-center gap-3">
@@ -132,7 +133,7 @@ function KeptApart() {
   };
   return (
     <p className="flex items-center gap-2 text-small text-soft">
-      {length} group{length === 1 ? " was" : "s were"} kept as {length === 1 ? "it is" : "they are"}.
+      {counted(length, "group was", "groups were")} kept as {plural(length, "it is", "they are")}.
       <Button small onClick={() => orSay(askAgain())}>
         Show again
       </Button>

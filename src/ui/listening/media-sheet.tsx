@@ -1,5 +1,6 @@
 "use client";
 
+import { counted, plural } from "@/core/names/count";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import * as api from "@/clients/api";
@@ -22,7 +23,7 @@ const formatRoom = (bytes: number): string =>
   bytes < 1e5 ? `${formatNumber(bytes / 1e3, 0)} kB` : `${formatNumber(bytes / 1e6, bytes < 1e7 ? 1 : 0)} MB`;
 
 const sum = (sizes: readonly number[]): number => sizes.reduce((a, b) => a + b, 0);
-const sounds = (n: number): string => `${n} sound${n === 1 ? "" : "s"}`;
+const sounds = (n: number): string => counted(n, "sound");
 
 /** Sounds of one's own: the room they take, what of it nothing uses, and the way to have it back. */
 export function MediaSheet() {
@@ -40,7 +41,7 @@ export function MediaSheet() {
       // What is heard is let go of first: another plays on in its place.
       if (sure.some(isHeard)) await setMaterial(MATERIAL_NAMES[0].id);
       const { gone } = await api.removeMedia(sure);
-      say(`${sounds(gone)} ${gone === 1 ? "is" : "are"} gone for good`);
+      say(`${sounds(gone)} ${plural(gone, "is", "are")} gone for good`);
     });
     setSure([]);
     await queries.invalidateQueries({ queryKey: KEYS.media });
@@ -90,14 +91,14 @@ export function MediaSheet() {
           {sure.length === 1
             ? `“${items.find((item) => item.hash === sure[0])?.name ?? ""}” will be gone for good.`
             : `${sounds(sure.length)} that nothing uses will be gone for good.`}{" "}
-          No undo brings {sure.length === 1 ? "it" : "them"} back.
+          No undo brings {plural(sure.length, "it", "them")} back.
         </p>
       )}
       <div className="flex justify-end gap-2">
         {sure.length > 0 ? (
           <>
             <Button className="mr-auto text-alert" onClick={() => void remove()}>
-              Yes, remove {sure.length === 1 ? "it" : "them"}
+              Yes, remove {plural(sure.length, "it", "them")}
             </Button>
             <Button onClick={() => setSure([])}>Keep</Button>
           </>

@@ -38,5 +38,6 @@ export async function applyDirectly(asked: Asked): Promise<void> {
   if (plan.steps.length === 0) return say(`“${preset.card.name}” is there already; nothing would change.`);
   const label = `Apply “${preset.card.name}” ${targetWords}`;
   const done = await commitTo(queries, project, { label, make: () => plan.steps });
-  if (done !== null) say(label, { action: { label: "Undo", onClick: () => void asked.undo(done) } });
+  if (done !== null)
+    say(label.replace(/^Apply/, "Applied"), { action: { label: "Undo", onClick: () => void asked.undo(done) } });
 }

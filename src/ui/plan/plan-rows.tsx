@@ -1,5 +1,6 @@
 "use client";
 
+import { counted } from "@/core/names/count";
 import type { PlanBody } from "@/contracts/projects";
 import type { Processor } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
@@ -100,8 +101,8 @@ export function Rows({ project, after, plan, off, onOff }: RowsProps) {
         <PlanRow key={row.strip} row={row} project={project} after={after} off={off} onToggle={toggle} />
       ))}
       <p className="px-4 py-[10px] text-small text-soft">
-        {plan.steps.length} change{plan.steps.length === 1 ? "" : "s"} in {changed} strip{changed === 1 ? "" : "s"} ·
-        everything without an arrow, and {others} other strip
+        {counted(plan.steps.length, "change")} in {counted(changed, "strip")} · everything without an arrow, and{" "}
+        {others} other strip
         {others === 1 ? "" : "s"}, stay as they are
       </p>
     </div>

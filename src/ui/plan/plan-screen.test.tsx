@@ -78,7 +78,7 @@ describe("a plan", () => {
     press("Enter", { ctrlKey: true });
     press("Enter", { ctrlKey: true });
     await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
-    expect(said).toEqual([`Apply “Cello strip, Ferry Light” to Cello: ${n} changes`]);
+    expect(said).toEqual([`Applied “Cello strip, Ferry Light” to Cello: ${n} changes`]);
     const after = await stored();
     expect(after.revision).toBe(before.revision + 1);
     const others = (body: typeof after) => body.project.strips.filter((s) => s.id !== "cello");

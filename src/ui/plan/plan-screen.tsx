@@ -1,5 +1,6 @@
 "use client";
 
+import { counted } from "@/core/names/count";
 import { Play } from "lucide-react";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useEffect, useState } from "react";
@@ -83,7 +84,7 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
     const done = await editing.commit(label, () => plan.steps);
     setApplying(false);
     if (done === null) return;
-    say(`${label}: ${count} change${count === 1 ? "" : "s"}`, {
+    say(`${label.replace(/^Apply/, "Applied")}: ${counted(count, "change")}`, {
       action: { label: "Undo", onClick: () => void editing.undo(done) },
     });
     back();
@@ -101,7 +102,7 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
   useActions([
     {
       id: "apply-plan",
-      title: `Apply ${count} changes`,
+      title: `Apply ${counted(count, "change")}`,
       group: "Plan",
       keys: ["Ctrl+Enter"],
       enabled: count > 0,
@@ -174,7 +175,7 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
         </Button>
         <Button onClick={back}>Cancel</Button>
         <Button main disabled={!canApply} onClick={() => void apply()}>
-          Apply {count} change{count === 1 ? "" : "s"}
+          Apply {counted(count, "change")}
         </Button>
       </div>
     </aside>

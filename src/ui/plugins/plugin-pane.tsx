@@ -36,7 +36,9 @@ export function PluginPane({ model }: { readonly model: Model }) {
           <h2 className="h1 mt-0.5">{model.name}</h2>
         </div>
         <p className="text-soft">
-          {model.hearable ? "It is heard here." : "It is kept, compared and recalled here; listening passes it by."}
+          {model.hearable
+            ? "Made of Diathesis’ own sound: what you set is what you hear."
+            : "Kept, compared and recalled; listening passes it by."}
         </p>
         <StartingPoints model={model} />
         {isEffect && (

@@ -1,5 +1,6 @@
 "use client";
 
+import { counted } from "@/core/names/count";
 import { useQuery } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import { type RefObject, useEffect, useRef, useState } from "react";
@@ -125,7 +126,8 @@ export function Plugins() {
                 </div>
               </div>
               <p className="flex h-8 flex-none items-center border-edge border-t px-[14px] text-small text-soft">
-                {models.length} plugins in {FAMILIES.filter((f) => models.some((m) => m.family === f)).length} families
+                {counted(models.length, "plugin")} in{" "}
+                {counted(FAMILIES.filter((f) => models.some((m) => m.family === f)).length, "family", "families")}
               </p>
             </section>
           ),

@@ -1,5 +1,6 @@
 "use client";
 
+import { counted } from "@/core/names/count";
 import { errorText } from "../kit/error-text";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
@@ -121,7 +122,7 @@ export function Projects() {
         </div>
       )}
       <p className="flex h-8 flex-none items-center gap-[6px] border-edge border-t px-[18px] text-small text-soft">
-        {projects.length} project{projects.length === 1 ? "" : "s"} · <Key>Enter</Key> open
+        {counted(projects.length, "project")} · <Key>Enter</Key> open
       </p>
       {making && <NewProject onClose={() => setMaking(false)} />}
     </section>

@@ -1,5 +1,6 @@
 "use client";
 
+import { counted } from "@/core/names/count";
 import type { ProjectBody } from "@/contracts/projects";
 import { nodeName } from "@/core/chains/chain";
 import { unknownFields } from "@/core/library/pattern";
@@ -72,9 +73,11 @@ const kindOf = ({ items, kind }: Saving): string =>
   items.every((item) => item.content === null) ? "nothing" : KIND_NAMES[kind].toLowerCase();
 
 /** The name, given by a pattern until one is typed; of several each has its own, in the table below. */
-function NameLine({ saving: { form, fields, items } }: { readonly saving: Saving }) {
+function NameLine({ saving: { form, fields, items, pattern } }: { readonly saving: Saving }) {
   const isTyped = form.formState.dirtyFields.name === true;
   const name = items[0]?.name ?? "";
+  // What is of no project is called after what it is: by no pattern.
+  const isByPattern = pattern !== "" && items[0]?.subject.body.draft === null;
   const { take, handlers } = useProposedText(isTyped);
   const { ref, ...field } = form.register("name", {
     validate: () => name.trim() !== "" || "Give it a name.",
@@ -96,7 +99,7 @@ function NameLine({ saving: { form, fields, items } }: { readonly saving: Saving
           }}
           value={isTyped ? fields.name : name}
         />
-        {!isTyped && name !== "" && (
+        {!isTyped && name !== "" && isByPattern && (
           <span className="pointer-events-none absolute top-0 right-[10px] text-small leading-[30px] text-soft">
             by pattern
           </span>
@@ -313,7 +316,7 @@ function Foot({ saving, wanted }: { readonly saving: Saving; readonly wanted: nu
     <div className="flex items-center gap-2">
       <p className="text-small text-soft">
         {left.length > 0 && `Left out: ${left.join(", ")}. `}
-        The project stays as it is.
+        {first && !first.subject.body.draft && "The project stays as it is."}
       </p>
       <span className="ml-auto flex flex-none gap-2">
         <Button onClick={closeSave}>Cancel</Button>
@@ -323,7 +326,7 @@ function Foot({ saving, wanted }: { readonly saving: Saving; readonly wanted: nu
           </Button>
         )}
         <Button main type="submit" disabled={wanted === 0 || taken !== null || form.formState.isSubmitting}>
-          {many ? `Save ${wanted} preset${wanted === 1 ? "" : "s"}` : `Save ${kindOf(saving)}`}
+          {many ? `Save ${counted(wanted, "preset")}` : `Save ${kindOf(saving)}`}
         </Button>
       </span>
     </div>

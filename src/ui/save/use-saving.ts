@@ -190,7 +190,7 @@ function useFinish(project: string | null, form: UseFormReturn<SaveFields>) {
   const queries = useQueryClient();
   const editing = useProjectEditing(project);
   const finish = async (saved: readonly { readonly item: Item; readonly preset: PresetRow }[], words: string) => {
-    await editing.commit(words, (now) =>
+    await editing.commit(words.replace(/^Saved/, "Save"), (now) =>
       saved.flatMap(({ item: { subject, content }, preset }) => {
         const strip = now.strips.find((s) => s.id === subject.strip.id);
         const from = presetRef(preset);

@@ -1,5 +1,6 @@
 "use client";
 
+import { counted } from "@/core/names/count";
 import type { ReactNode } from "react";
 import { type Processor, processorName } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
@@ -25,7 +26,7 @@ export function countWords(content: Content | null): string {
         : content.kind === "strip" && content.strip.inserts
           ? processorsOf(content.strip.inserts)
           : [];
-  return `${processors.length} plugin${processors.length === 1 ? "" : "s"}`;
+  return counted(processors.length, "plugin");
 }
 
 interface WhatProps {

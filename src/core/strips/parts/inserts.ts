@@ -1,10 +1,11 @@
+import { counted } from "../../names/count";
 import type { Chain, StripRef } from "../../chains/chain";
 import { EMPTY_CHAIN } from "../../chains/chain";
 import { completeChain } from "../../chains/complete";
 import { fromsOf, mapProcessors, processorsOf } from "../../chains/tree";
 import { part } from "./part";
 
-const plugins = (count: number): string => (count === 0 ? "no plugins" : `${count} plugin${count === 1 ? "" : "s"}`);
+const plugins = (count: number): string => (count === 0 ? "no plugins" : counted(count, "plugin"));
 
 /** Strips that open or turn down a plugin of a chain. */
 export const keysOf = (chain: Chain): readonly StripRef[] =>

@@ -1,5 +1,6 @@
 "use client";
 
+import { counted } from "@/core/names/count";
 import { useDraggable } from "@dnd-kit/core";
 import { type KeyboardEvent, type MouseEvent, useRef } from "react";
 import { type Processor, processorName } from "@/core/chains/chain";
@@ -38,7 +39,7 @@ export function Tile({ processor, view, small }: Props) {
       ? null
       : differs === 0
         ? "new since it was saved"
-        : `${differs} value${differs === 1 ? "" : "s"} differ${differs === 1 ? "s" : ""} from its preset`;
+        : `${counted(differs, "value differs", "values differ")} from its preset`;
   const state = `${processor.enabled ? "" : ", off"}${words ? `, ${words}` : ""}`;
   return (
     <div

@@ -1,5 +1,6 @@
 "use client";
 
+import { counted } from "@/core/names/count";
 import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
 import type { Chain, Macro } from "@/core/chains/chain";
@@ -112,7 +113,7 @@ function MacroView({ macro, bench, onChange, onRemove }: MacroProps) {
           onName={(name) => (name === "" ? sayError("A macro has a name.") : onChange({ ...macro, name }))}
         />
         <Button small plain className="ml-auto" aria-expanded={open} onClick={() => setOpen(!open)}>
-          {count} value{count === 1 ? "" : "s"}
+          {counted(count, "value")}
         </Button>
         <Button small plain aria-label={`Take out macro ${macro.name}`} title="Take out" onClick={onRemove}>
           <Trash2 size={13} aria-hidden="true" />
