@@ -159,7 +159,7 @@ const LOOKED_AT: readonly [name: string, path: string, ready: (page: Page) => Pr
     "/bench?preset=harmonium-two-amplifiers",
     async (page) => {
       await page.getByRole("radio", { name: /^Macros/ }).click();
-      await expect(page.getByRole("slider", { name: "Place" })).toBeVisible();
+      await expect(page.getByRole("slider", { name: "Place", exact: true })).toBeVisible();
     },
   ],
   [

@@ -284,7 +284,7 @@ function Sides() {
 
 const NONE = "–";
 
-/** Of what is heard now; pale while a sound that has changed is being measured. */
+/** Of what is heard now; underlined with dots while a sound that has changed is being measured. */
 function Loudness() {
   const [now, dry, stale] = useListening(useShallow((s) => [measuredNow(s), s.measured.dry, s.stale]));
   const level = (value: number | undefined, decimals: number, sign = false) =>
@@ -295,7 +295,10 @@ function Loudness() {
   const isOver = Boolean(now && now.truePeakDb > 0);
   return (
     <span
-      className={cx("grid grid-cols-[auto_auto] gap-x-[10px] text-right", stale && "opacity-50")}
+      className={cx(
+        "grid grid-cols-[auto_auto] gap-x-[10px] text-right",
+        stale && "text-soft underline decoration-dotted",
+      )}
       title={stale ? "Being measured" : isOver ? "Over full scale: it clips where it leaves" : undefined}
     >
       <Num small written={{ text: level(now?.integratedLufs, 1), unit: "LUFS" }} />
