@@ -1,8 +1,8 @@
 // @vitest-environment jsdom
-import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
 import * as fc from "fast-check";
 import { useState } from "react";
-import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { drag, furnish, layOut } from "@/app/testing/furnish";
 import { MODELS, getModel } from "@/core/processors/models";
 import { getSpec } from "@/core/processors/model";
@@ -68,6 +68,28 @@ function type(text: string, end = "Enter") {
   if (end === "blur") fireEvent.blur(screen.getByRole("textbox"));
   else fireEvent.keyDown(screen.getByRole("textbox"), { key: end });
 }
+
+describe("the wheel over a value line", () => {
+  it("steps it, heard with each notch, done once when it rests", () => {
+    vi.useFakeTimers();
+    show(THRESHOLD, -18);
+    for (const deltaY of [-100, -100, 100]) fireEvent.wheel(ruler(), { deltaY });
+    fireEvent.wheel(ruler(), { deltaY: -100, shiftKey: true });
+    const [one, two, three, fine] = previews as number[];
+    expect(previews).toHaveLength(4);
+    expect([one! > -18, two! > one!, three === one, fine! > three! && fine! < two!]).toEqual([true, true, true, true]);
+    expect(turns).toEqual([]);
+    act(() => void vi.advanceTimersByTime(500));
+    expect(turns).toEqual([fine]);
+    vi.useRealTimers();
+  });
+
+  it("leaves it alone where Control makes the page larger", () => {
+    show(THRESHOLD, -18);
+    fireEvent.wheel(ruler(), { deltaY: -100, ctrlKey: true });
+    expect(previews).toEqual([]);
+  });
+});
 
 describe("a number typed on a value line", () => {
   it("is the value, from the first figure on, and the hand is where it was", () => {

@@ -10,6 +10,7 @@ import { beatsPerMinute } from "@/core/units/quantities";
 import { cx } from "./class-names";
 import { giveBack } from "./keep-focus";
 import { FINE, useDrag } from "./use-drag";
+import { useWheel } from "./use-wheel";
 
 interface Props {
   readonly spec: ParamSpec;
@@ -87,7 +88,7 @@ function useRulerDrag({ spec, value, onTouch, onChange, onChangeEnd }: Props) {
 const LABELLED = "grid-cols-[minmax(72px,92px)_minmax(64px,204px)_minmax(86px,96px)]";
 const BARE = "grid-cols-[minmax(64px,1fr)_56px]";
 
-/** Label, ruler, number: drag, type, step by arrows (Shift is fine), double-click for the default. */
+/** Label, ruler, number: drag, type, step by arrows or the wheel (Shift is fine), double-click for the default. */
 export function ValueLine(props: Props) {
   const { spec, label = spec.name, value, saved, tempo, onChangeEnd } = props;
   const bpm = beatsPerMinute(tempo);
@@ -117,8 +118,14 @@ export function ValueLine(props: Props) {
     event.preventDefault();
     if (!props.onTouch?.()) onChangeEnd(next);
   };
+  const wheel = useWheel({
+    value,
+    step: (now, direction, fine) => stepValue(spec, now, direction, fine),
+    onChange: (next) => !props.onTouch?.() && props.onChange(next),
+    onChangeEnd,
+  });
   return (
-    <div className={cx("grid h-[30px] items-center gap-[10px]", label === "" ? BARE : LABELLED)}>
+    <div ref={wheel} className={cx("grid h-[30px] items-center gap-[10px]", label === "" ? BARE : LABELLED)}>
       <span className={label === "" ? "hidden" : "truncate"}>
         {label}
         {heardAs && (

@@ -70,10 +70,10 @@ export function BandsEditor(props: EditorProps) {
     },
     onEnd: (how) => end(how === "moved"),
   });
-  const add = (freq: number) => {
+  const add = (freq: number, gain = 0) => {
     if (free === undefined) return;
     setChosen(free);
-    onTurn(newBand(free, freq, 0));
+    onTurn(newBand(free, freq, gain));
   };
   return (
     <div className="grid gap-3">
@@ -85,7 +85,9 @@ export function BandsEditor(props: EditorProps) {
           aria-label="Response of the equaliser"
           onDoubleClick={(event) => {
             const box = event.currentTarget.getBoundingClientRect();
-            add(round(xFrequency(((event.clientX - box.left) / box.width) * BOX.width, BOX)));
+            const x = ((event.clientX - box.left) / box.width) * BOX.width;
+            const y = ((event.clientY - box.top) / box.height) * BOX.height;
+            add(round(xFrequency(x, BOX)), inRange(yGain(y, EQ_RANGE, BOX)));
           }}
           {...pull}
         >
@@ -206,6 +208,12 @@ function BandHandle({ band, editor, selected, onSelect, onPreview, onEnd }: Band
       onEnd={onEnd}
       onKey={key}
       onReset={() => onTurn({ [ids.gain]: 0 })}
+      wheel={{
+        value: band.q,
+        step: (q, direction, fine) => Number(stepValue(getSpec(model, ids.q), q, direction, fine)),
+        onChange: (q) => editor.onPreview({ [ids.q]: q }),
+        onChangeEnd: (q) => onTurn({ [ids.q]: q }),
+      }}
     />
   );
 }

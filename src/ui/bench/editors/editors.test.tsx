@@ -217,10 +217,23 @@ describe("the bands of the equaliser", () => {
     expect(turn!["band1.gain"]).toBeGreaterThan(0);
   });
 
-  it("come by a double click, flat", async () => {
+  it("come by a double click, at the frequency and the gain of the pointer", async () => {
     await openBare();
-    fireEvent.doubleClick(plot(), { clientX: 0 });
+    fireEvent.doubleClick(plot(), { clientX: 0, clientY: 131 });
     expect(turns).toMatchObject([{ "band1.used": 1, "band1.freq": 20, "band1.gain": 0 }]);
+    fireEvent.doubleClick(plot(), { clientX: 406, clientY: 60 });
+    expect(turns[1]!["band2.gain"]).toBeGreaterThan(5);
+    expect(band(2).getAttribute("transform")).toMatch(/^translate\(40[56][^ ]* (59|60|61)/);
+  });
+
+  it("get their Q by the wheel over them, heard with each notch, done once when it rests", async () => {
+    await openBare();
+    click("Add a band");
+    const before = Number(held.values["band1.q"]);
+    const done = turns.length;
+    for (let n = 0; n < 3; n++) fireEvent.wheel(band(1), { deltaY: -100 });
+    await waitFor(() => expect(turns).toHaveLength(done + 1));
+    expect(Number(held.values["band1.q"])).toBeGreaterThan(before);
   });
 
   it("are moved by the pointer, finely with Shift, and set flat by a double click", async () => {

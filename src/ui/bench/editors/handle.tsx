@@ -3,6 +3,7 @@
 import type { KeyboardEvent } from "react";
 import { cx } from "../../kit/class-names";
 import { type DragPoint, useDrag } from "../../kit/use-drag";
+import { type Wheel, useWheel } from "../../kit/use-wheel";
 
 interface Props {
   /** How wide the plot is that it stands on. */
@@ -19,7 +20,16 @@ interface Props {
   readonly onEnd: (moved: boolean) => void;
   readonly onKey: (event: KeyboardEvent) => void;
   readonly onReset: () => void;
+  /** What the wheel turns, where there is a third value to it. */
+  readonly wheel?: Wheel<number>;
 }
+
+const NOTHING_TO_TURN: Wheel<number> = {
+  value: 0,
+  step: (value) => value,
+  onChange: () => undefined,
+  onChangeEnd: () => undefined,
+};
 
 const SIZE = 18;
 
@@ -38,7 +48,9 @@ export function Handle({
   onEnd,
   onKey,
   onReset,
+  wheel,
 }: Props) {
+  const turned = useWheel(wheel ?? NOTHING_TO_TURN);
   const drag = useDrag({
     onStart: () => {
       onSelect();
@@ -50,6 +62,7 @@ export function Handle({
   return (
     // Two values on one handle: its place across is told as the slider's, both stand in its text.
     <g
+      ref={wheel ? turned : null}
       role="slider"
       tabIndex={0}
       aria-label={label}
