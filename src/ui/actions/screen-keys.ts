@@ -26,7 +26,7 @@ const SCREEN_KEYS: Readonly<Record<string, string>> = {
   B: "opening on the bench",
   C: "comparing, in the library",
   "Ctrl+A": "choosing all",
-  "Ctrl+Alt+N": "a new sound, on the bench",
+  "Ctrl+Alt+N": "a new project",
   "Ctrl+Enter": "applying a plan",
   "Ctrl+K": "all actions",
   "Ctrl+S": "saving",

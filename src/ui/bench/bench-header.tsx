@@ -1,7 +1,10 @@
 "use client";
 
+import { ArrowLeft } from "lucide-react";
+import { useRouter, useSearchParams } from "next/navigation";
 import { sayDifferences } from "@/core/chains/differences";
 import { layersOf } from "@/core/strips/parts/source";
+import { useActions } from "../actions/actions";
 import { Button } from "../kit/button";
 import { HistoryButtons } from "../projects/history";
 import type { Bench as BenchState } from "./use-bench";
@@ -28,6 +31,24 @@ interface Props {
   readonly onTakeNewest: () => void;
 }
 
+/** Out of what is inside an instrument, to the strip that plays it. */
+function BackToStrip({ name }: { readonly name: string }) {
+  const router = useRouter();
+  const params = useSearchParams();
+  const back = () => {
+    const address = new URLSearchParams(params);
+    address.delete("layer");
+    router.push(`/bench?${address}`);
+  };
+  useActions([{ id: "back-to-strip", title: `Back to ${name}`, group: "Bench", run: back }]);
+  return (
+    <Button title={`Back to ${name}`} onClick={back}>
+      <ArrowLeft size={16} aria-hidden="true" />
+      <span className="max-w-[140px] truncate">{name}</span>
+    </Button>
+  );
+}
+
 export function Header({ bench, onSave, onTakeNewest }: Props) {
   const { strip, reference, differences, saved, editing, isDraft } = bench;
   const newer = reference && saved?.newest != null && saved.newest > reference.version ? saved.newest : null;
@@ -39,6 +60,7 @@ export function Header({ bench, onSave, onTakeNewest }: Props) {
     : `${bench.place.layer === null ? "" : "effects inside "}strip ${strip?.look.name} of ${editing.body?.project.name}`;
   return (
     <header className="flex flex-none items-center gap-3">
+      {bench.place.layer !== null && <BackToStrip name={strip?.look.name ?? ""} />}
       <div className="min-w-0">
         <h1 className="h1 truncate">{name}</h1>
         <p className="truncate text-small text-soft" aria-live="polite">

@@ -123,6 +123,10 @@ describe("an instrument on the bench", () => {
     await waitFor(() => expect(screen.queryByRole("region", { name: "Instrument" })).toBeNull());
     await waitFor(() => expect(heard()).toHaveLength(2));
     expect(engine.sounds.a?.chain).toEqual([]);
+    // And there is a way out.
+    fireEvent.click(screen.getByRole("button", { name: /Ghost/ }));
+    expect(whereNow()).toBe("/bench?project=neap-tide&strip=ghost-vibes");
+    await screen.findByRole("region", { name: "Instrument" });
   });
 });
 
