@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { EMPTY_CHAIN, type Processor, processorName } from "../chains/chain";
 import { FADER } from "./params";
-import { type Strip, chainAt, completeStrip, createStrip, partsOf } from "./strip";
+import { type Strip, chainAt, completeStrip, createStrip, describeParts, partsOf } from "./strip";
 import { findStripProblem } from "./problems";
 import { describeLevel, formatFader } from "./parts/level";
 import { describePan } from "./parts/pan";
@@ -122,5 +122,15 @@ describe("a saved strip", () => {
       expect(Object.keys(values).length).toBeGreaterThan(0);
     expect(completeStrip(whole)).toEqual(whole);
     expect(completeStrip({ kind: "audio" })).toEqual({ kind: "audio" });
+  });
+});
+
+describe("what a preset of parts holds", () => {
+  it("is told part by part, with what each is set to", () => {
+    const level = { kind: "audio" as const, level: { fader: -3.5, mute: false }, pan: { pan: -20, width: 100 } };
+    expect(describeParts(level).map(({ title, words }) => `${title}: ${words}`)).toEqual([
+      expect.stringMatching(/^Level: −3\.5/),
+      expect.stringMatching(/^Pan: L 20/),
+    ]);
   });
 });

@@ -42,6 +42,10 @@ function wordsIn(saved: SavedStrip, part: PartName): string {
   return words ?? "not held";
 }
 
+/** The parts that a saved strip holds, each with its title and what it is set to, in words. */
+export const describeParts = (saved: SavedStrip) =>
+  partsOf(saved).map((part) => ({ part, title: PART[part].title, words: wordsIn(saved, part) }));
+
 export interface PartDifference {
   readonly part: PartName;
   readonly from: string;

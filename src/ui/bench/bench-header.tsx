@@ -49,22 +49,23 @@ function BackToStrip({ name }: { readonly name: string }) {
   );
 }
 
+function whereOf({ isDraft, reference, place, strip, editing }: BenchState): string {
+  if (isDraft) return reference ? "from the library" : "new";
+  const inside = place.layer === null ? "" : "effects inside ";
+  return `${inside}strip ${strip?.look.name} of ${editing.body?.project.name}`;
+}
+
 export function Header({ bench, onSave, onTakeNewest }: Props) {
-  const { strip, reference, differences, saved, editing, isDraft } = bench;
+  const { strip, reference, differences, saved, editing } = bench;
   const newer = reference && saved?.newest != null && saved.newest > reference.version ? saved.newest : null;
   const name = reference?.name ?? strip?.look.name ?? "";
-  const where = isDraft
-    ? reference
-      ? "from the library"
-      : "new"
-    : `${bench.place.layer === null ? "" : "effects inside "}strip ${strip?.look.name} of ${editing.body?.project.name}`;
   return (
     <header className="flex flex-none items-center gap-3">
       {bench.place.layer !== null && <BackToStrip name={strip?.look.name ?? ""} />}
       <div className="min-w-0">
         <h1 className="h1 truncate">{name}</h1>
         <p className="truncate text-small text-soft" aria-live="polite">
-          {where} · <StateWords bench={bench} />
+          {whereOf(bench)} · <StateWords bench={bench} />
         </p>
       </div>
       <span className="ml-auto flex flex-none gap-2">

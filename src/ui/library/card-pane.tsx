@@ -138,12 +138,12 @@ function Inside({ processors, tempo, preset }: InsideProps) {
       <h3 className="h2 pb-2">
         Inside, {played.length > 0 && `${counted(played.length, "instrument")} and `}
         {counted(processors.length, "plugin")}
-        {strip && (
-          <Suspense>
-            <OtherParts strip={strip} />
-          </Suspense>
-        )}
       </h3>
+      {strip && (
+        <Suspense>
+          <OtherParts strip={strip} />
+        </Suspense>
+      )}
       <ul className="grid gap-2">
         {processors.map((processor) => (
           <li key={processor.key} className="grid grid-cols-[92px_1fr] items-center gap-3">
