@@ -93,6 +93,20 @@ describe("the field", () => {
     await waitFor(async () => expect((await stripOf("salt-lanterns", "cello")).inserts.nodes).toEqual([]));
   });
 
+  it("finds a strip of the project in hand, and takes it in hand where one is", async () => {
+    open();
+    hold({ project: "salt-lanterns", strips: [] });
+    goTo("/projects/salt-lanterns");
+    await find("nyckel");
+    fireEvent.click(await list().findByRole("option", { name: /^Nyckelharpa.*strip/ }));
+    expect(useInHand.getState().strips).toEqual(["nyckelharpa"]);
+    expect(whereNow()).toBe("/projects/salt-lanterns");
+    goTo("/bench?project=salt-lanterns&strip=nyckelharpa");
+    await find("cello");
+    fireEvent.click(await list().findByRole("option", { name: /^Cello.*strip/ }));
+    expect(whereNow()).toBe("/bench?project=salt-lanterns&strip=cello");
+  });
+
   it("never offers a sound of the words before for the words that stand there", async () => {
     open();
     await find("rim and air");
