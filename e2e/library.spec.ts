@@ -100,6 +100,8 @@ test("twenty sounds are moved by keyboard, tagged together, and taken back by on
 
 test("sounds are dragged into a folder; a folder is made, changed and taken away", async ({ page, server }) => {
   await page.goto(`${server.url}/library?q=rim%20and%20air`);
+  // What stands above the folders has come: nothing moves below the pointer any more.
+  await expect(page.getByRole("button", { name: "Keep this" })).toBeVisible();
   await options(page)
     .filter({ hasText: "Rim and air" })
     .dragTo(filters(page).getByRole("button", { name: /^Brass/ }));
