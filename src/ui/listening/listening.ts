@@ -6,7 +6,7 @@ import { hearChain } from "@/core/chains/hear";
 import { findLane, findNode } from "@/core/chains/tree";
 import { beatsPerMinute } from "@/core/units/quantities";
 import { GONE, scheduleMeasuring, sendGains, showPicture } from "./measuring";
-import { type Listening, type Sound, get, heardSide, phraseOf, set, sideNow, theEngine } from "./state";
+import { type Listening, NO_OUTLINE, type Sound, get, heardSide, phraseOf, set, sideNow, theEngine } from "./state";
 
 /** Shows the loop's picture. */
 export async function prepareListening(): Promise<void> {
@@ -62,6 +62,8 @@ function put(side: "a" | "b", sound: Sound | null, live = false): void {
   theEngine().setSound(side, heardSide(side));
   theEngine().select(sideNow(get()));
   if (!live) scheduleMeasuring();
+  // What was played before is no picture of a phrase: that comes when it has been measured.
+  if (!before && phraseOf(get())) set({ outline: NO_OUTLINE, seconds: 0 });
   if (before && !phraseOf(get())) void showPicture();
 }
 
