@@ -1,9 +1,8 @@
 "use client";
 
 import { type KeyboardEvent, useState } from "react";
-import { findKeyProblem, pressesOf } from "@/core/settings/keys";
+import { type KeyUse, findKeyProblem, pressesOf } from "@/core/settings/keys";
 import { keyOf, showKey, useKeyUses } from "../actions/actions";
-import { KEY_USES_ANYWHERE } from "../actions/screen-keys";
 import { Key } from "./bits";
 import { Button } from "./button";
 
@@ -21,8 +20,13 @@ const HELD = ["Shift", "Control", "Alt", "Meta"];
 /** Takes one press, or two one after the other; Enter keeps them, Escape does not, Delete takes the shortcut away. */
 export function KeyCapture({ label, keys, standard = null, onKeys }: Props) {
   const [pressed, setPressed] = useState<string | null>(null);
-  // What this screen says of its keys is said more exactly.
-  const uses = [...useKeyUses(), ...KEY_USES_ANYWHERE].filter((use) => use.keys !== keys);
+  // What this screen says of its keys is said more exactly. Those of the others come when keys are asked for.
+  const [elsewhere, setElsewhere] = useState<readonly KeyUse[]>([]);
+  const uses = [...useKeyUses(), ...elsewhere].filter((use) => use.keys !== keys);
+  const begin = () => {
+    setPressed("");
+    void import("../actions/screen-keys").then((m) => setElsewhere(m.KEY_USES_ANYWHERE));
+  };
   const problem = pressed === null || pressed === "" ? null : findKeyProblem(pressed, uses);
   const close = () => setPressed(null);
   const keep = () => {
@@ -48,7 +52,7 @@ export function KeyCapture({ label, keys, standard = null, onKeys }: Props) {
       <button
         type="button"
         aria-label={keys === null ? `Give ${label} a shortcut` : `Shortcut of ${label}: ${showKey(keys)}. Change it`}
-        onClick={() => setPressed("")}
+        onClick={begin}
         className="min-h-6 text-small text-soft hover:text-ink"
       >
         {keys === null && standard === null ? "none" : <Key>{showKey(keys ?? standard ?? "")}</Key>}
