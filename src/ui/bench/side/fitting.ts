@@ -49,20 +49,25 @@ export function useFitting(bench: Bench, slot: gestures.Slot, { words, sort }: R
   });
   const asked = JSON.stringify([query, sort]);
   const order = useRef<{ readonly asked: string; readonly ids: Map<string, number> }>({ asked: "", ids: new Map() });
-  const arrange = useEffectEvent((found: readonly PresetRow[]) =>
-    sort === "nearest" ? nearestFirst(found, soughtOf(bench, slot)) : found,
+  const arrange = useEffectEvent((some: readonly PresetRow[]) =>
+    sort === "nearest" ? nearestFirst(some, soughtOf(bench, slot)) : some,
   );
-  const [rows, setRows] = useState<readonly PresetRow[]>([]);
+  const fits = plugin?.model ?? "";
+  const [found, setFound] = useState<{ readonly fits: string; readonly rows: readonly PresetRow[] }>({
+    fits,
+    rows: [],
+  });
   const { data, isPlaceholderData } = pages;
   useEffect(() => {
     if (!data || isPlaceholderData) return;
-    const found = data.pages.flatMap((page) => page.items);
+    const listed = data.pages.flatMap((page) => page.items);
     if (order.current.asked !== asked) order.current = { asked, ids: new Map() };
     const { ids } = order.current;
-    for (const { id } of arrange(found.filter((row) => !ids.has(row.id)))) ids.set(id, ids.size);
-    setRows(found.toSorted((a, b) => (ids.get(a.id) ?? 0) - (ids.get(b.id) ?? 0)));
-  }, [data, isPlaceholderData, asked]);
-  return { pages, rows };
+    for (const { id } of arrange(listed.filter((row) => !ids.has(row.id)))) ids.set(id, ids.size);
+    setFound({ fits, rows: listed.toSorted((a, b) => (ids.get(a.id) ?? 0) - (ids.get(b.id) ?? 0)) });
+  }, [data, isPlaceholderData, asked, fits]);
+  // Those of the slot before fit no other: nothing of them may be loaded while the next are on their way.
+  return { pages, rows: found.fits === fits ? found.rows : [] };
 }
 
 /** In milliseconds: who stays so long with a sound is not passing by. */
