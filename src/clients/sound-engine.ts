@@ -1,4 +1,4 @@
-import { type Remote, wrap } from "comlink";
+import type { Remote } from "comlink";
 import { type FromWorklet, type ToWorklet, WORKLET_NAME } from "@/contracts/audition";
 import { keyMaterials } from "@/core/chains/heard-chain";
 import type { Meters, Side } from "@/core/sound/audition/audition";
@@ -105,13 +105,15 @@ class BrowserSoundEngine implements SoundEngine {
   private lost: () => void = () => undefined;
 
   /** Comes when something is to be made or measured: to look at the library none is needed. */
-  private get worker(): Remote<SoundService> {
-    this.made ??= wrap<SoundService>(
-      new Worker(new URL("../workers/sound.worker.ts", import.meta.url), { type: "module" }),
-    );
+  private get worker(): Promise<Remote<SoundService>> {
+    this.made ??= import("./sound-worker").then((m) => m.startSoundWorker());
+    // A code that did not come is asked for again.
+    this.made.catch(() => {
+      this.made = null;
+    });
     return this.made;
   }
-  private made: Remote<SoundService> | null = null;
+  private made: Promise<Remote<SoundService>> | null = null;
 
   async start(): Promise<void> {
     this.starting ??= this.open().catch((error: unknown) => {
@@ -128,7 +130,7 @@ class BrowserSoundEngine implements SoundEngine {
   }
 
   async picture(material: string, sound: HeardSound | null): Promise<LoopPicture> {
-    if (sound?.instrument || isOwn(material)) return this.worker.picture(material, ENGINE_RATE, sound);
+    if (sound?.instrument || isOwn(material)) return (await this.worker).picture(material, ENGINE_RATE, sound);
     // Those that ship with the application were drawn when it was built.
     const response = await fetch(`/materials/${encodeURIComponent(material)}.json`);
     if (!response.ok) throw new Error("This material is not here.");
@@ -173,20 +175,20 @@ class BrowserSoundEngine implements SoundEngine {
     this.tell({ kind: "allNotesOff" });
   }
 
-  measure(material: string, stretch: Stretch | null, sound: HeardSound | null): Promise<Measurement> {
-    return this.worker.measureLoop({ material, stretch, sampleRate: ENGINE_RATE }, sound);
+  async measure(material: string, stretch: Stretch | null, sound: HeardSound | null): Promise<Measurement> {
+    return (await this.worker).measureLoop({ material, stretch, sampleRate: ENGINE_RATE }, sound);
   }
 
-  peaksOf(material: string, stretch: Stretch | null, sound: HeardSound): Promise<Peaks> {
-    return this.worker.peaksOf({ material, stretch, sampleRate: ENGINE_RATE }, sound);
+  async peaksOf(material: string, stretch: Stretch | null, sound: HeardSound): Promise<Peaks> {
+    return (await this.worker).peaksOf({ material, stretch, sampleRate: ENGINE_RATE }, sound);
   }
 
-  costOf(material: string, sounds: readonly HeardSound[]): Promise<readonly number[]> {
-    return this.worker.costOf(material, ENGINE_RATE, sounds);
+  async costOf(material: string, sounds: readonly HeardSound[]): Promise<readonly number[]> {
+    return (await this.worker).costOf(material, ENGINE_RATE, sounds);
   }
 
-  encode(left: Float32Array, right: Float32Array, sampleRate: number): Promise<Uint8Array<ArrayBuffer>> {
-    return this.worker.encode(left, right, sampleRate);
+  async encode(left: Float32Array, right: Float32Array, sampleRate: number): Promise<Uint8Array<ArrayBuffer>> {
+    return (await this.worker).encode(left, right, sampleRate);
   }
 
   readSpectrum(): Float32Array<ArrayBuffer> | null {
@@ -239,7 +241,7 @@ class BrowserSoundEngine implements SoundEngine {
   }
 
   private async sendLoop(material: string): Promise<void> {
-    const { left, right } = await this.worker.makeLoop(material, ENGINE_RATE);
+    const { left, right } = await (await this.worker).makeLoop(material, ENGINE_RATE);
     const { wish } = this;
     // Another was chosen meanwhile.
     if (wish.material !== material) return;
@@ -257,13 +259,13 @@ class BrowserSoundEngine implements SoundEngine {
   private sendAround({ chain, instrument }: HeardSound): void {
     for (const material of keyMaterials(chain))
       this.sendOnce(material, async () => {
-        const { left, right } = await this.worker.makeLoop(material, ENGINE_RATE);
+        const { left, right } = await (await this.worker).makeLoop(material, ENGINE_RATE);
         this.tell({ kind: "key", material, left, right }, [left.buffer, right.buffer]);
       });
     for (const { sample } of instrument?.layers ?? [])
       if (sample !== null)
         this.sendOnce(sample, async () => {
-          const { left, right, sampleRate } = await this.worker.makeSample(sample);
+          const { left, right, sampleRate } = await (await this.worker).makeSample(sample);
           this.tell({ kind: "sample", hash: sample, left, right, sampleRate }, [left.buffer, right.buffer]);
         });
   }
