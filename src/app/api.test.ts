@@ -198,6 +198,7 @@ describe("an answer", () => {
     await ask("get", "/api/projects/{id}/revisions/{n}", { ids: { ...ids, n: "1" } });
 
     const draft = await ask<{ project: { id: string } }>("post", "/api/drafts", { body: { preset: "narrator-close" } });
+    await ask("get", "/api/drafts");
     await ask("delete", "/api/drafts/{id}", { ids: { id: draft.project.id } });
     const settings = await ask<{ settings: object; revision: number }>("get", "/api/settings");
     await ask("put", "/api/settings", {

@@ -17,6 +17,7 @@ import type {
   MediaBody,
   MediaList,
   MediaRoom,
+  DraftList,
   NewDraft,
   NewProject,
   PlanBody,
@@ -135,4 +136,5 @@ export const countModels = () => ask<ModelCounts>("GET", "/api/models/counts");
 export const getSettings = () => ask<SettingsBody>("GET", "/api/settings");
 export const changeSettings = (baseRevision: number, settings: Settings) =>
   ask<SettingsBody>("PUT", "/api/settings", { baseRevision, settings });
+export const listDrafts = () => ask<DraftList>("GET", "/api/drafts");
 export const openDraft = (draft: NewDraft) => ask<ProjectBody>("POST", "/api/drafts", draft);

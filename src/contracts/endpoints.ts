@@ -45,6 +45,7 @@ import {
   MediaBodySchema,
   MediaListSchema,
   MediaRoomSchema,
+  DraftListSchema,
   NewDraftSchema,
   NewMediaQuerySchema,
   NewProjectSchema,
@@ -270,6 +271,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
     answer: ProjectBodySchema,
     status: 201,
   },
+  { method: "get", path: "/api/drafts", summary: "Sounds that were begun and not saved", answer: DraftListSchema },
   { method: "delete", path: "/api/drafts/{id}", summary: "Drop a draft", answer: EmptySchema },
   { method: "get", path: "/api/media", summary: "Sounds of one's own", answer: MediaListSchema },
   {

@@ -97,6 +97,20 @@ export const NewDraftSchema = z.strictObject({
     .optional(),
   version: z.int().min(1).optional(),
   tempo: z.number().min(20).max(400).optional(),
+  /** Another than the one that was left and not saved. */
+  fresh: z.boolean().optional(),
+});
+
+/** Sounds that were begun from nothing and are not saved, the last changed first. */
+export const DraftListSchema = z.object({
+  drafts: z.array(
+    z.object({
+      id: Id,
+      changedAt: z.string(),
+      /** Names of what sounds in it, in the order of the signal. */
+      plugins: z.array(z.string()),
+    }),
+  ),
 });
 
 export type ProjectBody = z.infer<typeof ProjectBodySchema>;
@@ -108,3 +122,4 @@ export type MediaBody = z.infer<typeof MediaBodySchema>;
 export type MediaRoom = z.infer<typeof MediaRoomSchema>;
 export type MediaList = z.infer<typeof MediaListSchema>;
 export type NewDraft = z.infer<typeof NewDraftSchema>;
+export type DraftList = z.infer<typeof DraftListSchema>;

@@ -426,6 +426,10 @@ describe("a draft", () => {
         ],
       }),
     );
+    // It goes by what it was saved as, and by what it was opened from again when that is taken back.
+    expect(value(await getProject(context, first.project.id)).draft).toEqual({ preset: "rim-and-air", version: 2 });
+    expect(value(await undo(context, first.project.id, 1)).draft).toEqual({ preset: "rim-and-air", version: 1 });
+    value(await redo(context, first.project.id, 2));
     expect(value(await openDraft(context, { preset: "rim-and-air" })).project.id).not.toBe(first.project.id);
     expect(await openDraft(context, { preset: "gone" })).toMatchObject({
       ok: false,

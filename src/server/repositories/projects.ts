@@ -106,7 +106,13 @@ export async function appendRevision(
   await replaceDocument(db, record.document, project);
   await db("projects")
     .where({ id: project.id })
-    .update({ ...columnsOf(project), revision: n, changed_at: revision.at });
+    .update({
+      ...columnsOf(project),
+      revision: n,
+      changed_at: revision.at,
+      draft_preset: record.draft?.preset ?? null,
+      draft_version: record.draft?.version ?? null,
+    });
   await db("revisions").insert({
     project: project.id,
     n,
@@ -170,6 +176,16 @@ export async function getSteps(db: Executor, project: string, n: number): Promis
   const row = await db("revisions").where({ project, n }).first("steps");
   if (!row) throw new Error(`${project} has no revision ${n}`);
   return liftSteps(JSON.parse(row.steps));
+}
+
+/** Scratch drafts that something was done to, the last changed first. */
+export async function listChangedDrafts(db: Executor): Promise<readonly { id: string; changedAt: string }[]> {
+  const rows = await db("projects")
+    .where({ kind: "draft", draft_preset: null })
+    .andWhere("revision", ">", 0)
+    .orderBy("changed_at", "desc")
+    .select("id", "changed_at");
+  return rows.map(({ id, changed_at }) => ({ id, changedAt: changed_at }));
 }
 
 /** Drafts of a version of a preset, or scratch drafts; the last opened first. */

@@ -1,8 +1,10 @@
 import { asStrip } from "@/core/presets/as-strip";
-import type { NewDraft, ProjectBody } from "@/contracts/projects";
+import type { DraftList, NewDraft, ProjectBody } from "@/contracts/projects";
+import { processorName } from "@/core/chains/chain";
 import { completeProcessor } from "@/core/chains/complete";
 import { processorsOf } from "@/core/chains/tree";
 import { type Content, withFrom } from "@/core/presets/preset";
+import { referenceOf, soundingChain } from "@/core/presets/standing";
 import { CONTENT_SCHEMA } from "@/core/presets/version";
 import { findModel } from "@/core/processors/models";
 import type { Project } from "@/core/projects/project";
@@ -80,7 +82,7 @@ export async function openDraft(context: Context, request: NewDraft): Promise<Ou
   if (!source.ok) return source;
   const { preset, version, name, content } = source.value;
   // A sound that was just dropped is always a new one.
-  const standing = request.sample ? null : await findStanding(context, source.value);
+  const standing = request.sample ? null : await findStanding(context, source.value, request.fresh === true);
   if (standing) return ok(await bodyOf(context.db, standing));
   const project: Project = {
     schema: PROJECT_SCHEMA,
@@ -102,26 +104,26 @@ export async function openDraft(context: Context, request: NewDraft): Promise<Ou
   return getProject(context, project.id);
 }
 
-/** A draft that was left and not saved since: what was saved from it has a name and version of its own by now. */
+/** A draft that was left, the last changed first; one that nothing was done to where a fresh one is asked for. */
 async function findStanding(
   { db }: Context,
   { preset, version, content }: DraftSource,
+  fresh: boolean,
 ): Promise<projects.ProjectRecord | null> {
   const wanted = draftStrip(content, "");
   for (const id of await projects.findDrafts(db, preset, version)) {
-    const record = await projects.findProject(db, id);
+    const record = await projects.findReadable(db, id);
     const strip = record?.project.strips[0];
-    if (!record || !strip || !isSameBeginning(strip, wanted)) continue;
-    const froms = [strip.inserts.from, ...processorsOf(strip.inserts).map((p) => p.from)].filter(
-      (f) => f !== undefined,
-    );
-    const saved =
-      preset === null
-        ? strip.inserts.from !== undefined
-        : froms.some((f) => f.preset === preset && f.version !== version);
-    if (!saved) return record;
+    if (!record || !strip || (fresh && record.revision > 0)) continue;
+    if (isSameBeginning(strip, wanted) && isStill({ preset, version }, strip)) return record;
   }
   return null;
+}
+
+/** Whether a draft still goes by what it was opened from: one that was saved since goes by what that made. */
+function isStill({ preset, version }: Pick<DraftSource, "preset" | "version">, strip: Strip): boolean {
+  const reference = referenceOf(strip);
+  return reference === null || (reference.preset === preset && reference.version === version);
 }
 
 /** An instrument is taken up again where it is the one that is asked for. */
@@ -135,4 +137,19 @@ export async function dropDraft(context: Context, id: string): Promise<Outcome<n
     return gone;
   });
   return dropped ? ok(null) : failure("notFound", `There is no draft “${id}” here.`);
+}
+
+/** As many as a menu takes. */
+const MOST_LISTED = 12;
+
+/** What was begun from nothing and is not saved: the ways back to it. */
+export async function listDrafts({ db }: Context): Promise<DraftList["drafts"]> {
+  const found: DraftList["drafts"] = [];
+  for (const { id, changedAt } of await projects.listChangedDrafts(db)) {
+    const strip = (await projects.findReadable(db, id))?.project.strips[0];
+    const plugins = strip ? processorsOf(soundingChain(strip)).map(processorName) : [];
+    if (plugins.length > 0) found.push({ id, changedAt, plugins });
+    if (found.length === MOST_LISTED) break;
+  }
+  return found;
 }

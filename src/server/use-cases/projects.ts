@@ -2,6 +2,7 @@ import type { ChangeRequest, NewProject, ProjectBody } from "@/contracts/project
 import type { History, ProjectRow, RevisionRow } from "@/contracts/records";
 import { walkHistory } from "@/core/documents/history";
 import { type Project, completeProject, findProjectProblem } from "@/core/projects/project";
+import { referenceOf } from "@/core/presets/standing";
 import { PROJECT_SCHEMA } from "@/core/projects/schema";
 import { applySteps } from "@/core/recall/apply";
 import { invertSteps } from "@/core/recall/step";
@@ -102,6 +103,16 @@ export function changeProject(context: Context, id: string, request: ChangeReque
   });
 }
 
+/** What a draft goes by: once it is saved, or another sound is loaded into it, it is a draft of that. */
+function draftAfter(
+  { project: before, draft }: projects.ProjectRecord,
+  after: Project,
+): projects.ProjectRecord["draft"] {
+  const [was, is] = [before, after].map(({ strips: [strip] }) => (strip ? referenceOf(strip) : null));
+  if (!draft || (was?.preset === is?.preset && was?.version === is?.version)) return draft;
+  return is ? { preset: is.preset, version: is.version } : { preset: null, version: null };
+}
+
 type Gesture = Pick<projects.NewRevision, "label" | "steps" | "undoes" | "redoes"> & { readonly passing?: boolean };
 
 async function commit(
@@ -114,12 +125,13 @@ async function commit(
     const { passing = false, ...made } = await gesture(record, tx);
     const project = await applyChecked(record, made.steps);
     const at = context.now().toISOString();
-    const revision = await projects.appendRevision(tx, record, project, { ...made, at });
+    const draft = draftAfter(record, project);
+    const revision = await projects.appendRevision(tx, { ...record, draft }, project, { ...made, at });
     const used = record.draft || passing || made.undoes !== undefined ? [] : presetsBrought(made.steps);
     if (used.length > 0) await touchPresets(tx, used, at);
     for (const preset of used) note({ kind: "preset", id: preset });
     note({ kind: "project", id });
-    return bodyOf(tx, { project, revision, draft: record.draft });
+    return bodyOf(tx, { project, revision, draft });
   });
 }
 

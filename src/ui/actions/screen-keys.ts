@@ -60,7 +60,7 @@ const SCREEN_KEYS: Readonly<Record<string, string>> = {
   "Shift+ArrowRight": "choosing the next plugin, too",
   "Shift+ArrowUp": "choosing the one before, too",
   "Shift+Enter": "the plan",
-  "Shift+N": "a new strip, in a project",
+  "Shift+N": "a new strip, in a project; a new sound, on the bench",
   "Shift+P": "lanes, on the bench",
   Space: "play and stop",
   T: "the tags, in the library",

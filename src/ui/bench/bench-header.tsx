@@ -7,6 +7,7 @@ import { layersOf } from "@/core/strips/parts/source";
 import { useActions } from "../actions/actions";
 import { Button } from "../kit/button";
 import { HistoryButtons } from "../projects/history";
+import { NewSound } from "./new-sound";
 import type { Bench as BenchState } from "./use-bench";
 
 function StateWords({ bench: { reference, differences, saved } }: { readonly bench: BenchState }) {
@@ -70,6 +71,7 @@ export function Header({ bench, onSave, onTakeNewest }: Props) {
       </div>
       <span className="ml-auto flex flex-none gap-2">
         {newer !== null && <Button onClick={onTakeNewest}>Take version {newer}</Button>}
+        <NewSound draft={bench.isDraft ? bench.place.project : null} />
         <HistoryButtons editing={editing} />
         <Button
           main

@@ -5,7 +5,7 @@ import { quiet, engine } from "@/app/testing/engine";
 import { drag, layOut } from "@/app/testing/furnish";
 import { Keys, press, undo } from "@/app/testing/hands";
 import { type House, openHouse, presetOf } from "@/app/testing/house";
-import { goTo } from "@/app/testing/navigation";
+import { goTo, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
 import type { ChainNode, Macro, Processor } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
@@ -542,5 +542,58 @@ describe("what cannot be opened", () => {
     click("Start a new sound");
     await waitFor(() => expect(tiles()).toEqual([]));
     expect(screen.getByText("No plugins yet")).toBeTruthy();
+  });
+});
+
+describe("a new sound", () => {
+  const begin = async () => {
+    goTo("/bench");
+    house.show(
+      <>
+        <Keys />
+        <Bench />
+      </>,
+    );
+    await screen.findByText("Nothing is on the bench");
+    click("Start a new sound");
+    await waitFor(() => expect(whereNow()).toMatch(/^\/bench\?draft=/));
+  };
+
+  it("begins beside one that is not saved, to which the menu leads back", async () => {
+    await begin();
+    press("1");
+    await waitFor(() => expect(tiles()).toEqual(["Parametric EQ"]));
+    const first = whereNow();
+    press("N", { shiftKey: true });
+    await waitFor(() => expect(whereNow()).not.toBe(first));
+    await waitFor(() => expect(tiles()).toEqual([]));
+    // Nothing was done to this one: a second press begins no third.
+    const second = whereNow();
+    press("N", { shiftKey: true });
+    await waitFor(() => expect(house.asked.filter((asked) => asked.endsWith("/api/drafts"))).toHaveLength(3));
+    expect(whereNow()).toBe(second);
+    fireEvent.keyDown(screen.getByRole("button", { name: "New" }), { key: "Enter" });
+    fireEvent.click(await screen.findByRole("menuitem", { name: /^Parametric EQ/ }));
+    await waitFor(() => expect(tiles()).toEqual(["Parametric EQ"]));
+    expect(whereNow()).toBe(first);
+  });
+
+  it("has the address of what it is saved as, with its history, and loses it when that is taken back", async () => {
+    await open(contentOf([COMP]), 1);
+    fireEvent.keyDown(screen.getByRole("slider", { name: /^VCA compressor:/ }), { key: "ArrowUp" });
+    await waitFor(() => expect(state()).toContain("1 value differs"));
+    expect(whereNow()).toBe(`/bench?preset=${preset}`);
+    press("s", { ctrlKey: true });
+    await waitFor(() => expect(whereNow()).toBe(`/bench?preset=${preset}&version=2`));
+    // The address leads to the same draft: what was done before it was saved can be taken back.
+    await waitFor(() =>
+      expect(screen.getByRole("button", { name: "Undo" })).toHaveProperty(
+        "title",
+        expect.stringContaining("Save version 2"),
+      ),
+    );
+    undo();
+    await waitFor(() => expect(whereNow()).toBe(`/bench?preset=${preset}&version=1`));
+    await waitFor(() => expect(state()).toContain("1 value differs from version 1"));
   });
 });

@@ -1,15 +1,16 @@
 "use client";
 
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useSearchParams } from "next/navigation";
+import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRouter, useSearchParams } from "next/navigation";
 import { useEffect } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
+import type { ProjectBody } from "@/contracts/projects";
 import { findModel } from "@/core/processors/models";
 import { useTempo } from "../library/use-tempo";
 import { rememberBench, useInHand, useTakeProject } from "../projects/in-hand";
 
-/** What the bench was opened from, by its address: a strip, a preset, or nothing yet. */
+/** What the bench was opened from, by its address: a strip, a sound of the library, or one that is begun from nothing. */
 export interface Place {
   readonly project: string | null;
   readonly strip: string | null;
@@ -21,53 +22,90 @@ export interface Place {
 
 export function usePlace(): Place {
   const params = useSearchParams();
-  const queries = useQueryClient();
-  const tempo = useTempo();
-  const [project, preset, version] = [params.get("project"), params.get("preset"), params.get("version")];
-  const scratch = params.get("new");
-  const wanted = project
-    ? null
-    : preset
-      ? `${preset} ${version ?? "newest"}`
-      : scratch === null
-        ? null
-        : `new ${scratch}`;
-  const draft = useQuery({
-    queryKey: ["draft", wanted],
-    enabled: wanted !== null,
-    retry: false,
-    staleTime: 0,
-    gcTime: 0,
-    queryFn: async () => {
-      const instrument = preset === null && findModel(scratch ?? "") ? { instrument: scratch ?? "" } : {};
-      const body = await api.openDraft({
-        preset,
-        ...(version ? { version: Number(version) } : {}),
-        ...instrument,
-        tempo,
-      });
-      queries.setQueryData(KEYS.project(body.project.id), body);
-      return body.project.id;
-    },
-  });
+  const [project, strip, layer] = [params.get("project"), params.get("strip"), params.get("layer")];
+  const draft = useDraft(params);
   useEffect(() => {
     if (params.size > 0) rememberBench(`/bench?${params}`);
   }, [params]);
   useTakeProject(project);
-  const strip = params.get("strip");
   useEffect(() => {
     // What is on the bench is in hand, alone where it was not among the chosen.
     if (project === null || strip === null) return;
     const { project: inHand, strips } = useInHand.getState();
     if (inHand === project && !strips.includes(strip)) useInHand.setState({ strips: [strip] });
   }, [project, strip]);
+  return project === null
+    ? { ...draft, strip: "strip", layer }
+    : { project, strip, layer, error: null, nothing: false };
+}
+
+/** The address of what a draft goes by: the sound it is of, or, while it is of none, itself. */
+export const draftAddress = (id: string, { preset, version }: NonNullable<ProjectBody["draft"]>): string =>
+  preset === null ? `draft=${id}` : `preset=${preset}${version === null ? "" : `&version=${version}`}`;
+
+const WAYS = ["preset", "version", "new", "draft"];
+
+/** What of an address says which draft is meant; null for one of a strip, or of nothing. */
+function wantedOf(params: URLSearchParams): string | null {
+  if (params.has("project")) return null;
+  const said = new URLSearchParams([...params].filter(([name]) => WAYS.includes(name)));
+  return said.size === 0 ? null : said.toString();
+}
+
+async function openWanted(queries: QueryClient, wanted: string, tempo: number): Promise<ProjectBody> {
+  const said = new URLSearchParams(wanted);
+  const [id, version, scratch] = [said.get("draft"), said.get("version"), said.get("new")];
+  const body = await (id === null
+    ? api.openDraft({
+        preset: said.get("preset"),
+        ...(version ? { version: Number(version) } : {}),
+        ...(findModel(scratch ?? "") ? { instrument: scratch ?? "" } : {}),
+        tempo,
+      })
+    : api.getProject(id));
+  queries.setQueryData(KEYS.project(body.project.id), body);
+  return body;
+}
+
+function useDraft(params: URLSearchParams): Pick<Place, "project" | "error" | "nothing"> {
+  const queries = useQueryClient();
+  const router = useRouter();
+  const tempo = useTempo();
+  const wanted = wantedOf(params);
+  const draftNow = (id: string | undefined) => queries.getQueryData<ProjectBody>(KEYS.project(id ?? ""))?.draft ?? null;
+  const { data, error } = useQuery({
+    queryKey: ["draft", wanted],
+    enabled: wanted !== null,
+    retry: false,
+    staleTime: 0,
+    gcTime: 0,
+    queryFn: async () => {
+      const { project, draft } = await openWanted(queries, wanted ?? "", tempo);
+      return { id: project.id, opened: draft };
+    },
+    // The same draft under another address stays on the bench.
+    placeholderData: (before) => {
+      const draft = draftNow(before?.id);
+      return before && draft && draftAddress(before.id, draft) === wanted ? { ...before, opened: draft } : undefined;
+    },
+  });
+  const id = data?.id;
+  const { data: goesBy } = useQuery({
+    queryKey: KEYS.project(id ?? ""),
+    enabled: false,
+    queryFn: () => api.getProject(id ?? ""),
+    select: ({ draft }: ProjectBody) => draft,
+  });
+  const opened = data?.opened ?? null;
+  const hasMoved = opened !== null && goesBy != null && goesBy.preset !== opened.preset;
+  const isNamed = params.has("draft") || opened?.preset != null;
+  const address =
+    id !== undefined && goesBy && (!isNamed || hasMoved || goesBy.version !== opened?.version)
+      ? draftAddress(id, goesBy)
+      : null;
   const layer = params.get("layer");
-  if (project) return { project, strip: params.get("strip"), layer, error: null, nothing: false };
-  return {
-    project: draft.data ?? null,
-    strip: "strip",
-    layer,
-    error: draft.error?.message ?? null,
-    nothing: wanted === null,
-  };
+  useEffect(() => {
+    if (address !== null) router.replace(`/bench?${address}${layer === null ? "" : `&layer=${layer}`}`);
+  }, [router, address, layer]);
+  return { project: id ?? null, error: error?.message ?? null, nothing: wanted === null };
 }

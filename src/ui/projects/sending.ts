@@ -66,7 +66,9 @@ export async function send(queries: QueryClient, id: string, { call, isShown }: 
       line.revision = body.revision;
       count(-1);
       queries.setQueryData<ProjectBody>(key, (shown) =>
-        line.ahead === 0 || !shown ? body : { ...shown, revision: body.revision, history: body.history },
+        line.ahead === 0 || !shown
+          ? body
+          : { ...shown, revision: body.revision, history: body.history, draft: body.draft },
       );
       return body;
     } catch (error) {
