@@ -2,6 +2,7 @@ import { z } from "zod";
 import { ContentSchema } from "@/core/presets/schema";
 import { ProjectSchema } from "@/core/projects/schema";
 import { INSERT_MODES } from "@/core/recall/plan-inserts";
+import { LAYER_TAKES } from "@/core/recall/plan-layers";
 import { StepSchema } from "@/core/recall/steps/step-schema";
 import { PARTS } from "@/core/strips/parts";
 import { HistorySchema, MediaRowSchema, ProjectRowSchema, RevisionRowSchema } from "./records";
@@ -30,6 +31,7 @@ const RecallRequestSchema = z.strictObject({
     z.strictObject({ newStrip: z.strictObject({ after: Id.nullable() }) }),
   ]),
   mode: z.enum(INSERT_MODES),
+  layers: z.enum(LAYER_TAKES).optional(),
 });
 export const PlanRequestSchema = z.strictObject({
   requests: z.array(RecallRequestSchema).min(1).max(200),

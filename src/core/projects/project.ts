@@ -1,6 +1,8 @@
 import type { z } from "zod";
 import { MOST_STRIPS } from "../documents/limits";
 import type { Problem } from "../documents/problem";
+import { cutText } from "../names/cut";
+import { fold } from "../names/words";
 import { type Strip, completeStrip, stripName } from "../strips/strip";
 import { findStripProblem } from "../strips/problems";
 import { type Output, ROUTING } from "../strips/parts/routing";
@@ -24,6 +26,15 @@ export function getStrip(project: Project, id: string): Strip {
   const strip = findStrip(project, id);
   if (!strip) throw new Error(`${project.id} has no strip ${id}`);
   return strip;
+}
+
+/** A name as no other strip has it: "Lead", "Lead 2". `self` may go on having it. */
+export function freeStripName(project: Project, name: string, self?: string): string {
+  const taken = new Set(project.strips.filter(({ id }) => id !== self).map((strip) => fold(stripName(strip))));
+  let free = name;
+  // Even the longest name has room for a number behind it.
+  for (let n = 2; taken.has(fold(free)); n++) free = `${cutText(name, 190)} ${n}`;
+  return free;
 }
 
 /** The strip that an output leads to; null for a socket, for nowhere and for what stands outside. */

@@ -10,7 +10,7 @@ import { type PartName, PARTS, eachPart } from "../strips/parts";
 import { applySteps } from "./apply";
 import { type PlanInput, type RecallRequest, planRecall } from "./plan";
 import { invertSteps } from "./step";
-import { counter, someContent, someMode, someParts, someProject } from "./testing/generators";
+import { counter, someContent, someLayers, someMode, someParts, someProject } from "./testing/generators";
 
 const RUNS = { numRuns: 150 };
 
@@ -19,6 +19,7 @@ const someRequest = (ids: readonly string[]): fc.Arbitrary<RecallRequest> =>
     source: someContent.map((content) => ({ content, from: { preset: "pr", version: 3, name: "Wood" }, name: "Wood" })),
     parts: someParts,
     mode: someMode,
+    layers: someLayers,
     targets: fc.oneof(
       fc.subarray([...ids], { minLength: 1 }).map((strips) => ({ strips })),
       fc.constantFrom(null, ...ids).map((after) => ({ newStrip: { after } })),
@@ -37,7 +38,12 @@ const someInput: fc.Arbitrary<PlanInput> = someProject.chain((project) => {
       }),
       { maxLength: 1 },
     ),
-    answers: fc.constantFrom({}, Object.fromEntries(ids.map((id) => [`routing:${id}`, "g1"]))),
+    answers: fc.constantFrom(
+      {},
+      Object.fromEntries(ids.map((id) => [`routing:${id}`, "g1"])),
+      Object.fromEntries(ids.map((id) => [`look:${id}`, "number"])),
+      Object.fromEntries(ids.map((id) => [`look:${id}`, "same"])),
+    ),
     mint: fc.constant(counter()),
   });
 });

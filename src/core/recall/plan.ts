@@ -2,13 +2,14 @@ import { asStrip } from "../presets/as-strip";
 import equal from "fast-deep-equal";
 import { EMPTY_CHAIN, type PresetRef, type StripRef } from "../chains/chain";
 import { type Content, KIND_NAMES, withFrom } from "../presets/preset";
-import { type Project, findLoop, findStrip, getStrip } from "../projects/project";
+import { type Project, findLoop, findStrip, freeStripName, getStrip } from "../projects/project";
 import { type SavedStrip, type Strip, createStrip, partsOf, stripName } from "../strips/strip";
 import { PART, type PartName } from "../strips/parts";
 import { rekeyedBy } from "../strips/parts/inserts";
 import type { AimQuestion, Part } from "../strips/parts/part";
 import { applySteps } from "./apply";
 import { type InsertMode, planInserts } from "./plan-inserts";
+import { type LayerTake, planLayers } from "./plan-layers";
 import { type Step, kindOf } from "./steps";
 import type { SetPart, WholePart } from "./steps/set-part";
 
@@ -29,6 +30,8 @@ export interface RecallRequest {
   readonly parts: readonly PartName[];
   readonly targets: RecallTargets;
   readonly mode: InsertMode;
+  /** "whole" where it is not said. */
+  readonly layers?: LayerTake | undefined;
 }
 
 /** Switched off: a cell, a whole row (no part) or a whole column (no strip). */
@@ -161,13 +164,45 @@ function planPart(context: PartContext, part: PartName): readonly Step[] {
     if (misfit !== "") draft.notes.push({ strip: strip.id, text: `${stripName(strip)} ${misfit}.` });
     return [];
   }
-  return part === "inserts" ? planInsertsPart(context) : planWhole(context, part);
+  if (part === "inserts") return planInsertsPart(context);
+  if (part === "look") return planLook(context);
+  return planWhole(context, part, part === "source" ? layersTaken(context) : context.saved[part]);
+}
+
+/** What of a saved instrument is taken. */
+function layersTaken({ draft, request, strip, saved }: PartContext): SavedStrip["source"] {
+  if (!saved.source) return undefined;
+  const planned = planLayers({ now: strip.source, wanted: saved.source, take: request.layers ?? "whole" });
+  for (const text of planned.left) draft.notes.push({ strip: strip.id, text });
+  return planned.source;
+}
+
+/** Whether two strips are to have one name is asked first. */
+function planLook(context: PartContext): readonly Step[] {
+  const { draft, input, strip, saved } = context;
+  const { look } = saved;
+  if (!look) return [];
+  const free = freeStripName(draft.project, look.name, strip.id);
+  if (free === look.name) return planWhole(context, "look", look);
+  const id = `look:${strip.id}`;
+  const own = stripName(strip);
+  const names: Readonly<Record<string, string>> = { keep: own, number: free, same: look.name };
+  const choices = [
+    { id: "keep", text: `Leave its name: ${own}` },
+    { id: "number", text: `Call it ${free}` },
+    { id: "same", text: `Call both ${look.name}` },
+  ];
+  const answer = input.answers[id] ?? "keep";
+  const name = names[answer] ?? own;
+  const text = `Another strip is called ${look.name} already. What is ${own} to be called?`;
+  draft.questions.push({ id, strip: strip.id, text, choices, answer: name === names[answer] ? answer : "keep" });
+  return planWhole(context, "look", { ...look, name });
 }
 
 /** A part as a whole, its references found here. Where a question is answered by leaving things as they are, it stays. */
-function planWhole(context: PartContext, part: WholePart): readonly Step[] {
-  const { input, strip, saved } = context;
-  const to = aimed(context, part, PART[part] as Part<unknown>, saved[part]);
+function planWhole(context: PartContext, part: WholePart, wanted: unknown): readonly Step[] {
+  const { input, strip } = context;
+  const to = aimed(context, part, PART[part] as Part<unknown>, wanted);
   if (to === null || equal(strip[part], to.value)) return [];
   return [{ id: input.mint(), kind: "setPart", strip: strip.id, part, from: strip[part], to: to.value } as SetPart];
 }
@@ -251,7 +286,7 @@ function planNewStrip(draft: Draft, input: PlanInput, request: RecallRequest, af
     draft.rows.push(row([]));
     return;
   }
-  const blank = blankFor(draft.project, saved, id, request.source.name);
+  const blank = blankFor(draft.project, saved, id, freeStripName(draft.project, request.source.name));
   // The parts are planned as onto a strip that stands there already; what comes out is placed in one step.
   const standing: Draft = {
     ...draft,

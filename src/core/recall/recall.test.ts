@@ -9,11 +9,13 @@ import { fingerprint } from "../presets/fingerprint";
 import type { Content } from "../presets/preset";
 import { saveChain, saveStrip } from "../presets/save";
 import { type Project, depthOf, findLoop, findProjectProblem, getStrip, ledgerOrder } from "../projects/project";
+import { type Layer, type Source, layerOf, layersOf } from "../strips/parts/source";
 import { type Strip, createStrip } from "../strips/strip";
 import { applySteps } from "./apply";
 import * as gestures from "./gestures";
 import { mayApplyDirectly, planRecall } from "./plan";
 import type { InsertMode } from "./plan-inserts";
+import { planLayers } from "./plan-layers";
 import { sentenceOf } from "./sentences";
 import { invertSteps } from "./step";
 import { type Step, kindOf } from "./steps";
@@ -158,6 +160,88 @@ describe("an output that is not here", () => {
     );
     expect(onto.steps).toEqual([]);
     expect(onto.notes[0]?.text).toContain("Strings → Cello → Strings");
+  });
+});
+
+describe("a look", () => {
+  const looks = (name: string): Content => ({
+    kind: "strip",
+    schema: 1,
+    strip: { kind: "audio", look: { name, colour: "clay" } },
+  });
+  const look = (answers: Record<string, string> = {}) =>
+    getStrip(after(plan(looks("cello"), ["Voice"], "replace", answers).steps), "Voice").look;
+
+  it("that would give two strips one name asks first, and leaves the name until it is answered", () => {
+    const asked = plan(looks("cello"), ["Voice"]);
+    expect(asked.questions).toMatchObject([{ id: "look:Voice", answer: "keep" }]);
+    expect(mayApplyDirectly(asked)).toBe(false);
+    expect(look()).toEqual({ name: "Voice", colour: "clay" });
+    expect(look({ "look:Voice": "number" })).toEqual({ name: "cello 2", colour: "clay" });
+    expect(look({ "look:Voice": "same" })).toEqual({ name: "cello", colour: "clay" });
+    expect(look({ "look:Voice": "nonsense" })).toEqual({ name: "Voice", colour: "clay" });
+  });
+
+  it("that brings its own strip its own name back, or a name nobody has, asks nothing", () => {
+    expect(plan(looks("Cello"), ["Cello"]).questions).toEqual([]);
+    expect(plan(looks("Horn"), ["Cello"]).questions).toEqual([]);
+  });
+
+  it("is numbered on a new strip that a preset of a name that is here gives its name", () => {
+    const request = {
+      source: { content: content(chain(EQ)), from: FROM, name: "Cello" },
+      parts: ["inserts"] as const,
+      targets: { newStrip: { after: null } },
+      mode: "replace" as const,
+    };
+    const { steps } = planRecall({ project: PROJECT, requests: [request], except: [], answers: {}, mint: counter() });
+    expect(after(steps).strips.map((s) => s.look.name)).toContain("Cello 2");
+  });
+});
+
+describe("an instrument", () => {
+  const layer = (name: string, model: string, ...effects: Processor[]): Layer => ({
+    ...layerOf(processor(name, model)),
+    key: name,
+    name,
+    effects: chain(...effects),
+  });
+  const layers = (...all: Layer[]): Source => ({ type: "layers", channels: "stereo", layers: all });
+  const now = layers(layer("Low", "sampler", EQ), layer("High", "mallets"));
+  const wanted = layers(layer("high", "electric-piano", COMP), layer("Air", "mallets", DELAY), layer("Top", "mallets", EQ));
+  const told = (source: Source) =>
+    layersOf({ source }).map(({ name, instrument, effects }) => [
+      name,
+      instrument.model,
+      ...effects.nodes.map((node) => node.key),
+    ]);
+
+  it("is taken whole, or what plays without what is inside, or what is inside alone", () => {
+    expect(planLayers({ now, wanted, take: "whole" }).source).toBe(wanted);
+    expect(told(planLayers({ now, wanted, take: "played" }).source)).toEqual([
+      ["high", "electric-piano"],
+      ["Air", "mallets"],
+      ["Top", "mallets"],
+    ]);
+    // By name first: what was inside "Low" goes with no one, since "Air" stands where "High" does, which is taken.
+    const inside = planLayers({ now, wanted, take: "effects" });
+    expect(told(inside.source)).toEqual([
+      ["Low", "sampler", "eq"],
+      ["High", "mallets", "comp"],
+    ]);
+    expect(inside.left).toEqual([
+      "There is no layer for the effects inside “Air”; they are left out.",
+      "There is no layer for the effects inside “Top”; they are left out.",
+    ]);
+  });
+
+  it("goes with the layer in its place where none has its name", () => {
+    const one = layers(layer("Bell", "mallets", DELAY));
+    expect(told(planLayers({ now, wanted: one, take: "effects" }).source)).toEqual([
+      ["Low", "sampler", "delay"],
+      ["High", "mallets"],
+    ]);
+    expect(told(planLayers({ now, wanted: one, take: "played" }).source)).toEqual([["Bell", "mallets", "eq"]]);
   });
 });
 

@@ -4,7 +4,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/projects";
-import { type Project, findStrip } from "@/core/projects/project";
+import { type Project, findStrip, freeStripName } from "@/core/projects/project";
 import type { Step } from "@/core/recall/steps";
 import type { Strip } from "@/core/strips/strip";
 import { type Action, useActions } from "../actions/actions";
@@ -15,14 +15,6 @@ import { mintKey } from "../kit/mint";
 import { useNewStrip } from "../settings/starts";
 import { useStripStart } from "../settings/strip-start";
 import { ADDED_KINDS, ADDED_NAMES } from "./add-strip";
-
-/** A name that no strip of the project has: "Audio strip", "Audio strip 2". */
-function freeName(project: Project, name: string): string {
-  const taken = new Set(project.strips.map((s) => s.look.name.toLowerCase()));
-  let free = name;
-  for (let n = 2; taken.has(free.toLowerCase()); n++) free = `${name} ${n}`;
-  return free;
-}
 
 function placed(project: Project, strip: Strip, after: string | null): Step {
   // Before the main output, which stays last.
@@ -61,7 +53,7 @@ export function useStripActions(
       const below = cursor?.id ?? null;
       const now = projectNow() ?? project;
       const after = before?.below === below && findStrip(now, before.strip) ? before.strip : below;
-      const name = freeName(now, ADDED_NAMES[kind]);
+      const name = freeStripName(now, ADDED_NAMES[kind]);
       const strip = { ...blank, look: { ...blank.look, name } };
       lastAdded.current = { below, strip: strip.id };
       await editing.commit(`Add ${name}`, (now) => [placed(now, strip, after)]);

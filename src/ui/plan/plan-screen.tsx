@@ -9,6 +9,7 @@ import type { PresetRow } from "@/contracts/records";
 import { type Project, findStrip } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
 import type { InsertMode } from "@/core/recall/plan-inserts";
+import type { LayerTake } from "@/core/recall/plan-layers";
 import { PART } from "@/core/strips/parts";
 import { useActions } from "../actions/actions";
 import { Empty, Loading, SideHeading } from "../kit/bits";
@@ -28,6 +29,12 @@ const MODES: readonly { value: InsertMode; label: string }[] = [
   { value: "before", label: "Before" },
   { value: "after", label: "After" },
   { value: "values", label: "Values only" },
+];
+
+const TAKES: readonly { value: LayerTake; label: string }[] = [
+  { value: "whole", label: "Whole" },
+  { value: "played", label: "Without effects inside" },
+  { value: "effects", label: "Effects inside only" },
 ];
 
 /** Another preset or other strips are another plan: what was switched off in this one does not count there. */
@@ -131,6 +138,12 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
           <>
             <span className="ml-[10px] text-small text-soft">Inserts</span>
             <Segments label="Inserts" value={mode} onChange={state.setMode} options={MODES} />
+          </>
+        )}
+        {held.includes("source") && (
+          <>
+            <span className="ml-[10px] text-small text-soft">Instrument</span>
+            <Segments label="Instrument" value={state.layers} onChange={state.setLayers} options={TAKES} />
           </>
         )}
       </div>

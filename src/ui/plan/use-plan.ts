@@ -9,13 +9,17 @@ import type { PlanRequest } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import type { Exception } from "@/core/recall/plan";
 import type { InsertMode } from "@/core/recall/plan-inserts";
+import type { LayerTake } from "@/core/recall/plan-layers";
+import { asStrip } from "@/core/presets/as-strip";
 import { partsOf } from "@/core/strips/strip";
 import { PARTS, type PartName } from "@/core/strips/parts";
 import { useProjectEditing } from "../projects/editing";
 import { targetsOf } from "./recall";
 
-const heldBy = ({ content }: PresetRow): readonly PartName[] =>
-  content.kind === "strip" ? partsOf(content.strip) : ["inserts"];
+const heldBy = ({ content }: PresetRow): readonly PartName[] => {
+  const saved = asStrip(content);
+  return saved ? partsOf(saved) : ["inserts"];
+};
 
 /** What was switched off, as the plan takes it. */
 const toExceptions = (off: ReadonlySet<string>): Exception[] =>
@@ -60,6 +64,7 @@ export function usePlan(id: string) {
   });
   const [without, setWithout] = useState<readonly PartName[]>([]);
   const [chosenMode, setMode] = useState<InsertMode | null>(null);
+  const [layers, setLayers] = useState<LayerTake>("whole");
   const [off, setOff] = useState<ReadonlySet<string>>(new Set());
   const [answers, setAnswers] = useState<Readonly<Record<string, string>>>({});
   const row = preset.data?.preset;
@@ -72,6 +77,7 @@ export function usePlan(id: string) {
     parts,
     targets: targetsOf(editing.body, strips),
     mode,
+    ...(layers === "whole" ? {} : { layers }),
     off,
     answers,
   });
@@ -89,11 +95,13 @@ export function usePlan(id: string) {
     held,
     parts,
     mode,
+    layers,
     off,
     planned,
     strips,
     setWithout,
     setMode,
+    setLayers,
     setOff,
     setAnswers,
     error: preset.error ?? planned.error ?? editing.error,

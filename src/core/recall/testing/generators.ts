@@ -14,6 +14,7 @@ import type { StripKind } from "../../documents/strip-kinds";
 import { INSTRUMENTS } from "../../processors/instrument/models";
 import { type Source, layerOf } from "../../strips/parts/source";
 import { INSERT_MODES } from "../plan-inserts";
+import { LAYER_TAKES } from "../plan-layers";
 
 /** Projects and presets by chance, for the laws of recall. */
 
@@ -244,6 +245,7 @@ export const someContent: fc.Arbitrary<Content> = fc.oneof(
 
 export const someParts: fc.Arbitrary<PartName[]> = fc.subarray([...PARTS], { minLength: 1 });
 export const someMode = fc.constantFrom(...INSERT_MODES);
+export const someLayers = fc.constantFrom(undefined, ...LAYER_TAKES);
 
 /** Ids in order: the same plan each time. */
 export function counter(prefix = "n"): () => string {
