@@ -82,16 +82,16 @@ test("two amplifiers side by side, a section and a macro: built, saved, reloaded
   // A macro on the gain of both, learned by touch.
   await page.getByRole("radio", { name: /^Macros/ }).click();
   await page.getByRole("button", { name: "Line", exact: true }).click();
-  await page.getByRole("button", { name: "0 values" }).click();
+  await page.getByRole("button", { name: "Macro 1: learn" }).click();
   for (const count of [1, 2]) {
     await page
       .getByRole("button", { name: "Amplifier and cabinet", exact: true })
       .nth(count - 1)
       .click();
-    await page.getByRole("button", { name: "Learn" }).click();
     await page.getByRole("slider", { name: "Gain", exact: true }).press("ArrowUp");
     await expect(page.getByRole("button", { name: `${count} value${count === 1 ? "" : "s"}` })).toBeVisible();
   }
+  await page.getByRole("button", { name: "Macro 1: learn" }).click();
   await page.getByRole("slider", { name: "Macro 1", exact: true }).press("End");
   await expect(page.getByRole("slider", { name: "Amplifier and cabinet: Gain" }).first()).toHaveText("48 dB");
   await expect(page.getByRole("slider", { name: "Amplifier and cabinet: Gain" }).nth(1)).toHaveText("48 dB");

@@ -2,7 +2,7 @@ import { getSpec } from "../processors/model";
 import { findModel } from "../processors/models";
 import { formatLevel, formatPan, formatPlain } from "../units/format";
 import { type Chain, nodeName, processorName } from "./chain";
-import { findProcessor, processorsOf, findLane, findNode } from "./tree";
+import { findProcessor, nameApart, processorsOf, findLane, findNode } from "./tree";
 import type { Difference } from "./differences";
 import { LANE_LEVEL } from "./params";
 
@@ -21,7 +21,7 @@ function tellValue(difference: Extract<Difference, { kind: "value" }>, chain: Ch
   const spec = getSpec(model, difference.param);
   const many = processorsOf(chain).filter((p) => p.model === processor.model).length > 1;
   const where =
-    processor.label !== undefined || many || spec.group === undefined ? `${processorName(processor)}: ` : "";
+    processor.label !== undefined || many || spec.group === undefined ? `${nameApart(chain, processor.key)}: ` : "";
   const [from, to] = [formatPlain(spec, difference.from), formatPlain(spec, difference.to)];
   return { what: `${where}${spec.name}`, from, to, canPutBack: true };
 }
@@ -45,7 +45,7 @@ function tellLane(difference: Extract<Difference, { kind: "lane" }>, chain: Chai
 export function differenceWords(difference: Difference, chain: Chain): DifferenceWords {
   switch (difference.kind) {
     case "added":
-      return { what: processorName(difference.processor), from: "not there", to: "added", canPutBack: true };
+      return { what: nameApart(chain, difference.processor.key), from: "not there", to: "added", canPutBack: true };
     case "removed":
       return { what: processorName(difference.processor), from: "there", to: "taken out", canPutBack: true };
     case "order":
@@ -67,7 +67,7 @@ export function differenceWords(difference: Difference, chain: Chain): Differenc
     case "enabled": {
       const processor = findProcessor(chain, difference.processor);
       const word = (on: boolean) => (on ? "on" : "off");
-      const what = processor ? processorName(processor) : "";
+      const what = processor ? nameApart(chain, processor.key) : "";
       return { what, from: word(difference.from), to: word(difference.to), canPutBack: true };
     }
     case "value":

@@ -2,9 +2,14 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { MODELS } from "../processors/models";
 import { WIRED } from "../recall/testing/wired";
-import type { MacroTarget } from "./chain";
+import { type Model, defaultValues } from "../processors/model";
+import { positionOf, valueAt } from "../units/param-spec";
+import { beatsPerMinute } from "../units/quantities";
+import type { Chain, ChainNode, MacroTarget, Processor } from "./chain";
 import {
+  findTargetProblem,
   findTargetSpec,
+  learnedTarget,
   movesTo,
   placeOfAxis,
   placeOfValue,
@@ -14,6 +19,7 @@ import {
   withCopiedTargets,
   withoutLostTargets,
 } from "./macros";
+import { LANE_LEVEL } from "./params";
 import { withoutNode } from "./tree";
 
 const SPECS = MODELS.flatMap((model) => model.params);
@@ -46,6 +52,46 @@ describe("a macro's target", () => {
         },
       ),
     );
+  });
+  it("is learned from where the value stands, wherever the macro does: putting it there again moves nothing", () => {
+    const processor = (model: Model, id: string, value: number): Processor => ({
+      type: "processor",
+      key: "x",
+      model: model.id,
+      enabled: true,
+      values: { ...defaultValues(model), [id]: value },
+    });
+    const some = fc.constantFrom(...MODELS).chain((model) =>
+      fc.record({
+        model: fc.constant(model),
+        spec: fc.constantFrom(...model.params),
+        share: fc.double({ min: 0, max: 1, noNaN: true }),
+        place: fc.constantFrom(0, 0.25, 0.5, 0.75, 1),
+      }),
+    );
+    let inTheMiddle = 0;
+    fc.assert(
+      fc.property(some, ({ model, spec, share, place }) => {
+        const at = spec.choices ? Math.round(share) : share;
+        const value = spec.choices ? spec.choices[at]!.value : Number(valueAt(spec, at).toPrecision(4));
+        const lane = { key: "lane", name: "A", enabled: true, level: valueAt(LANE_LEVEL, place), pan: 0, nodes: [] };
+        const split: ChainNode = { type: "split", key: "s", by: { way: "copy" }, lanes: [lane] };
+        const chain: Chain = { nodes: [processor(model, spec.id, value), split], macros: [] };
+        // What the axis has already tells where it stands.
+        const has = { node: "lane", param: "level", from: LANE_LEVEL.min, to: LANE_LEVEL.max, bend: 0 };
+        const target = learnedTarget(chain, [has], { node: "x", param: spec.id }, beatsPerMinute(120))!;
+        const stands = placeOfAxis(chain, [has])!;
+        const isAtAnEnd = value === spec.min || value === spec.max;
+        if (isAtAnEnd && stands > 0 && stands < 1) return;
+        if (stands > 0 && stands < 1 && !spec.choices) inTheMiddle++;
+        expect(target.from).not.toBe(target.to);
+        expect(findTargetProblem(chain, target)).toBeNull();
+        const then = valueAtPlace(spec, target, stands);
+        expect(positionOf(spec, then)).toBeCloseTo(positionOf(spec, value), 4);
+        expect(learnedTarget(chain, [target], { node: "x", param: spec.id }, beatsPerMinute(120))).toBeNull();
+      }),
+    );
+    expect(inTheMiddle).toBeGreaterThan(10);
   });
   it("rises all the way, slower at first with a bend of 1", () => {
     const spec = { ...SPECS.find((s) => s.id === "mix")! };

@@ -1,7 +1,8 @@
 import equal from "fast-deep-equal";
-import { findSpec } from "../processors/model";
+import type { BeatsPerMinute } from "../units/quantities";
+import { findSpec, heardValue } from "../processors/model";
 import { findModel } from "../processors/models";
-import { type ParamSpec, type Value, positionOf, valueAt } from "../units/param-spec";
+import { type ParamSpec, type Value, clampTo, positionOf, valueAt } from "../units/param-spec";
 import { isNoteLength } from "../units/note-length";
 import type { Chain, ChainNode, Lane, Macro, MacroTarget } from "./chain";
 import { LANE_LEVEL, LANE_PAN } from "./params";
@@ -91,6 +92,51 @@ export function placeOfAxis(chain: Chain, targets: readonly MacroTarget[]): numb
   }
   return null;
 }
+
+/**
+ * What an axis takes on by a touch: the value as it stands, on its way to the end that is further off. Law: where the axis stands, it
+ * stands too, so that nothing jumps when the macro is moved on. Null where the axis has it already, or it cannot be moved.
+ */
+export function learnedTarget(
+  chain: Chain,
+  targets: readonly MacroTarget[],
+  touched: Pick<MacroTarget, "node" | "param">,
+  tempo: BeatsPerMinute,
+): MacroTarget | null {
+  const spec = findTargetSpec(chain, touched);
+  const value = targetValue(chain, touched);
+  if (!spec || value === null) return null;
+  if (targets.some(({ node, param }) => node === touched.node && param === touched.param)) return null;
+  const place = placeOfAxis(chain, targets) ?? 0;
+  return { ...touched, ...endsAround(spec, clampTo(spec, heardValue(spec, value, tempo)), place), bend: 0 };
+}
+
+/** Ends as far apart as the parameter allows, between which a value lies at a place. */
+function endsAround(spec: ParamSpec, now: number, place: number): Pick<MacroTarget, "from" | "to"> {
+  if (spec.choices) {
+    const other = spec.choices.findLast((choice) => choice.value !== now)?.value ?? now;
+    return place < 0.5 ? { from: now, to: other } : { from: other, to: now };
+  }
+  const at = positionOf(spec, now);
+  /** How far apart they may be, where there is room on either side. */
+  const width = (below: number, above: number) =>
+    Math.min(place > 0 ? below / place : Infinity, place < 1 ? above / (1 - place) : Infinity);
+  const [up, down] = [width(at, 1 - at), width(1 - at, at)];
+  const reach = up >= down ? up : -down;
+  // In the middle of a macro a value at its very end has no room on one side: it begins there, and jumps.
+  if (reach === 0) return { from: now, to: at < 0.5 ? spec.max : spec.min };
+  const end = (position: number) => Number(valueAt(spec, Math.min(1, Math.max(0, position))).toPrecision(6));
+  return {
+    from: place === 0 ? now : end(at - place * reach),
+    to: place === 1 ? now : end(at + (1 - place) * reach),
+  };
+}
+
+/** The names of the macros that move a value. */
+export const macrosMoving = (chain: Chain, node: string, param: string): readonly string[] =>
+  chain.macros
+    .filter(({ axes }) => axes.some((targets) => targets.some((t) => t.node === node && t.param === param)))
+    .map(({ name }) => name);
 
 export interface Moved {
   readonly target: MacroTarget;

@@ -1,5 +1,5 @@
 import { MOST_NODES } from "../documents/limits";
-import type { Chain, ChainNode, PresetRef, Lane, Processor, Section } from "./chain";
+import { type Chain, type ChainNode, type PresetRef, type Lane, type Processor, type Section, nodeName } from "./chain";
 
 /*
  * A chain is a tree: sections hold nodes, splits hold lanes, lanes hold nodes. Everything here finds and changes nodes
@@ -91,6 +91,15 @@ export const listsIn = (node: ChainNode): readonly { readonly key: string; reado
 /** Every node of a list, each before what it holds. */
 export const nodesIn = (nodes: Nodes): readonly ChainNode[] =>
   nodes.flatMap((node) => [node, ...listsIn(node).flatMap((list) => nodesIn(list.nodes))]);
+
+/** A node or lane by name, with its number along the signal where others are called the same: "VCA compressor 2". */
+export function nameApart(chain: Chain, key: string): string {
+  const node = findNode(chain, key)?.node;
+  if (!node) return findLane(chain, key)?.name ?? "";
+  const name = nodeName(node);
+  const alike = nodesIn(chain.nodes).filter((other) => nodeName(other) === name);
+  return alike.length > 1 ? `${name} ${alike.findIndex((other) => other.key === key) + 1}` : name;
+}
 
 /** Whether there is more in a list than a chain may hold, wherever in it. */
 /** Presets that something in a chain was loaded from, whatever it stands in. */

@@ -208,7 +208,11 @@ describe("an instrument", () => {
   });
   const layers = (...all: Layer[]): Source => ({ type: "layers", channels: "stereo", layers: all });
   const now = layers(layer("Low", "sampler", EQ), layer("High", "mallets"));
-  const wanted = layers(layer("high", "electric-piano", COMP), layer("Air", "mallets", DELAY), layer("Top", "mallets", EQ));
+  const wanted = layers(
+    layer("high", "electric-piano", COMP),
+    layer("Air", "mallets", DELAY),
+    layer("Top", "mallets", EQ),
+  );
   const told = (source: Source) =>
     layersOf({ source }).map(({ name, instrument, effects }) => [
       name,

@@ -377,15 +377,32 @@ describe("macros", () => {
     await waitFor(() => expect(state()).toContain("nothing changed"));
   });
 
-  it("are made, learn a value by a touch, and are named; an empty name is no name", async () => {
-    await open(contentOf([COMP]), 1);
+  it("are made, learn values by touches until Escape, each from where it stands, and are named", async () => {
+    await open(contentOf([COMP, { ...COMP, key: "comp2" }]), 2);
+    fireEvent.click(within(chain()).getAllByRole("button", { name: /^VCA compressor/ })[0]!);
     show("Macros");
     click("Line");
     await waitFor(() => expect(item("Macro 1")).toBeTruthy());
-    fireEvent.click(within(item("Macro 1")).getByRole("button", { name: "0 values" }));
-    click("Learn");
-    fireEvent.pointerDown(screen.getByRole("slider", { name: "Ratio" }), { clientX: 10, button: 0 });
-    await waitFor(() => expect(within(item("Macro 1")).getByRole("button", { name: "1 value" })).toBeTruthy());
+    click("Macro 1: learn");
+    const touch = (name: string) =>
+      fireEvent.pointerDown(screen.getByRole("slider", { name }), { clientX: 10, button: 0 });
+    await screen.findByRole("slider", { name: "Ratio" });
+    touch("Ratio");
+    touch("Threshold");
+    fireEvent.click(screen.getByRole("radio", { name: "Automatic" }));
+    await waitFor(() => expect(within(item("Macro 1")).getByRole("button", { name: "3 values" })).toBeTruthy());
+    touch("Ratio");
+    expect(said).toEqual(["Macro 1 moves VCA compressor 1: Ratio already."]);
+    said.length = 0;
+    expect(screen.getAllByRole("img", { name: "Moved by Macro 1" })).toHaveLength(3);
+    press("Escape");
+    expect(screen.getByRole("button", { name: "Macro 1: learn" }).getAttribute("aria-pressed")).toBe("false");
+    // Two of one model are told apart, and nothing has moved, also where the macro is put where it stands.
+    fireEvent.click(within(item("Macro 1")).getByRole("button", { name: "3 values" }));
+    expect(within(item("Macro 1")).getByText("VCA compressor 1: Ratio")).toBeTruthy();
+    expect(screen.getByRole("textbox", { name: "Ratio from" })).toHaveProperty("value", "2.0:1");
+    fireEvent.keyDown(within(item("Macro 1")).getByRole("slider", { name: "Macro 1" }), { key: "Home" });
+    expect(state()).toContain("the macros differ");
     const field = () => screen.getByRole("textbox", { name: "Name of the macro" });
     fireEvent.change(field(), { target: { value: "" } });
     fireEvent.blur(field());

@@ -2,8 +2,10 @@
 
 import { ArrowLeft, ArrowRight, Trash2 } from "lucide-react";
 import { type Processor, processorName } from "@/core/chains/chain";
+import { macrosMoving } from "@/core/chains/macros";
 import type { Model } from "@/core/processors/model";
 import * as gestures from "@/core/recall/gestures";
+import type { ParamId, Value } from "@/core/units/param-spec";
 import { Button } from "../kit/button";
 import { setDifference } from "../listening/listening";
 import { useListening } from "../listening/state";
@@ -26,6 +28,12 @@ interface EditorHostProps {
 export function Editor({ bench, model, selected, act }: EditorHostProps) {
   const { partners, tempo } = bench;
   const difference = useListening((l) => l.difference);
+  /** A macro that learns takes words, switches and handles as it takes rulers: they stay as they are. */
+  const turn = (values: Readonly<Record<ParamId, Value>>) => {
+    const taken = Object.keys(values).filter((param) => touched({ node: selected.key, param }));
+    if (taken.length > 0) bench.preview(selected.key, {});
+    else bench.turn(selected.key, values);
+  };
   return (
     <>
       <div className="flex flex-none items-center gap-3 border-edge border-t pt-[10px]">
@@ -76,8 +84,9 @@ export function Editor({ bench, model, selected, act }: EditorHostProps) {
         saved={partners.get(selected.key) ?? null}
         tempo={tempo}
         onTouch={(param) => touched({ node: selected.key, param })}
+        movedBy={(param) => macrosMoving(bench.chain, selected.key, param)}
         onPreview={(values) => bench.preview(selected.key, values)}
-        onTurn={(values) => bench.turn(selected.key, values)}
+        onTurn={turn}
       />
     </>
   );

@@ -1,6 +1,7 @@
 "use client";
 
-import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { Waypoints } from "lucide-react";
+import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import { type ParamSpec, type Value, clampTo, positionOf, valueAt } from "@/core/units/param-spec";
 import { heardValue } from "@/core/processors/model";
@@ -19,6 +20,8 @@ interface Props {
   /** As it was saved; marked on the ruler, and the value stands in ochre where it differs. */
   readonly saved?: Value | undefined;
   readonly tempo: number;
+  /** Names of the macros that move it. */
+  readonly movedBy?: readonly string[];
   /** Called when it is taken hold of; true where the touch was for something else, and the value stays. */
   readonly onTouch?: (() => boolean) | undefined;
   readonly onChange: (value: Value) => void;
@@ -126,14 +129,17 @@ export function ValueLine(props: Props) {
   });
   return (
     <div ref={wheel} className={cx("grid h-[30px] items-center gap-[10px]", label === "" ? BARE : LABELLED)}>
-      <span className={label === "" ? "hidden" : "truncate"}>
-        {label}
-        {heardAs && (
-          <span className="num-small pl-[6px] text-soft">
-            {heardAs.text} {heardAs.unit}
-          </span>
-        )}
-      </span>
+      {label === "" ? (
+        <span className="hidden" />
+      ) : (
+        <LineLabel name={label} movedBy={props.movedBy ?? []}>
+          {heardAs && (
+            <span className="num-small pl-[6px] text-soft">
+              {heardAs.text} {heardAs.unit}
+            </span>
+          )}
+        </LineLabel>
+      )}
       <div
         role="slider"
         tabIndex={0}
@@ -168,6 +174,28 @@ export function ValueLine(props: Props) {
       </div>
       <ValueField {...{ spec, value, differs, typed, onChangeEnd }} onTyped={setTyped} />
     </div>
+  );
+}
+
+interface LabelProps {
+  readonly name: string;
+  readonly movedBy: readonly string[];
+  readonly children?: ReactNode;
+}
+
+/** What a value is called, marked where macros move it. */
+export function LineLabel({ name, movedBy, children }: LabelProps) {
+  const words = `Moved by ${movedBy.join(", ")}`;
+  return (
+    <span className="truncate">
+      {name}
+      {movedBy.length > 0 && (
+        <span title={words} className="pl-[5px] align-[1px] text-live">
+          <Waypoints size={12} role="img" aria-label={words} className="inline" />
+        </span>
+      )}
+      {children}
+    </span>
   );
 }
 

@@ -1,6 +1,6 @@
 "use client";
 
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { CancelledError, useQuery, useQueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/projects";
@@ -40,7 +40,8 @@ export function useOpenProject(id: string | null): OpenProject {
   };
   return {
     body: data,
-    error,
+    // A fetch that a gesture overtook has brought nothing, and nothing is wrong.
+    error: error instanceof CancelledError ? null : error,
     undo: (revision) =>
       walk(
         (project, base) => api.undoProject(project, base, revision),

@@ -1,5 +1,6 @@
 import type { Chain, Macro, MacroTarget } from "../../chains/chain";
-import { movesTo, withoutLostTargets } from "../../chains/macros";
+import type { BeatsPerMinute } from "../../units/quantities";
+import { learnedTarget, movesTo, withoutLostTargets } from "../../chains/macros";
 import { findLane, withoutNode } from "../../chains/tree";
 import type { Step } from "../steps";
 import equal from "fast-deep-equal";
@@ -19,6 +20,27 @@ export const setMacrosFrom = (hand: Hand, from: readonly Macro[], to: readonly M
 export const macrosWithout = (chain: Chain, key: string): Chain["macros"] => [
   ...withoutLostTargets(withoutNode(chain, key)).macros,
 ];
+
+/** An axis of a macro takes on one more value, as it stands. */
+export function learn(
+  hand: Hand,
+  { macro: key, axis }: { readonly macro: string; readonly axis: number },
+  touched: Pick<MacroTarget, "node" | "param">,
+  tempo: BeatsPerMinute,
+): readonly Step[] {
+  const chain = chainOf(hand);
+  const targets = chain.macros.find((macro) => macro.key === key)?.axes[axis];
+  const target = targets && learnedTarget(chain, targets, touched, tempo);
+  if (!target) return [];
+  const grown = (macro: Macro): Macro => ({
+    ...macro,
+    axes: macro.axes.map((own, at) => (at === axis ? [...own, target] : own)),
+  });
+  return setMacros(
+    hand,
+    chain.macros.map((macro) => (macro.key === key ? grown(macro) : macro)),
+  );
+}
 
 /** Moves one axis of a macro to a place, 0 to 1: its targets' values are written. */
 export function moveMacro(hand: Hand, key: string, places: readonly (number | null)[]): readonly Step[] {

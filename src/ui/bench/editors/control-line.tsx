@@ -6,7 +6,7 @@ import { isNoteLength, nearestNote } from "@/core/units/note-length";
 import { beatsPerMinute } from "@/core/units/quantities";
 import { Segments } from "../../kit/segments";
 import { Toggle } from "../../kit/toggle";
-import { ValueLine, round } from "../../kit/value-line";
+import { LineLabel, ValueLine, round } from "../../kit/value-line";
 import { type EditorProps, heardOf, lineOf } from "./editor";
 
 interface Props {
@@ -31,10 +31,11 @@ export function ControlLine({ editor, id, label, narrow = false }: Props) {
   const spec = getSpec(model, id);
   const name = label ?? spec.name;
   const value = processor.values[id] ?? spec.default;
+  const movedBy = editor.movedBy(id);
   if (isSwitch(spec))
     return (
       <div className={ROW}>
-        <span className="truncate">{name}</span>
+        <LineLabel name={name} movedBy={movedBy} />
         <span className="text-small">
           <Toggle
             label={value === 1 ? "On" : "Off"}
@@ -49,7 +50,7 @@ export function ControlLine({ editor, id, label, narrow = false }: Props) {
     const letters = spec.choices.reduce((sum, choice) => sum + choice.label.length + 2, 0);
     return (
       <div className={ROW}>
-        <span className="truncate">{name}</span>
+        <LineLabel name={name} movedBy={movedBy} />
         {letters <= (narrow ? NARROW_ROOM : ROOM) ? (
           <Segments
             small

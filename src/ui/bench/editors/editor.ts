@@ -12,6 +12,8 @@ export interface EditorProps {
   readonly tempo: number;
   /** A value was taken hold of; true where that was for a macro that learns. */
   readonly onTouch: (param: ParamId) => boolean;
+  /** Names of the macros that move a value. */
+  readonly movedBy: (param: ParamId) => readonly string[];
   readonly onPreview: (values: Readonly<Record<ParamId, Value>>) => void;
   readonly onTurn: (values: Readonly<Record<ParamId, Value>>) => void;
 }
@@ -20,13 +22,15 @@ export const heardOf = (model: Model, { values }: Processor, tempo: number): Hea
   heardValues(model, values, beatsPerMinute(tempo));
 
 /** The props of the value line of one parameter. */
-export function lineOf({ model, processor, saved, tempo, onTouch, onPreview, onTurn }: EditorProps, id: ParamId) {
+export function lineOf(editor: EditorProps, id: ParamId) {
+  const { model, processor, saved, tempo, onTouch, onPreview, onTurn } = editor;
   const spec = getSpec(model, id);
   return {
     spec,
     value: processor.values[id] ?? spec.default,
     saved: saved?.values[id],
     tempo,
+    movedBy: editor.movedBy(id),
     onTouch: () => onTouch(id),
     onChange: (value: Value) => onPreview({ [id]: value }),
     onChangeEnd: (value: Value) => onTurn({ [id]: value }),

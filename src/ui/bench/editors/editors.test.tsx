@@ -40,6 +40,7 @@ function Stage({ start, saved }: StageProps) {
       saved={saved}
       tempo={120}
       onTouch={() => false}
+      movedBy={() => []}
       onPreview={(next) => {
         previews.push(next);
         setPulled(next);

@@ -79,6 +79,7 @@ export function LayerEditor({ bench, instrument, layer }: Props) {
         saved={null}
         tempo={tempo}
         onTouch={() => false}
+        movedBy={() => []}
         onPreview={(values) => instrument.preview(layer.key, values)}
         onTurn={(values) => instrument.turn(layer.key, values)}
       />

@@ -4,9 +4,9 @@ import { inPlaceKeys } from "../../kit/in-place";
 import { Menu } from "../../kit/menu";
 import { X } from "lucide-react";
 import { useState } from "react";
-import { type Chain, type Macro, type MacroTarget, nodeName } from "@/core/chains/chain";
+import type { Chain, Macro, MacroTarget } from "@/core/chains/chain";
 import { findTargetSpec, switchForAll, targetValue } from "@/core/chains/macros";
-import { findLane, findNode } from "@/core/chains/tree";
+import { nameApart } from "@/core/chains/tree";
 import type { ParamSpec } from "@/core/units/param-spec";
 import { percentSpec } from "@/core/processors/specs";
 import { formatPlain, parseValue } from "@/core/units/format";
@@ -14,8 +14,8 @@ import { isNoteLength } from "@/core/units/note-length";
 import { Button } from "../../kit/button";
 import { sayError } from "../../kit/say";
 import { ValueLine } from "../../kit/value-line";
-import { startLearning, stopLearning, useLearning } from "../learning";
 import type { Bench } from "../use-bench";
+import { useLearn } from "./use-learn";
 
 const BEND = percentSpec("bend", "Bend", [-100, 100, 0]);
 
@@ -30,12 +30,7 @@ interface AxisProps {
 
 /** What an axis moves, value by value, and how more is added to it. */
 export function AxisTargets({ name, macro, axis, targets, bench, onTargets }: AxisProps) {
-  const learning = useLearning((l) => l.macro === macro.key && l.axis === axis);
-  const learned = (target: Pick<MacroTarget, "node" | "param">) => {
-    const spec = findTargetSpec(bench.chain, target);
-    if (!spec || targets.some((t) => t.node === target.node && t.param === target.param)) return;
-    onTargets([...targets, { ...target, from: spec.min, to: spec.max, bend: 0 }]);
-  };
+  const learn = useLearn(bench);
   return (
     <div className="grid gap-2 pt-1">
       {name && <h3 className="h2">{name}</h3>}
@@ -51,14 +46,7 @@ export function AxisTargets({ name, macro, axis, targets, bench, onTargets }: Ax
         />
       ))}
       <span className="flex gap-2">
-        <Button
-          small
-          aria-pressed={learning}
-          onClick={() => (learning ? stopLearning() : startLearning({ macro: macro.key, axis, onTouch: learned }))}
-        >
-          {learning ? "Touch a value… (Esc ends)" : "Learn"}
-        </Button>
-        <AddTarget chain={bench.chain} onAdd={learned} />
+        <AddTarget chain={bench.chain} onAdd={(target) => learn({ macro: macro.key, axis }, target)} />
       </span>
     </div>
   );
@@ -78,16 +66,11 @@ function AddTarget({
       trigger={<Button small>On and off…</Button>}
       items={all.map(({ node }) => ({
         id: node,
-        label: nameOf(chain, node),
+        label: nameApart(chain, node),
         onChoose: () => onAdd({ node, param: "enabled" }),
       }))}
     />
   );
-}
-
-function nameOf(chain: Chain, key: string): string {
-  const node = findNode(chain, key)?.node;
-  return node ? nodeName(node) : (findLane(chain, key)?.name ?? "");
 }
 
 interface TargetProps {
@@ -108,7 +91,7 @@ function TargetView({ target, chain, tempo, onTarget }: TargetProps) {
     <div className="grid gap-1 border-edge border-l-2 pl-2">
       <p className="flex items-baseline gap-1 text-small">
         <span className="min-w-0 flex-1 truncate">
-          {nameOf(chain, target.node)}: {spec.name}
+          {nameApart(chain, target.node)}: {spec.name}
         </span>
         <Button
           small

@@ -14,7 +14,10 @@ import { sayError } from "../../kit/say";
 import { Toggle } from "../../kit/toggle";
 import { ValueLine } from "../../kit/value-line";
 import { mintKey } from "../../kit/mint";
+import { useActions } from "../../actions/actions";
+import { startLearning, stopLearning, useLearner, useLearning } from "../learning";
 import type { Bench } from "../use-bench";
+import { useLearn } from "./use-learn";
 import { Pad } from "./macro-pad";
 import { AxisTargets } from "./macro-targets";
 
@@ -33,6 +36,18 @@ const STYLES: readonly { readonly style: Macro["style"]; readonly name: string; 
 /** Controls that move several values at once. */
 export function MacrosPane({ bench }: Props) {
   const { chain } = bench;
+  useLearner(useLearn(bench));
+  const isLearning = useLearning((l) => l.learner !== null);
+  useActions([
+    {
+      id: "stop-learning",
+      title: "Learn no more",
+      group: "Bench",
+      keys: ["Escape"],
+      enabled: isLearning,
+      run: stopLearning,
+    },
+  ]);
   const put = (label: string, macros: readonly Macro[]) =>
     void bench.gesture(label, (hand) => gestures.setMacros(hand, macros));
   const add = (style: Macro["style"], axes: number) => {
@@ -50,7 +65,7 @@ export function MacrosPane({ bench }: Props) {
     <>
       {chain.macros.length === 0 && (
         <p className="text-small text-soft">
-          A macro moves several values at once. Add one, press Learn, and touch the values that it is to move.
+          A macro moves several values at once. Add one, press Learn, and touch each value that it is to move.
         </p>
       )}
       <ul className="grid gap-4">
@@ -120,7 +135,12 @@ function MacroView({ macro, bench, onChange, onRemove }: MacroProps) {
         </Button>
       </div>
       <MacroControl macro={macro} places={places} bench={bench} />
-      {count === 0 && !open && <p className="text-small text-soft">It moves nothing yet.</p>}
+      <div className="flex flex-wrap gap-2">
+        {macro.axes.map((_, axis) => (
+          // The axes of a pad have no names: the place is the identity.
+          <LearnButton key={axis} macro={macro} axis={axis} />
+        ))}
+      </div>
       {open &&
         macro.axes.map((targets, axis) => (
           <AxisTargets
@@ -135,6 +155,32 @@ function MacroView({ macro, bench, onChange, onRemove }: MacroProps) {
           />
         ))}
     </li>
+  );
+}
+
+const AXES = [" across", " up"];
+
+/** Takes values that are touched until it is pressed again. */
+function LearnButton({ macro, axis }: { readonly macro: Macro; readonly axis: number }) {
+  const learning = useLearning(({ learner }) => learner?.macro === macro.key && learner.axis === axis);
+  const way = macro.style === "pad" ? (AXES[axis] ?? "") : "";
+  return (
+    <>
+      <Button
+        small
+        aria-pressed={learning}
+        aria-label={`${macro.name}: learn${way}`}
+        onClick={() => (learning ? stopLearning() : startLearning({ macro: macro.key, axis }))}
+      >
+        {learning ? "Learning" : "Learn"}
+        {way}
+      </Button>
+      {learning && (
+        <p role="status" className="w-full text-small text-soft">
+          Touch each value that it is to move, also on other plugins. Escape, or the button, ends it.
+        </p>
+      )}
+    </>
   );
 }
 
