@@ -96,7 +96,7 @@ describe("wiring by hand", () => {
   });
 
   it("takes a plugin out, with the macro targets that aimed at it, and brings both back", () => {
-    expect(gestures.targetsLostWith(WIRED, "split")).toBe(3);
+    expect(gestures.targetsLostWith(WIRED, ["split"])).toBe(3);
     expect(after(gestures.takeOut(hand(), "split")).macros[0]?.axes).toEqual([[]]);
     expect(after(gestures.takeOut(hand(), "comp")).macros).toEqual(WIRED.macros);
   });

@@ -16,6 +16,8 @@ export interface Action {
   readonly enabled?: boolean;
   /** Only by its key: arrows and the like, which make no sense in the field. */
   readonly keyOnly?: boolean;
+  /** The key is the browser's own, and left to it: it is only told. */
+  readonly native?: boolean;
   readonly run: () => void;
 }
 
@@ -133,6 +135,7 @@ export function useActionKeys(): void {
       const actions = useRegistry.getState().lists.flatMap((l) => l.actions);
       const keys = pressed(key, actions);
       const action = actions.find((a) => a.keys?.includes(keys));
+      if (action?.native) return;
       if (!action && !inSheet && actions.some((a) => a.keys?.some((k) => k.startsWith(`${keys} `)))) {
         begun = { press: keys, until: performance.now() + SECOND_PRESS };
         event.preventDefault();

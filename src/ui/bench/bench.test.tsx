@@ -354,6 +354,37 @@ describe("copy and paste", () => {
   });
 });
 
+describe("the row of plugins", () => {
+  const pressed = () =>
+    [...chain().querySelectorAll("button[data-node]")].filter((t) => t.querySelector(".border-live\\!") !== null).length;
+
+  it("is chosen from by Shift and the arrows, back and forth; what is chosen goes at once, and comes back at once", async () => {
+    await open(contentOf([EQ, COMP, PLATE]), 3);
+    fireEvent.click(tile("Parametric EQ"));
+    press("ArrowRight", { shiftKey: true });
+    press("ArrowRight", { shiftKey: true });
+    expect(pressed()).toBe(3);
+    press("ArrowLeft", { shiftKey: true });
+    expect(pressed()).toBe(2);
+    press("Delete");
+    await waitFor(() => expect(tiles()).toEqual(["Plate reverb"]));
+    undo();
+    await waitFor(() => expect(tiles()).toEqual(["Parametric EQ", "VCA compressor", "Plate reverb"]));
+  });
+
+  it("has its actions in a menu on right-click, for what the pointer is on, with their keys", async () => {
+    await open(contentOf([EQ, COMP, PLATE]), 3);
+    fireEvent.click(tile("Parametric EQ"));
+    fireEvent.contextMenu(tile("Plate reverb"));
+    const items = (await screen.findAllByRole("menuitem")).map((item) => item.textContent);
+    expect(items).toEqual(
+      expect.arrayContaining(["Switch this plugin on or offO", "CopyCtrl C", "PasteCtrl V", "Split what is chosen into lanesP"]),
+    );
+    fireEvent.click(screen.getByRole("menuitem", { name: /^Take this plugin out/ }));
+    await waitFor(() => expect(tiles()).toEqual(["Parametric EQ", "VCA compressor"]));
+  });
+});
+
 describe("macros", () => {
   const MACRO: Macro = {
     key: "m",
@@ -417,7 +448,7 @@ describe("macros", () => {
     await open(contentOf([COMP, PLATE], [MACRO]), 2);
     fireEvent.click(tile("Plate reverb"));
     press("Delete");
-    await waitFor(() => expect(said).toEqual(["Took out Plate reverb. A macro lost it."]));
+    await waitFor(() => expect(said).toEqual(["Took out Plate reverb. A macro lost a value."]));
   });
 
   it("switch all plugins of a chain by one", async () => {

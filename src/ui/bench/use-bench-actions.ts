@@ -6,6 +6,7 @@ import { historyActions } from "../projects/history";
 import { type Action, useActions } from "../actions/actions";
 import { setDifference } from "../listening/listening";
 import { useListening } from "../listening/state";
+import { orSay, sayError } from "../kit/say";
 import { openSave } from "../save/save";
 import { quickKeyOf } from "./chain/quick-models";
 import type { Bench as BenchState } from "./use-bench";
@@ -29,6 +30,22 @@ function pluginActions({ selected, chosen, differences, reference, saved }: Benc
       run: () => act.step(-1),
     },
     {
+      id: "also-next",
+      title: "Choose the next plugin, too",
+      group,
+      keys: ["Shift+ArrowRight"],
+      keyOnly: true,
+      run: () => act.step(1, "upTo"),
+    },
+    {
+      id: "also-previous",
+      title: "Choose the plugin before, too",
+      group,
+      keys: ["Shift+ArrowLeft"],
+      keyOnly: true,
+      run: () => act.step(-1, "upTo"),
+    },
+    {
       id: "on-off",
       title: chosen.length > 1 ? "Switch these plugins on or off" : "Switch this plugin on or off",
       group,
@@ -36,7 +53,21 @@ function pluginActions({ selected, chosen, differences, reference, saved }: Benc
       enabled: has,
       run: act.toggle,
     },
-    { id: "take-out", title: "Take this plugin out", group, keys: ["Delete"], enabled: has, run: act.takeOut },
+    {
+      id: "take-out",
+      title: chosen.length > 1 ? "Take these plugins out" : "Take this plugin out",
+      group,
+      keys: ["Delete"],
+      enabled: has,
+      run: act.takeOut,
+    },
+    {
+      id: "save-plugin",
+      title: selected?.type === "section" ? "Save this section…" : "Save this plugin…",
+      group,
+      enabled: has && selected.type !== "split",
+      run: () => selected && act.saveNode(selected.key),
+    },
     {
       id: "difference",
       title: "Hear only what this plugin does",
@@ -119,6 +150,28 @@ function wiringActions({ selected }: BenchState, act: Hands): readonly Action[] 
   ];
 }
 
+/** The keys are the system's own (use-clipboard.ts); from a menu the clipboard is asked for. */
+function clipboardActions({ chosen }: BenchState, act: Hands): readonly Action[] {
+  const has = chosen.length > 0;
+  const copy = async (): Promise<boolean> => {
+    const text = act.copied();
+    if (text !== null) await navigator.clipboard.writeText(text);
+    return text !== null;
+  };
+  const cut = async () => {
+    if (await copy()) act.takeOut();
+  };
+  const paste = async () => {
+    if (!act.paste(await navigator.clipboard.readText())) sayError("There are no plugins on the clipboard.");
+  };
+  const native = { group, native: true };
+  return [
+    { ...native, id: "copy", title: "Copy", keys: ["Ctrl+C"], enabled: has, run: () => orSay(copy()) },
+    { ...native, id: "cut", title: "Cut", keys: ["Ctrl+X"], enabled: has, run: () => orSay(cut()) },
+    { ...native, id: "paste", title: "Paste", keys: ["Ctrl+V"], run: () => orSay(paste()) },
+  ];
+}
+
 export function useBenchActions(bench: BenchState, act: Hands, saveAgain: () => void) {
   const { editing, strip, place } = bench;
   const canSave = Boolean(strip && (bench.chain.nodes.length > 0 || layersOf(strip).length > 0));
@@ -148,6 +201,7 @@ export function useBenchActions(bench: BenchState, act: Hands, saveAgain: () => 
         }),
     },
     ...pluginActions(bench, act),
+    ...clipboardActions(bench, act),
     ...wiringActions(bench, act),
     ...EFFECTS.map((model) => {
       const key = quickKeyOf(model.id);

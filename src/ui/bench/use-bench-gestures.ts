@@ -3,7 +3,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { presetRef } from "@/core/presets/preset";
 import { type Chain, nodeName, type Processor, type Split } from "@/core/chains/chain";
-import { type Place, findNode, mapNode, nodesIn } from "@/core/chains/tree";
+import { counted } from "@/core/names/count";
+import { type Place, findNode, mapNode, nameApart, nodesIn } from "@/core/chains/tree";
 import { clip, freshClipping, parseClipping, writeClipping } from "@/core/chains/clipping";
 import type { Difference } from "@/core/chains/differences";
 import type { PresetRow } from "@/contracts/records";
@@ -17,6 +18,7 @@ import { useStarts } from "../settings/starts";
 import { mintKey } from "../kit/mint";
 import { openSave } from "../save/save";
 import type { Bench as BenchState } from "./use-bench";
+import type { Choose } from "./use-choice";
 
 export type BenchGestures = ReturnType<typeof useBenchGestures>;
 
@@ -58,10 +60,10 @@ export function useBenchGestures(bench: BenchState) {
     },
     backToSaved: () => take(bench.reference?.version ?? null, "Back to saved"),
     takeNewest: () => take(saved?.newest ?? null, `Take version ${saved?.newest} of “${bench.reference?.name ?? ""}”`),
-    step: (by: 1 | -1) => {
+    step: (by: 1 | -1, how: Choose = "only") => {
       const order = nodesIn(chain.nodes).filter((n) => n.type !== "split");
       const next = order[order.findIndex((n) => n.key === selected?.key) + by];
-      if (next) bench.select(next.key);
+      if (next) bench.select(next.key, how);
     },
     saveNode: (node: string) => openSaveOf(bench, node),
   };
@@ -81,7 +83,7 @@ function openSaveOf({ place, strip }: BenchState, node?: string): void {
 const nextPlace = ({ chain, selected }: BenchState): Place => gestures.placeBehind(chain, selected);
 
 function adding(bench: BenchState, start: (model: string) => Promise<Processor>) {
-  const { gesture, selected, chain } = bench;
+  const { gesture, selected, chosen, chain } = bench;
   return {
     add: (modelId: string, place: Place = nextPlace(bench)) => {
       void start(modelId).then((node) => {
@@ -104,10 +106,11 @@ function adding(bench: BenchState, start: (model: string) => Promise<Processor>)
       });
     },
     takeOut: () => {
-      if (!selected) return;
-      const lost = gestures.targetsLostWith(chain, selected.key);
-      void gesture(`Take out ${nodeName(selected)}`, (hand) => gestures.takeOut(hand, selected.key));
-      if (lost > 0) say(`Took out ${nodeName(selected)}. ${lost === 1 ? "A macro" : `${lost} macro targets`} lost it.`);
+      if (chosen.length === 0) return;
+      const what = wordsOf(chain, chosen);
+      const lost = gestures.targetsLostWith(chain, chosen);
+      void gesture(`Take out ${what}`, (hand) => gestures.takeOut(hand, ...chosen));
+      if (lost > 0) say(`Took out ${what}. ${lost === 1 ? "A macro lost a value" : `Macros lost ${lost} values`}.`);
     },
     duplicate: () => {
       if (!selected) return;
@@ -202,8 +205,7 @@ function clipping(bench: BenchState) {
     /** null where there is nothing to copy. */
     copied: (): string | null => {
       if (chosen.length === 0) return null;
-      const words = chosen.length === 1 ? nameOfKey(chain, chosen[0] ?? "") : `${chosen.length} plugins`;
-      say(`Copied ${words}.`);
+      say(`Copied ${wordsOf(chain, chosen)}.`);
       return writeClipping(clip(chain, chosen));
     },
     /** False for text that is none of ours. */
@@ -225,7 +227,6 @@ function clipping(bench: BenchState) {
   };
 }
 
-function nameOfKey(chain: Chain, key: string): string {
-  const node = findNode(chain, key)?.node;
-  return node ? nodeName(node) : "";
-}
+/** "VCA compressor 2", "3 plugins" */
+const wordsOf = (chain: Chain, keys: readonly string[]): string =>
+  keys.length === 1 ? nameApart(chain, keys[0] ?? "") : counted(keys.length, "plugin");

@@ -24,6 +24,8 @@ function between(order: readonly string[], a: string, b: string): readonly strin
 export function useChoice(chain: Chain): Choice {
   const [selectedKey, setSelected] = useState<string | null>(null);
   const [others, setOthers] = useState<readonly string[]>([]);
+  /** From where a stretch is chosen. */
+  const [anchor, setAnchor] = useState<string | null>(null);
   const order = nodesIn(chain.nodes).map((node) => node.key);
   const selected = (selectedKey === null ? null : findNode(chain, selectedKey)?.node) ?? processorsOf(chain)[0] ?? null;
   const chosen = order.filter((key) => key === selected?.key || others.includes(key));
@@ -34,7 +36,9 @@ export function useChoice(chain: Chain): Choice {
   };
   const select: Choice["select"] = (key, how = "only") => {
     if (key !== null && how === "also" && chosen.includes(key) && chosen.length > 1) return leave(key);
-    const upTo = how === "upTo" && selected && key ? between(order, selected.key, key) : [];
+    const from = anchor !== null && chosen.includes(anchor) ? anchor : (selected?.key ?? null);
+    const upTo = how === "upTo" && from !== null && key !== null ? between(order, from, key) : [];
+    setAnchor(how === "upTo" ? from : key);
     setOthers(how === "also" ? chosen : upTo);
     setSelected(key);
   };

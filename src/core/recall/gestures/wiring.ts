@@ -42,26 +42,24 @@ export function paste(hand: Hand, { nodes, macros }: Clipping, place: Place): re
   return [...steps, ...(macros.length > 0 ? setMacros(hand, [...chainOf(hand).macros, ...macros]) : [])];
 }
 
-/** Takes a node out, with all that it holds; macros lose what they aimed at in it. */
-export function takeOut(hand: Hand, key: string): readonly Step[] {
-  const chain = chainOf(hand);
-  const found = findNode(chain, key);
-  if (!found) return [];
-  const { macros, lost } = withoutLostTargets(withoutNode(chain, key));
-  return [
-    ...(lost > 0 ? setMacros(hand, macros) : []),
-    {
-      ...base(hand),
-      kind: "placeNode",
-      node: key,
-      from: { node: found.node, ...placeInStep(found.place) },
-      to: null,
-    },
-  ];
+/** Takes nodes out, each with all that it holds; macros lose what they aimed at in them. */
+export function takeOut(hand: Hand, ...keys: readonly string[]): readonly Step[] {
+  let chain = chainOf(hand);
+  const steps = keys.flatMap((key): readonly Step[] => {
+    // It may have gone with a group that held it.
+    const found = findNode(chain, key);
+    if (!found) return [];
+    chain = withoutNode(chain, key);
+    const from = { node: found.node, ...placeInStep(found.place) };
+    return [{ ...base(hand), kind: "placeNode", node: key, from, to: null }];
+  });
+  const { macros, lost } = withoutLostTargets(chain);
+  return [...(lost > 0 ? setMacros(hand, macros) : []), ...steps];
 }
 
-/** How many macro targets a node takes with it when it goes. */
-export const targetsLostWith = (chain: Chain, key: string): number => withoutLostTargets(withoutNode(chain, key)).lost;
+/** How many macro targets nodes take with them when they go. */
+export const targetsLostWith = (chain: Chain, keys: readonly string[]): number =>
+  withoutLostTargets(keys.reduce(withoutNode, chain)).lost;
 
 /** A copy right behind a node; macros aim at it as they do at the original. */
 export function duplicate(hand: Hand, key: string): { readonly steps: readonly Step[]; readonly key: string } | null {

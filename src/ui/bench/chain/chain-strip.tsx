@@ -11,12 +11,18 @@ import {
   useSensor,
   useSensors,
 } from "@dnd-kit/core";
-import { useEffect, useRef, useState } from "react";
+import { ChevronLeft, ChevronRight } from "lucide-react";
+import { type MouseEvent, useEffect, useState } from "react";
 import { type Chain, nodeName } from "@/core/chains/chain";
 import { type Place, findNode } from "@/core/chains/tree";
+import { counted } from "@/core/names/count";
+import { cx } from "../../kit/class-names";
+import { MenuOver } from "../../kit/menu";
 import { AddPlugin } from "./add-plugin";
 import { type ChainView, placeOfGap } from "./chain-view";
+import { useChainMenu } from "./chain-menu";
 import { NodeList } from "./node-view";
+import { useRow } from "./use-row";
 
 interface Props {
   readonly chain: Chain;
@@ -42,13 +48,20 @@ const nearestGap: CollisionDetection = (args) => {
 export function ChainStrip({ chain, view, onMove }: Props) {
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_BEGINS } }));
   const [dragged, setDragged] = useState<string | null>(null);
-  const scroller = useRef<HTMLDivElement>(null);
+  const { row, hidden, turn } = useRow(chain);
+  const menu = useChainMenu();
   useEffect(() => {
     if (view.selected)
-      scroller.current
+      row.current
         ?.querySelector(`[data-node="${CSS.escape(view.selected)}"]`)
         ?.scrollIntoView({ block: "nearest", inline: "nearest" });
-  }, [view.selected]);
+  }, [row, view.selected]);
+  // What is asked for is meant for what the pointer is on.
+  const choose = (event: MouseEvent) => {
+    const key = (event.target as Element).closest("[data-tile]")?.querySelector("[data-node]") ?? event.target;
+    const node = (key as Element).closest<HTMLElement>("[data-node]")?.dataset.node;
+    if (node !== undefined && !view.chosen.has(node)) view.onSelect(node, "only");
+  };
   const drop = ({ active, over }: DragEndEvent) => {
     setDragged(null);
     if (over) onMove(String(active.id), placeOfGap(String(over.id)));
@@ -66,15 +79,20 @@ export function ChainStrip({ chain, view, onMove }: Props) {
       accessibility={{ screenReaderInstructions: { draggable: "Alt and the arrow keys move it." } }}
     >
       <div className="flex flex-none items-start">
-        <div
-          ref={scroller}
-          role="group"
-          aria-label="Chain"
-          className="-ml-[14px] min-w-0 overflow-x-auto px-px pb-1"
-          style={{ paddingTop: hasSections ? 20 : 1 }}
-        >
-          <NodeList nodes={chain.nodes} within={null} view={view} />
-        </div>
+        {hidden && <Beyond count={hidden.before} way={-1} onTurn={turn} />}
+        <MenuOver groups={menu}>
+          <div
+            ref={row}
+            role="group"
+            aria-label="Chain"
+            onContextMenuCapture={choose}
+            className={cx("min-w-0 overflow-x-auto px-px pb-1", !hidden && "-ml-[14px]")}
+            style={{ paddingTop: hasSections ? 20 : 1 }}
+          >
+            <NodeList nodes={chain.nodes} within={null} view={view} />
+          </div>
+        </MenuOver>
+        {hidden && <Beyond count={hidden.after} way={1} onTurn={turn} />}
         <div className="flex-none" style={{ paddingTop: hasSections ? 20 : 1 }}>
           <AddPlugin onAdd={(model) => view.onAdd(model, { within: null, after: chain.nodes.at(-1)?.key ?? null })} />
         </div>
@@ -87,5 +105,31 @@ export function ChainStrip({ chain, view, onMove }: Props) {
         )}
       </DragOverlay>
     </DndContext>
+  );
+}
+
+interface BeyondProps {
+  readonly count: number;
+  readonly way: 1 | -1;
+  readonly onTurn: (way: 1 | -1) => void;
+}
+
+/** How many plugins are out of sight on one side, and the way there. */
+function Beyond({ count, way, onTurn }: BeyondProps) {
+  const side = way === 1 ? "after" : "before";
+  const Icon = way === 1 ? ChevronRight : ChevronLeft;
+  const words = `${counted(count, "more plugin", "more plugins")} ${side}`;
+  return (
+    <button
+      type="button"
+      disabled={count === 0}
+      aria-label={words}
+      title={words}
+      onClick={() => onTurn(way)}
+      className="mx-[2px] flex w-[22px] flex-none flex-col items-center self-stretch rounded-card pt-[14px] text-soft hover:not-disabled:bg-sunk hover:not-disabled:text-ink disabled:opacity-0"
+    >
+      <Icon size={16} aria-hidden="true" />
+      <span className="num-small">{count}</span>
+    </button>
   );
 }

@@ -44,6 +44,7 @@ export function Tile({ processor, view, small }: Props) {
   return (
     <div
       ref={setNodeRef}
+      data-tile
       className={cx("grid flex-none grid-cols-[minmax(0,1fr)] gap-[3px]", isDragging && "opacity-40")}
       style={{ width: size.width }}
     >

@@ -15,7 +15,7 @@ import { findSpec } from "@/core/processors/model";
 import { formatNumber } from "@/core/units/format";
 import { Num } from "../../kit/number";
 import { Segments } from "../../kit/segments";
-import { ValueLine } from "../../kit/value-line";
+import { LineLabel, ValueLine } from "../../kit/value-line";
 import { onMeters } from "../../listening/state";
 import { ControlGroups, ControlLine } from "./control-line";
 import { type EditorProps, heardOf, lineOf } from "./editor";
@@ -145,7 +145,7 @@ function MakeUp({ editor, automatic }: { readonly editor: EditorProps; readonly 
   return (
     <div className="grid grid-cols-2 gap-x-5">
       <div className="grid h-[30px] grid-cols-[92px_minmax(80px,204px)_96px] items-center gap-[10px]">
-        <span>Make-up</span>
+        <LineLabel name="Make-up" movedBy={editor.movedBy("makeupMode")} />
         <Segments
           small
           label="Make-up"
