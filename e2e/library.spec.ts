@@ -193,8 +193,9 @@ test("a starting point is set from the bench, honoured there, seen among the plu
 }) => {
   await page.goto(`${server.url}/bench?preset=two-to-one`);
   await page.getByRole("radio", { name: /^Sounds/ }).click();
-  await page.getByRole("button", { name: "Use as starting point" }).click();
-  await expect(page.getByText("VCA compressor now opens with “Two to one, soft knee”.")).toBeVisible();
+  await page.getByRole("button", { name: "Opens with" }).click();
+  await page.getByRole("menuitem", { name: "everywhere" }).first().click();
+  await expect(page.getByText("VCA compressor now opens with “Two to one, soft knee” everywhere.")).toBeVisible();
   await page.goto(`${server.url}/bench?new=1`);
   await expect(page.getByText("No plugins yet")).toBeVisible();
   await page.keyboard.press("2");

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { PRESET_KINDS } from "../presets/preset";
+import { ValueSchema } from "../chains/schema";
 import { STRIP_KINDS } from "../documents/strip-kinds";
 
 const Id = z.string().min(1).max(80);
@@ -25,11 +26,14 @@ export const StartingPointSchema = z
   .strictObject({
     model: Id.nullable(),
     strip: z.enum(STRIP_KINDS).nullable(),
-    preset: Id,
+    /** null for a setting of one's own that was never saved, or, without values, as the maker set it. */
+    preset: Id.nullable(),
     /** null for the newest. */
     version: z.int().min(1).nullable(),
+    values: z.record(z.string(), ValueSchema).optional(),
   })
-  .refine(({ model, strip }) => model !== null || strip !== null, "It is for a model, for a kind of strip, or both.");
+  .refine(({ model, strip }) => model !== null || strip !== null, "It is for a model, for a kind of strip, or both.")
+  .refine(({ model, preset }) => model !== null || preset !== null, "A new strip begins as a preset.");
 
 /** What a person has set up for themselves, beside the library. */
 export const SettingsSchema = z.strictObject({

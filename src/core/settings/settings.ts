@@ -9,6 +9,12 @@ export type StartingPoint = Readonly<z.infer<typeof StartingPointSchema>>;
 
 export const NO_SETTINGS: Settings = { patterns: {}, searches: [], shortcuts: [], startingPoints: [], apart: [] };
 
+/** What something opens with. */
+export type Start = Pick<StartingPoint, "preset" | "version" | "values">;
+
+/** As the maker set it, also where something else is set for everywhere. */
+export const MAKERS_START: Start = { preset: null, version: null };
+
 /** Patterns that are kept for a kind. */
 const MOST_PATTERNS = 8;
 
@@ -31,15 +37,15 @@ export function startingPointFor(
   return (strip === null ? undefined : of(strip)) ?? (model === null ? undefined : of(null)) ?? null;
 }
 
-/** Puts a starting point in the place of the one that there was; null goes back to the maker's. */
+/** Puts a starting point in the place of the one that there was; null goes back to that for everywhere, else to the maker's. */
 export function withStartingPoint(
   settings: Settings,
   place: Pick<StartingPoint, "model" | "strip">,
-  preset: Pick<StartingPoint, "preset" | "version"> | null,
+  start: Start | null,
 ): Settings {
   const others = settings.startingPoints.filter((s) => s.model !== place.model || s.strip !== place.strip);
   const { model, strip } = place;
-  return { ...settings, startingPoints: preset ? [...others, { model, strip, ...preset }] : others };
+  return { ...settings, startingPoints: start ? [...others, { model, strip, ...start }] : others };
 }
 
 /** Presets that are set alike and are kept as they are: they are not found as near copies of each other again. */

@@ -14,6 +14,7 @@ import { type Content, chainOf } from "@/core/presets/preset";
 import { CONTENT_SCHEMA } from "@/core/presets/version";
 import { value } from "@/server/testing";
 import { getPreset, savePresets, saveVersion } from "@/server/use-cases/library";
+import { getSettings } from "@/server/use-cases/settings";
 import { useSave } from "../save/save";
 import { Bench } from "./bench";
 
@@ -356,7 +357,8 @@ describe("copy and paste", () => {
 
 describe("the row of plugins", () => {
   const pressed = () =>
-    [...chain().querySelectorAll("button[data-node]")].filter((t) => t.querySelector(".border-live\\!") !== null).length;
+    [...chain().querySelectorAll("button[data-node]")].filter((t) => t.querySelector(".border-live\\!") !== null)
+      .length;
 
   it("is chosen from by Shift and the arrows, back and forth; what is chosen goes at once, and comes back at once", async () => {
     await open(contentOf([EQ, COMP, PLATE]), 3);
@@ -378,7 +380,12 @@ describe("the row of plugins", () => {
     fireEvent.contextMenu(tile("Plate reverb"));
     const items = (await screen.findAllByRole("menuitem")).map((item) => item.textContent);
     expect(items).toEqual(
-      expect.arrayContaining(["Switch this plugin on or offO", "CopyCtrl C", "PasteCtrl V", "Split what is chosen into lanesP"]),
+      expect.arrayContaining([
+        "Switch this plugin on or offO",
+        "CopyCtrl C",
+        "PasteCtrl V",
+        "Split what is chosen into lanesP",
+      ]),
     );
     fireEvent.click(screen.getByRole("menuitem", { name: /^Take this plugin out/ }));
     await waitFor(() => expect(tiles()).toEqual(["Parametric EQ", "VCA compressor"]));
@@ -542,6 +549,27 @@ describe("going through sounds", () => {
     expect(house.asked.filter((asked) => asked.includes("/used"))).toEqual([]);
     fireEvent.change(screen.getByRole("textbox", { name: "Find among these sounds" }), { target: { value: "32" } });
     await waitFor(() => expect(names()).toEqual(["Deep 32"]));
+  });
+});
+
+describe("what a plugin opens with", () => {
+  it("is set from the bench, saved or not, for strips of a kind or everywhere, in words that say which", async () => {
+    await open(contentOf([COMP]), 1);
+    show("Sounds");
+    const choose = async (at: number, where: string) => {
+      fireEvent.keyDown(await screen.findByRole("button", { name: "Opens with" }), { key: "Enter" });
+      fireEvent.click((await screen.findAllByRole("menuitem", { name: new RegExp(`^${where}`) }))[at]!);
+    };
+    await choose(0, "everywhere");
+    await waitFor(() => expect(said).toEqual(["VCA compressor now opens with these values everywhere."]));
+    await choose(1, "on return buses");
+    await waitFor(() =>
+      expect(said.at(-1)).toBe("VCA compressor now opens with the maker’s start on return buses."),
+    );
+    expect((await getSettings(house.context)).settings.startingPoints).toEqual([
+      { model: COMP.model, strip: null, preset: null, version: null, values: expect.objectContaining(COMP.values) },
+      { model: COMP.model, strip: "return", preset: null, version: null },
+    ]);
   });
 });
 

@@ -7,7 +7,7 @@ import { KEYS } from "@/clients/events";
 import { STRIP_KINDS, type StripKind } from "@/core/documents/strip-kinds";
 import { FAMILY_NAMES, type Model } from "@/core/processors/model";
 import { quoteValue } from "@/core/search/query";
-import { withStartingPoint } from "@/core/settings/settings";
+import { MAKERS_START, withStartingPoint } from "@/core/settings/settings";
 
 import { formatPlain } from "@/core/units/format";
 import { Button } from "../kit/button";
@@ -83,6 +83,10 @@ export function PluginPane({ model }: { readonly model: Model }) {
   );
 }
 
+/** Choices that are no preset. */
+const MAKERS = "as the maker set it";
+const OWN = "a setting of one's own";
+
 /** As many as one looks through in a list of choices. */
 const LISTED = 200;
 
@@ -98,35 +102,33 @@ function StartingPoints({ model }: { readonly model: Model }) {
   const pointOf = (strip: StripKind | null) =>
     settings.startingPoints.find((s) => s.model === model.id && s.strip === strip);
   const nameOf = usePresetNames(kinds.flatMap((kind) => pointOf(kind)?.preset ?? []));
+  const choose = (strip: StripKind | null, chosen: string) => {
+    if (chosen === OWN) return;
+    const start = chosen === "" ? null : chosen === MAKERS ? MAKERS_START : { preset: chosen, version: null };
+    orSay(change((now) => withStartingPoint(now, { model: model.id, strip }, start)));
+  };
   return (
     <section>
       <SideHeading>Opens with</SideHeading>
       <div className="grid grid-cols-[128px_1fr] items-center gap-x-3 gap-y-1 pt-2">
         {kinds.map((strip) => {
           const point = pointOf(strip);
-          const isBeyond = point !== undefined && !items.some((p) => p.id === point.preset);
+          const beyond = point?.preset && !items.some((p) => p.id === point.preset) ? point.preset : null;
+          const isOwn = point?.preset === null && point.values !== undefined;
           const label = strip === null ? "Everywhere" : `On ${STRIP_WORDS[strip]}`;
           return (
             <div key={strip ?? "all"} className="contents">
               <span className="text-soft">{label}</span>
               <select
                 aria-label={`Opens with, ${label.toLowerCase()}`}
-                value={point?.preset ?? ""}
-                onChange={({ target }) =>
-                  orSay(
-                    change((now) =>
-                      withStartingPoint(
-                        now,
-                        { model: model.id, strip },
-                        target.value === "" ? null : { preset: target.value, version: null },
-                      ),
-                    ),
-                  )
-                }
+                value={point ? (point.preset ?? (isOwn ? OWN : MAKERS)) : ""}
+                onChange={({ target }) => choose(strip, target.value)}
                 className="h-[28px] min-w-0 rounded-card border border-bound bg-ground px-2"
               >
                 <option value="">{strip === null ? "the maker’s start" : "as everywhere"}</option>
-                {isBeyond && <option value={point.preset}>{nameOf(point.preset)}</option>}
+                {strip !== null && <option value={MAKERS}>the maker’s start</option>}
+                {isOwn && <option value={OWN}>a setting of your own</option>}
+                {beyond !== null && <option value={beyond}>{nameOf(beyond)}</option>}
                 {items.map((preset) => (
                   <option key={preset.id} value={preset.id}>
                     {preset.card.name}

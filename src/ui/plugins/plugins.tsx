@@ -15,6 +15,8 @@ import { useFinder } from "../actions/finder";
 import { cx } from "../kit/class-names";
 import { Panels } from "../kit/panels";
 import { Shape } from "../kit/shape";
+import type { Start } from "@/core/settings/settings";
+import { STRIP_WORDS } from "../kit/strip-words";
 import { useSettings } from "../settings/settings";
 import { makersStart } from "../settings/starts";
 import { useTempo } from "../library/use-tempo";
@@ -116,7 +118,9 @@ export function Plugins() {
                           {model.maker}
                           {!model.hearable && " · not heard here"}
                         </span>
-                        <span className="truncate text-soft">{startOf(model.id)}</span>
+                        <span className="truncate text-soft" title={startOf(model.id)}>
+                          {startOf(model.id)}
+                        </span>
                         <Count n={count?.presets} />
                         <Count n={count?.inside} />
                         <Count n={count?.uses} />
@@ -144,17 +148,20 @@ export function Plugins() {
   );
 }
 
-/** What a model opens with, in a word: the one for everywhere first, and how many there are beside it. */
+/** What a model opens with: everywhere, and where it is another on strips of a kind. */
 function useStartNames(): (model: string) => string {
   const { settings } = useSettings();
   const points = settings.startingPoints.filter((point) => point.model !== null);
-  const nameOf = usePresetNames(points.map((point) => point.preset));
+  const nameOf = usePresetNames(points.flatMap(({ preset }) => preset ?? []));
+  const wordsOf = ({ preset, values }: Start) =>
+    preset !== null ? nameOf(preset) : values ? "own setting" : "maker’s start";
   return (model) => {
-    const [first, ...others] = points
-      .filter((point) => point.model === model)
-      .toSorted((a, b) => Number(a.strip !== null) - Number(b.strip !== null));
-    if (!first) return "maker’s start";
-    return `${nameOf(first.preset)}${others.length > 0 ? ` +${others.length}` : ""}`;
+    const own = points.filter((point) => point.model === model);
+    const everywhere = own.find(({ strip }) => strip === null);
+    return [
+      everywhere ? wordsOf(everywhere) : "maker’s start",
+      ...own.flatMap((point) => (point.strip ? `on ${STRIP_WORDS[point.strip]} ${wordsOf(point)}` : [])),
+    ].join(" · ");
   };
 }
 

@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type House, openHouse, presetOf } from "@/app/testing/house";
 import { said } from "@/app/testing/said";
 import { getModel } from "@/core/processors/models";
-import { type Settings, withShortcut, withStartingPoint } from "@/core/settings/settings";
+import { MAKERS_START, type Settings, withShortcut, withStartingPoint } from "@/core/settings/settings";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { deletePreset } from "@/server/use-cases/filing/cards";
@@ -72,6 +72,28 @@ describe("a plugin", () => {
     fireEvent.change(everywhere, { target: { value: "" } });
     await waitFor(async () => expect((await stored()).startingPoints).toEqual([]));
     await waitFor(async () => expect((await starts.result.current("room")).from).toBeUndefined());
+  });
+
+  it("opens with values that were never saved, and as its maker set it where that is chosen for a kind of strip", async () => {
+    const values = { decay: 3.3 };
+    await setUp((now) =>
+      withStartingPoint(
+        withStartingPoint(now, { model: "room", strip: null }, { preset: null, version: null, values }),
+        { model: "room", strip: "return" },
+        MAKERS_START,
+      ),
+    );
+    const opened = async (strip: "audio" | "return") =>
+      (await renderHook(() => useStarts(strip), { wrapper: house.wrapper }).result.current("room")).values;
+    const makers = makersStart("room").values;
+    await waitFor(async () => expect(await opened("audio")).toEqual({ ...makers, decay: 3.3 }));
+    expect(await opened("return")).toEqual(makers);
+    house.show(<PluginPane model={getModel("room")} />);
+    const chosen = async (label: string) =>
+      within(await screen.findByLabelText(label)).getByRole("option", { selected: true }).textContent;
+    await waitFor(async () => expect(await chosen("Opens with, everywhere")).toBe("a setting of your own"));
+    expect(await chosen("Opens with, on return buses")).toBe("the maker’s start");
+    expect(await chosen("Opens with, on group buses")).toBe("as everywhere");
   });
 
   it("whose starting point is gone says so, opens as its maker set it, and lets another be chosen", async () => {

@@ -7,7 +7,7 @@ import type { Processor } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import { beginAs } from "@/core/presets/as-strip";
 import { type Content, chainOf, withFrom, presetRef } from "@/core/presets/preset";
-import { defaultValues } from "@/core/processors/model";
+import { completeValues, defaultValues } from "@/core/processors/model";
 import { getModel } from "@/core/processors/models";
 import { startingPointFor } from "@/core/settings/settings";
 import { type Strip, createStrip } from "@/core/strips/strip";
@@ -49,6 +49,8 @@ export function useStarts(strip: StripKind | null) {
     const fresh = makersStart(model);
     const point = startingPointFor(await settled(), model, strip);
     if (!point) return fresh;
+    if (point.preset === null)
+      return { ...fresh, values: completeValues(getModel(model), point.values ?? fresh.values) };
     try {
       const row = await contentOf(queries, point.preset, point.version);
       const plugin = onlyPlugin(row.content);
@@ -68,7 +70,7 @@ export function useNewStrip() {
   return async (kind: StripKind, name: string, output: Output): Promise<Strip> => {
     const blank = createStrip(mintKey(), kind, { name }, output);
     const point = startingPointFor(await settled(), null, kind);
-    if (!point) return blank;
+    if (!point?.preset) return blank;
     try {
       const row = await contentOf(queries, point.preset, point.version);
       return beginAs(blank, withFrom(row.content, presetRef(row)));

@@ -1,17 +1,18 @@
 "use client";
 
+import equal from "fast-deep-equal";
 import { useQueryClient } from "@tanstack/react-query";
-import { ArrowDown, ArrowUp } from "lucide-react";
+import { ArrowDown, ArrowUp, ChevronDown } from "lucide-react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
-import type { PresetRef } from "@/core/chains/chain";
+import type { PresetRef, Processor } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import { chainOf, presetRef } from "@/core/presets/preset";
 import { defaultValues } from "@/core/processors/model";
 import { findModel, getModel } from "@/core/processors/models";
-import { startingPointFor, withStartingPoint } from "@/core/settings/settings";
-import type { StripKind } from "@/core/documents/strip-kinds";
+import { MAKERS_START, type Start, withStartingPoint } from "@/core/settings/settings";
+import { STRIP_KINDS, type StripKind } from "@/core/documents/strip-kinds";
 import { orSay, say } from "../../kit/say";
 import { STRIP_WORDS } from "../../kit/strip-words";
 import { useSettings } from "../../settings/settings";
@@ -19,6 +20,7 @@ import * as gestures from "@/core/recall/gestures";
 import { useActions } from "../../actions/actions";
 import { Button } from "../../kit/button";
 import { cx } from "../../kit/class-names";
+import { Menu } from "../../kit/menu";
 import { Segments } from "../../kit/segments";
 import { Shapes } from "../../kit/shape";
 import type { Instrument } from "../instrument/use-instrument";
@@ -221,7 +223,7 @@ function SlotFoot({ bench, act, instrument, slot, onLoad }: FootProps) {
           The model’s own start
         </Button>
       )}
-      {plugin && <StartHere bench={bench} model={plugin.model} preset={from} />}
+      {plugin && <StartHere bench={bench} plugin={plugin} preset={from} />}
       {from && (
         <Button small onClick={() => orSay(backTo(from))}>
           Back to saved
@@ -233,40 +235,56 @@ function SlotFoot({ bench, act, instrument, slot, onLoad }: FootProps) {
 
 interface StartProps {
   readonly bench: Bench;
-  readonly model: string;
+  readonly plugin: Processor;
   readonly preset: PresetRef | null;
 }
 
-/** Makes the sound in hand what its plugin opens with, everywhere or on strips of this kind; and back to the maker's. */
-function StartHere({ bench, model, preset }: StartProps) {
+const WHERE: readonly (StripKind | null)[] = [null, ...STRIP_KINDS.filter((kind) => kind !== "folder")];
+
+const whereWords = (strip: StripKind | null): string => (strip === null ? "everywhere" : `on ${STRIP_WORDS[strip]}`);
+
+/** Makes what stands in the slot, saved or not, what its plugin opens with, everywhere or on strips of a kind; and back. */
+function StartHere({ bench, plugin, preset }: StartProps) {
   const { settings, change } = useSettings();
-  const strip = bench.strip?.kind ?? null;
-  const here = startingPointFor(settings, model, strip);
+  const { model } = plugin;
   const name = getModel(model).name;
-  const set = (kind: StripKind | null, to: PresetRef | null) =>
+  const isAsSaved = preset !== null && !bench.changed.has(plugin.key);
+  const standing: Start = isAsSaved
+    ? { preset: preset.preset, version: null }
+    : { preset: null, version: null, values: plugin.values };
+  const what = isAsSaved ? `“${preset.name}”` : "these values";
+  const set = (strip: StripKind | null, start: Start, words: string) =>
     orSay(
-      change((now) => withStartingPoint(now, { model, strip: kind }, to && { preset: to.preset, version: null })).then(
-        () => say(to ? `${name} now opens with “${to.name}”.` : `${name} opens as its maker set it again.`),
-      ),
+      // As the maker set it everywhere is as it is where nothing was chosen.
+      change((now) =>
+        withStartingPoint(now, { model, strip }, strip === null && start === MAKERS_START ? null : start),
+      ).then(() => say(`${name} now opens with ${words} ${whereWords(strip)}.`)),
     );
-  const isHere = here !== null && here.preset === preset?.preset;
+  const items = (start: Start, words: string) =>
+    WHERE.map((strip) => {
+      const point = settings.startingPoints.find((p) => p.model === model && p.strip === strip);
+      const isIt = point ? equal(startOf(point), start) : strip === null && equal(start, MAKERS_START);
+      return {
+        id: `${words} ${strip}`,
+        label: whereWords(strip),
+        ...(isIt ? { beside: "as it is" } : {}),
+        onChoose: () => set(strip, start, words),
+      };
+    });
   return (
-    <>
-      {preset && !isHere && (
-        <Button small title={`${name} opens with “${preset.name}” from now on`} onClick={() => set(null, preset)}>
-          Use as starting point
+    <Menu
+      trigger={
+        <Button small>
+          Opens with
+          <ChevronDown size={13} aria-hidden="true" />
         </Button>
-      )}
-      {preset && !isHere && strip !== null && strip !== "audio" && (
-        <Button small onClick={() => set(strip, preset)}>
-          Only on {STRIP_WORDS[strip]}
-        </Button>
-      )}
-      {here && (
-        <Button small onClick={() => set(here.strip, null)}>
-          No starting point
-        </Button>
-      )}
-    </>
+      }
+      groups={[
+        { id: "this", head: `Open ${name} with ${what}`, items: items(standing, what) },
+        { id: "maker", head: "With the maker’s start", items: items(MAKERS_START, "the maker’s start") },
+      ]}
+    />
   );
 }
+
+const startOf = ({ preset, version, values }: Start): Start => ({ preset, version, ...(values ? { values } : {}) });
