@@ -563,9 +563,7 @@ describe("what a plugin opens with", () => {
     await choose(0, "everywhere");
     await waitFor(() => expect(said).toEqual(["VCA compressor now opens with these values everywhere."]));
     await choose(1, "on return buses");
-    await waitFor(() =>
-      expect(said.at(-1)).toBe("VCA compressor now opens with the maker’s start on return buses."),
-    );
+    await waitFor(() => expect(said.at(-1)).toBe("VCA compressor now opens with the maker’s start on return buses."));
     expect((await getSettings(house.context)).settings.startingPoints).toEqual([
       { model: COMP.model, strip: null, preset: null, version: null, values: expect.objectContaining(COMP.values) },
       { model: COMP.model, strip: "return", preset: null, version: null },

@@ -5,10 +5,11 @@ import { type RefObject, useEffect, useRef } from "react";
 import { useShallow } from "zustand/react/shallow";
 import { EMPTY_CHAIN } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
-import { FREQUENCY_LINES, frequencyX, lineOf, pathOf } from "@/core/plots/axes";
+import { FREQUENCY_LINES, frequencyX, lineOf } from "@/core/plots/axes";
 import { findModel } from "@/core/processors/models";
 import { formatNumber } from "@/core/units/format";
-import { measuredNow, onMeters, readSpectrum, useListening } from "./state";
+import { TILT, useSpectrumLine } from "./spectrum";
+import { measuredNow, onMeters, useListening } from "./state";
 
 interface Props {
   readonly anchor: RefObject<HTMLElement | null>;
@@ -43,43 +44,13 @@ export function Meters({ anchor, onClose }: Props) {
 }
 
 const BOX = { width: 426, height: 130 };
-/** dB at the head and the foot of the picture. */
-const TOP = 0;
-const FOOT = -96;
-const RATE = 48_000;
-/** How steep pink noise falls, in dB an octave: taken out, so that a balanced mix looks level. */
-const TILT = 3;
-
-function spectrumPath(levels: Float32Array): string {
-  const points: [number, number][] = [];
-  let last = -1;
-  for (let bin = 1; bin < levels.length; bin++) {
-    const hz = (bin * RATE) / (2 * levels.length);
-    if (hz < 20 || hz > 20_000) continue;
-    const x = frequencyX(hz, BOX);
-    // Towards the top many bins share a pixel: the first of them stands for all.
-    if (x - last < 1) continue;
-    last = x;
-    const dB = (levels[bin] ?? FOOT) + TILT * Math.log2(hz / 1000);
-    points.push([x, Math.min(BOX.height, Math.max(1, ((TOP - dB) / (TOP - FOOT)) * BOX.height))]);
-  }
-  return points.length > 1 ? pathOf(points) : "";
-}
-
 /** Drawn live, frame by frame. */
 function Spectrum() {
   const line = useRef<SVGPathElement>(null);
-  useEffect(() => {
-    let frame = requestAnimationFrame(function draw() {
-      const levels = readSpectrum();
-      line.current?.setAttribute("d", levels ? spectrumPath(levels) : "");
-      frame = requestAnimationFrame(draw);
-    });
-    return () => cancelAnimationFrame(frame);
-  }, []);
+  useSpectrumLine(line, BOX);
   return (
     <div>
-      <h2 className="h2 pb-1">Spectrum, 3 dB an octave taken out</h2>
+      <h2 className="h2 pb-1">Spectrum, {TILT} dB an octave taken out</h2>
       <svg
         className="plot block w-full rounded-card border border-edge bg-ground"
         viewBox={`0 0 ${BOX.width} ${BOX.height}`}

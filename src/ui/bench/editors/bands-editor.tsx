@@ -1,9 +1,9 @@
 "use client";
 
 import { Plus, X } from "lucide-react";
-import { type KeyboardEvent, useState } from "react";
+import { type KeyboardEvent, useRef, useState } from "react";
 import { frequencyX, gainY, xFrequency, yGain } from "@/core/plots/axes";
-import { EQ_RANGE, bandPath, eqBands, eqPath } from "@/core/plots/equaliser";
+import { bandPath, eqBands, eqPath, eqRange } from "@/core/plots/equaliser";
 import { type ParamId, type Value, clampTo } from "@/core/units/param-spec";
 import { getSpec } from "@/core/processors/model";
 import { CHANNEL_MODES } from "@/core/processors/equaliser/parametric-eq/model";
@@ -18,6 +18,7 @@ import { ValueLine, round, stepValue } from "../../kit/value-line";
 import { type EditorProps, heardOf, lineOf } from "./editor";
 import { Handle } from "./handle";
 import { ResponseGrid } from "./grids";
+import { SpectrumBehind, SpectrumSwitch } from "./spectrum-behind";
 import { type DragPoint, useDrag } from "../../kit/use-drag";
 
 const BOX = { width: 812, height: 262 };
@@ -48,25 +49,36 @@ export function BandsEditor(props: EditorProps) {
   const [pulled, setPulled] = useState<{ band: BandNumber; values: Turned } | null>(null);
   const band = used.find((b) => b.number === chosen) ?? used[0] ?? null;
   const drawn = eqBands(model, values).find((b) => b.key === `band${band?.number}`);
-  const path = eqPath(model, values, BOX);
+  /** While something is pulled the scale only grows, so that what is held does not jump to and fro. */
+  const [held, setHeld] = useState(0);
+  const range = Math.max(held, eqRange(used.filter(hasGain).map((b) => b.gain)));
+  /** The scale on which the curve was taken hold of: the pointer means by it what it showed then. */
+  const began = useRef(range);
+  const path = eqPath(model, values, BOX, range);
 
   const preview = (number: BandNumber, next: Turned) => {
     setPulled({ band: number, values: next });
+    setHeld(range);
     onPreview(next);
   };
   const end = (moved: boolean) => {
     if (pulled && moved) onTurn(pulled.values);
     else if (pulled) onPreview({});
     setPulled(null);
+    setHeld(0);
   };
   /** Pulling the curve where no band stands makes one there. */
   const pull = useDrag({
+    onStart: () => {
+      began.current = range;
+      return true;
+    },
     onMove: ({ x, y }) => {
       const number = pulled?.band ?? free;
       if (number === undefined) return;
       setChosen(number);
       const freq = pulled ? Number(pulled.values[bandParam(number, "freq")]) : round(xFrequency(x, BOX));
-      preview(number, newBand(number, freq, inRange(yGain(y, EQ_RANGE, BOX))));
+      preview(number, newBand(number, freq, inRange(yGain(y, began.current, BOX))));
     },
     onEnd: (how) => end(how === "moved"),
   });
@@ -87,23 +99,25 @@ export function BandsEditor(props: EditorProps) {
             const box = event.currentTarget.getBoundingClientRect();
             const x = ((event.clientX - box.left) / box.width) * BOX.width;
             const y = ((event.clientY - box.top) / box.height) * BOX.height;
-            add(round(xFrequency(x, BOX)), inRange(yGain(y, EQ_RANGE, BOX)));
+            add(round(xFrequency(x, BOX)), inRange(yGain(y, range, BOX)));
           }}
           {...pull}
         >
-          <ResponseGrid box={BOX} />
+          <SpectrumBehind box={BOX} />
+          <ResponseGrid box={BOX} range={range} />
           <path
             className="area"
             d={`${path}L${BOX.width} ${BOX.height / 2}L0 ${BOX.height / 2}Z`}
             style={{ fill: "var(--fill)" }}
           />
-          {saved && <path className="ghost" d={eqPath(model, heardOf(model, saved, tempo), BOX)} />}
-          {drawn && used.length > 1 && <path className="band" d={bandPath(drawn, BOX)} />}
+          {saved && <path className="ghost" d={eqPath(model, heardOf(model, saved, tempo), BOX, range)} />}
+          {drawn && used.length > 1 && <path className="band" d={bandPath(drawn, BOX, range)} />}
           <path className="live" d={path} />
           {used.map((b) => (
             <BandHandle
               key={b.number}
               band={b}
+              range={range}
               editor={props}
               selected={b.number === band?.number}
               onSelect={() => setChosen(b.number)}
@@ -112,6 +126,7 @@ export function BandsEditor(props: EditorProps) {
             />
           ))}
         </svg>
+        <SpectrumSwitch />
         {used.length === 0 && (
           <p className="pointer-events-none absolute inset-x-0 top-[34%] text-center text-soft">
             No bands yet. Pull the line where you want it, or add a band.
@@ -153,6 +168,8 @@ export function BandsEditor(props: EditorProps) {
 
 interface BandHandleProps {
   readonly band: Band;
+  /** How far the plot reaches: ± dB. */
+  readonly range: number;
   readonly editor: EditorProps;
   readonly selected: boolean;
   readonly onSelect: () => void;
@@ -160,14 +177,14 @@ interface BandHandleProps {
   readonly onEnd: (moved: boolean) => void;
 }
 
-function BandHandle({ band, editor, selected, onSelect, onPreview, onEnd }: BandHandleProps) {
+function BandHandle({ band, range, editor, selected, onSelect, onPreview, onEnd }: BandHandleProps) {
   const { model, onTurn } = editor;
   const { number } = band;
   const ids = { freq: bandParam(number, "freq"), gain: bandParam(number, "gain"), q: bandParam(number, "q") };
-  const at = { x: frequencyX(band.freq, BOX), y: hasGain(band) ? gainY(band.gain, EQ_RANGE, BOX) : BOX.height / 2 };
+  const at = { x: frequencyX(band.freq, BOX), y: hasGain(band) ? gainY(band.gain, range, BOX) : BOX.height / 2 };
   const move = ({ dx, dy }: DragPoint) => {
     const freq = clampTo(getSpec(model, ids.freq), round(xFrequency(at.x + dx, BOX)));
-    const gain = inRange(band.gain + yGain(at.y + dy, EQ_RANGE, BOX) - yGain(at.y, EQ_RANGE, BOX));
+    const gain = inRange(band.gain + yGain(at.y + dy, range, BOX) - yGain(at.y, range, BOX));
     onPreview({ [ids.freq]: freq, ...(hasGain(band) ? { [ids.gain]: gain } : {}) });
   };
   const key = (event: KeyboardEvent) => {

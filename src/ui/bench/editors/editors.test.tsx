@@ -6,6 +6,8 @@ import { drag, furnish, layOut, layOutPlot } from "@/app/testing/furnish";
 import type { Processor } from "@/core/chains/chain";
 import { completeProcessor } from "@/core/chains/complete";
 import { findProcessorProblem } from "@/core/chains/problems";
+import { gainY } from "@/core/plots/axes";
+import { eqRange } from "@/core/plots/equaliser";
 import { type Model, getSpec } from "@/core/processors/model";
 import { MODELS, getModel } from "@/core/processors/models";
 import type { Values } from "@/core/units/param-spec";
@@ -271,7 +273,7 @@ describe("the bands of the equaliser", () => {
       [9000, -9000],
     ]);
     expect(held.values).toMatchObject({ "band1.freq": 20_000, "band1.gain": 24 });
-    expect(band(1).getAttribute("transform")).toBe("translate(812 10)");
+    expect(band(1).getAttribute("transform")).toMatch(/^translate\(812 14\.5/);
   });
 
   it("are widened, narrowed and taken out by key", async () => {
@@ -374,5 +376,33 @@ describe("the transfer line", () => {
     fireEvent.click(screen.getByText("By hand"));
     expect(held.values.makeupMode).toBe(0);
     expect(screen.getByRole("slider", { name: /Make-up/ })).toBeTruthy();
+  });
+});
+
+describe("the picture of an equaliser", () => {
+  const BAND = { "band1.used": 1, "band1.on": 1, "band1.freq": 1000, "band1.gain": 24, "band1.q": 1 };
+  const yOf = (element: Element) =>
+    Number(/translate\([^ ]+ ([^)]+)\)/.exec(element.getAttribute("transform") ?? "")?.[1]);
+  const grid = () => [...document.querySelectorAll("svg.plot text.num-small")].map((t) => t.textContent);
+
+  it("follows its handles, so that each stands where its value is, to the end of the range", async () => {
+    await open("parametric-eq", BAND);
+    expect(yOf(handle("Band 1, bell"))).toBeCloseTo(gainY(24, eqRange([24]), { width: 812, height: 262 }), 1);
+    expect(grid()).toContain("+24");
+    press(handle("Band 1, bell"), "ArrowDown");
+    for (let n = 0; n < 12; n++) press(handle("Band 1, bell"), "ArrowDown");
+    expect(held.values["band1.gain"]).toBeLessThan(14);
+    expect(grid()).not.toContain("+24");
+    expect(eqRange([13.9])).toBe(eqRange([0]));
+    expect(gainY(-24, eqRange([-24]), { width: 1, height: 100 })).toBeLessThan(95);
+  });
+
+  it("has the spectrum of what is heard behind it, where it is asked for", async () => {
+    await open("parametric-eq", BAND);
+    expect(document.querySelector("[data-spectrum]")).toBeNull();
+    click("Spectrum");
+    expect(document.querySelector("[data-spectrum]")).toBeTruthy();
+    click("Spectrum");
+    expect(document.querySelector("[data-spectrum]")).toBeNull();
   });
 });

@@ -18,13 +18,15 @@ function FrequencyLines({ box }: Props) {
   ));
 }
 
-/** Frequency and dB. */
-export function ResponseGrid({ box }: Props) {
+/** Frequency and dB, as far as ± `range`. */
+export function ResponseGrid({ box, range = EQ_RANGE }: Props & { readonly range?: number }) {
+  const step = range > EQ_RANGE ? 12 : 6;
   return (
     <g>
       <FrequencyLines box={box} />
-      {[12, 6, 0, -6, -12].map((dB) => {
-        const y = gainY(dB, EQ_RANGE, box);
+      {[2, 1, 0, -1, -2].map((steps) => {
+        const dB = steps * step;
+        const y = gainY(dB, range, box);
         return (
           <g key={dB}>
             <path
