@@ -67,7 +67,14 @@ export default tseslint.config(
         "error",
         { varsIgnorePattern: "^_", argsIgnorePattern: "^_", ignoreRestSiblings: true },
       ],
-      "no-restricted-syntax": ["error", { selector: "ExportDefaultDeclaration", message: "Name what you export." }],
+      "no-restricted-syntax": [
+        "error",
+        { selector: "ExportDefaultDeclaration", message: "Name what you export." },
+        {
+          selector: "ConditionalExpression > Literal[value='s']",
+          message: "Plurals are made by counted() of core/names/count.ts.",
+        },
+      ],
     },
   },
   { files: ["src/core/**/*.ts"], ignores: ["**/*.test.ts"], rules: pure },

@@ -1,6 +1,7 @@
 const DAY = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
 const DATE = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric" });
 const MONTH = new Intl.DateTimeFormat("en-GB", { month: "short", year: "numeric" });
+const TIME = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
 /** Sweden writes dates as ISO 8601 does. */
 const PLAIN = new Intl.DateTimeFormat("sv-SE");
 
@@ -13,6 +14,9 @@ export function formatDay(instant: string, now: Date): string {
 
 /** "24 Nov 2026" of a plain date or an instant. */
 export const formatDate = (date: string): string => DATE.format(new Date(date));
+
+/** "24 Nov 2026, 18:05", here. */
+export const formatMoment = (instant: string): string => `${formatDate(instant)}, ${TIME.format(new Date(instant))}`;
 
 /** "2026-11-24", the day it is here. */
 export const plainDate = (now: Date): string => PLAIN.format(now);

@@ -10,7 +10,7 @@ import type { PresetRow } from "@/contracts/records";
 import { quoteValue } from "@/core/search/query";
 import { orSay } from "../kit/say";
 import { Button } from "../kit/button";
-import { formatDate } from "../kit/dates";
+import { formatMoment } from "../kit/dates";
 import { NameField } from "../kit/name-field";
 import { openSheet } from "./filing";
 
@@ -47,7 +47,7 @@ export function VersionList({ preset, detail, shown, onShow }: VersionsProps) {
               className="flex h-[26px] min-w-0 flex-1 items-center gap-3 px-2 text-left hover:bg-sunk"
             >
               <span className="num">{version}</span>
-              <span className="flex-none text-soft">{formatDate(savedAt)}</span>
+              <span className="flex-none text-soft">{formatMoment(savedAt)}</span>
               <span className="truncate">
                 {name ?? (at === 0 ? <span className="text-small text-soft">newest</span> : "")}
               </span>

@@ -13,7 +13,7 @@ import { PART } from "@/core/strips/parts";
 import { differentParts } from "@/core/strips/strip";
 import { Button } from "../kit/button";
 import { Loading } from "../kit/bits";
-import { formatDate } from "../kit/dates";
+import { formatMoment } from "../kit/dates";
 import { Scroll } from "../kit/scroll";
 import { Segments } from "../kit/segments";
 import { Shapes } from "../kit/shape";
@@ -170,7 +170,7 @@ function Side({ side, compared: { preset, version }, content, tempo, onVersion }
         {(versions.length > 0 ? versions : [{ version, savedAt: preset.savedAt, name: null }]).map((v) => (
           <option key={v.version} value={v.version}>
             version {v.version}
-            {v.name === null ? "" : `, ${v.name}`} · {formatDate(v.savedAt)}
+            {v.name === null ? "" : `, ${v.name}`} · {formatMoment(v.savedAt)}
           </option>
         ))}
       </select>

@@ -163,7 +163,7 @@ export function ListeningBar() {
           </button>
         ) : (
           <p
-            className={cx("truncate text-small", trouble ? "text-alert" : "text-soft")}
+            className={cx("text-small", trouble ? "line-clamp-2 leading-4 text-alert" : "truncate text-soft")}
             role={trouble ? "alert" : undefined}
             title={words}
           >

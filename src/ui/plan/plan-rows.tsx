@@ -102,8 +102,7 @@ export function Rows({ project, after, plan, off, onOff }: RowsProps) {
       ))}
       <p className="px-4 py-[10px] text-small text-soft">
         {counted(plan.steps.length, "change")} in {counted(changed, "strip")} · everything without an arrow, and{" "}
-        {others} other strip
-        {others === 1 ? "" : "s"}, stay as they are
+        {counted(others, "other strip")}, stay as they are
       </p>
     </div>
   );
@@ -221,7 +220,7 @@ function PartCell({ tick, now, then, unit = "" }: PartCellProps) {
     <span role="cell" className="flex min-w-0 items-center gap-2 text-small">
       {tick}
       {now === then || now === null ? (
-        <span className="truncate text-faint">
+        <span className="truncate text-faint" title={now === null ? undefined : `stays ${now}${unit}`}>
           {now === null ? then : `stays ${now}`}
           {unit}
         </span>

@@ -8,6 +8,7 @@ import { completeProcessor } from "@/core/chains/complete";
 import { findProcessorProblem } from "@/core/chains/problems";
 import { gainY } from "@/core/plots/axes";
 import { eqRange } from "@/core/plots/equaliser";
+import { BAND_TYPES } from "@/core/processors/equaliser/parametric-eq/bands";
 import { type Model, getSpec } from "@/core/processors/model";
 import { MODELS, getModel } from "@/core/processors/models";
 import type { Values } from "@/core/units/param-spec";
@@ -380,7 +381,7 @@ describe("the transfer line", () => {
 });
 
 describe("the picture of an equaliser", () => {
-  const BAND = { "band1.used": 1, "band1.on": 1, "band1.freq": 1000, "band1.gain": 24, "band1.q": 1 };
+  const BAND = { "band1.type": BAND_TYPES.indexOf("bell"), "band1.used": 1, "band1.on": 1, "band1.freq": 1000, "band1.gain": 24, "band1.q": 1 };
   const yOf = (element: Element) =>
     Number(/translate\([^ ]+ ([^)]+)\)/.exec(element.getAttribute("transform") ?? "")?.[1]);
   const grid = () => [...document.querySelectorAll("svg.plot text.num-small")].map((t) => t.textContent);
@@ -390,7 +391,7 @@ describe("the picture of an equaliser", () => {
     expect(yOf(handle("Band 1, bell"))).toBeCloseTo(gainY(24, eqRange([24]), { width: 812, height: 262 }), 1);
     expect(grid()).toContain("+24");
     press(handle("Band 1, bell"), "ArrowDown");
-    for (let n = 0; n < 12; n++) press(handle("Band 1, bell"), "ArrowDown");
+    for (let n = 0; n < 21; n++) press(handle("Band 1, bell"), "ArrowDown");
     expect(held.values["band1.gain"]).toBeLessThan(14);
     expect(grid()).not.toContain("+24");
     expect(eqRange([13.9])).toBe(eqRange([0]));
