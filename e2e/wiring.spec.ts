@@ -1,3 +1,4 @@
+import { counted } from "../src/core/names/count";
 import { writeFileSync, mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -89,7 +90,7 @@ test("two amplifiers side by side, a section and a macro: built, saved, reloaded
       .nth(count - 1)
       .click();
     await page.getByRole("slider", { name: "Gain", exact: true }).press("ArrowUp");
-    await expect(page.getByRole("button", { name: `${count} value${count === 1 ? "" : "s"}` })).toBeVisible();
+    await expect(page.getByRole("button", { name: counted(count, "value") })).toBeVisible();
   }
   await page.getByRole("button", { name: "Macro 1: learn" }).click();
   await page.getByRole("slider", { name: "Macro 1", exact: true }).press("End");

@@ -8,6 +8,7 @@ import type { CardChanges } from "@/contracts/library";
 import type { PresetRow, Walked } from "@/contracts/records";
 import { touch } from "../actions/last-touched";
 import { errorText } from "../kit/error-text";
+import { createLine } from "../kit/in-line";
 import { say, sayError } from "../kit/say";
 import type { CardOf } from "./overtaken";
 
@@ -57,12 +58,38 @@ function ownOf(presets: readonly PresetRow[], wordsFor: (some: readonly PresetRo
   return { own, words: left === 0 ? wordsFor(own) : `${wordsFor(own)}; ${left} of a pack left as they are` };
 }
 
+/** Changes of the filing in this window, one after the other. */
+export const inFilingLine = createLine();
+
+/** Rows as this window's own changes have left them, which lists may not show yet; by what it keeps of the server. */
+const LATEST = new WeakMap<QueryClient, Map<string, PresetRow>>();
+
+function latestIn(queries: QueryClient): Map<string, PresetRow> {
+  const latest = LATEST.get(queries) ?? new Map<string, PresetRow>();
+  LATEST.set(queries, latest);
+  return latest;
+}
+
+function latestOf(queries: QueryClient, preset: PresetRow): PresetRow {
+  const latest = latestIn(queries).get(preset.id);
+  return latest && latest.cardRevision > preset.cardRevision ? latest : preset;
+}
+
+interface Patch {
+  readonly own: readonly PresetRow[];
+  readonly cardOf: CardOf;
+  readonly rest: Omit<CardChanges, "changes">;
+}
+
 /** Sends changes of cards; where others were quicker, see overtaken.ts. */
-async function patch(own: readonly PresetRow[], cardOf: CardOf, rest: Omit<CardChanges, "changes">): Promise<void> {
-  const send = (rows: readonly PresetRow[]) =>
-    api.patchCards({ changes: rows.map((p) => ({ id: p.id, baseCard: p.cardRevision, card: cardOf(p) })), ...rest });
+async function patch(queries: QueryClient, { own, cardOf, rest }: Patch): Promise<void> {
+  const send = async (rows: readonly PresetRow[]) => {
+    const changes = rows.map((p) => ({ id: p.id, baseCard: p.cardRevision, card: cardOf(p) }));
+    const { presets } = await api.patchCards({ changes, ...rest });
+    for (const row of presets) latestIn(queries).set(row.id, row);
+  };
   try {
-    await send(own);
+    await send(own.map((row) => latestOf(queries, row)));
   } catch (error) {
     if (!(error instanceof api.ApiFailure) || error.error.code !== "stale") throw error;
     const { rowsByNow } = await import("./overtaken");
@@ -97,15 +124,18 @@ export function useFiling() {
     newFolder?: string,
   ): Promise<void> => {
     const { own, words } = ownOf(presets, (some) => `${verb} ${countSounds(some)}`);
-    await patch(own, cardOf, { label: words, ...(newFolder === undefined ? {} : { newFolder }) });
+    const rest = { label: words, ...(newFolder === undefined ? {} : { newFolder }) };
+    await inFilingLine(() => patch(queries, { own, cardOf, rest }));
     await done(words);
   };
   const bin = async (presets: readonly PresetRow[]): Promise<void> => {
     const { own, words } = ownOf(presets, (some) => `Put ${countSounds(some)} into the bin`);
-    await api.patchCards({
-      changes: own.map((p) => ({ id: p.id, baseCard: p.cardRevision, binned: true })),
-      label: words,
-    });
+    await inFilingLine(() =>
+      api.patchCards({
+        changes: own.map((p) => ({ id: p.id, baseCard: latestOf(queries, p).cardRevision, binned: true })),
+        label: words,
+      }),
+    );
     await done(words);
   };
   /** Into folders that are called as their artists or clients are. */

@@ -5,19 +5,22 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { Action } from "../actions/actions";
 import { useLastTouched } from "../actions/last-touched";
-import { orSay, say } from "../kit/say";
-import { refetchLibrary, wordsOfWalk } from "./filing";
+import { orSay, say, sayError } from "../kit/say";
+import { inFilingLine, refetchLibrary, wordsOfWalk } from "./filing";
 
 /** Undo and redo of how the library is filed. */
 export function useLibraryHistory(): readonly Action[] {
   const queries = useQueryClient();
   const history = useQuery({ queryKey: KEYS.libraryHistory, queryFn: api.libraryHistory }).data?.history;
   const isLast = useLastTouched((t) => t.last) !== "project";
-  const walk = async (direction: "undo" | "redo") => {
-    const { walked } = await api.walkLibrary(direction);
-    await refetchLibrary(queries);
-    say(wordsOfWalk(direction, walked));
-  };
+  const walk = (direction: "undo" | "redo") =>
+    inFilingLine(async () => {
+      // Of quick presses the last may find that all has been taken back.
+      if ((await api.libraryHistory()).history[direction] === null) return sayError(`There is nothing to ${direction}.`);
+      const { walked } = await api.walkLibrary(direction);
+      await refetchLibrary(queries);
+      say(wordsOfWalk(direction, walked));
+    });
   const actions: [direction: "undo" | "redo", word: string, keys: readonly string[]][] = [
     ["undo", "Undo", ["Ctrl+Z"]],
     ["redo", "Redo", ["Ctrl+Shift+Z", "Ctrl+Y"]],

@@ -30,11 +30,17 @@ export function useOpenProject(id: string | null): OpenProject {
     retry: false,
   });
   const walk = async (
+    direction: "undo" | "redo",
     call: (id: string, base: number) => Promise<ProjectBody>,
     wordsOf: (now: ProjectBody) => string,
   ) => {
     if (id === null) return false;
-    const now = await send(queries, id, { call: (base) => call(id, base), isShown: false });
+    // Of quick presses the last may find that all has been taken back.
+    const isThere = () => queries.getQueryData<ProjectBody>(KEYS.project(id))?.history[direction] !== null;
+    const now = await send(queries, id, {
+      call: (base) => (isThere() ? call(id, base) : Promise.resolve(null)),
+      isShown: false,
+    });
     if (now) say(wordsOf(now), { id: WALK });
     return now !== null;
   };
@@ -44,9 +50,10 @@ export function useOpenProject(id: string | null): OpenProject {
     error: error instanceof CancelledError ? null : error,
     undo: (revision) =>
       walk(
+        "undo",
         (project, base) => api.undoProject(project, base, revision),
         (now) => `Taken back: ${now.history.redo}${placeOf(now)}`,
       ),
-    redo: () => walk(api.redoProject, (now) => `Done again: ${now.history.undo}${placeOf(now)}`),
+    redo: () => walk("redo", api.redoProject, (now) => `Done again: ${now.history.undo}${placeOf(now)}`),
   };
 }

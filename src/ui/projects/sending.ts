@@ -42,7 +42,8 @@ function lineOf(queries: QueryClient, id: string, revision: number): Line {
 }
 
 interface Gesture {
-  readonly call: (base: number) => Promise<ProjectBody>;
+  /** Null where, at its turn, there is nothing to do any more. */
+  readonly call: (base: number) => Promise<ProjectBody | null>;
   /** Whether what it does is shown before it is answered, as with all but undo and redo. */
   readonly isShown: boolean;
 }
@@ -63,8 +64,9 @@ export async function send(queries: QueryClient, id: string, { call, isShown }: 
   const turn = line.tail.then(async () => {
     try {
       const body = await call(line.revision);
-      line.revision = body.revision;
       count(-1);
+      if (!body) return null;
+      line.revision = body.revision;
       queries.setQueryData<ProjectBody>(key, (shown) =>
         line.ahead === 0 || !shown
           ? body

@@ -1,0 +1,353 @@
+import type { Browser, Page } from "@playwright/test";
+import canonicalize from "canonicalize";
+
+/*
+ * A hand that presses, clicks, drags, goes back and reloads at random, quickly and without waiting. After each movement nothing may
+ * have gone wrong; when everything is undone at the end, all is as it was.
+ */
+
+/** Mulberry32 (T. Ettinger, 2017): the same seed, the same numbers, 0 up to 1. */
+function chances(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = Math.imul(state ^ (state >>> 15), 1 | state);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
+  };
+}
+
+const KEYS = [
+  ..."abcdefghiklmnopqrtuvxy".split(""),
+  ..."0123456789".split(""),
+  ...[",", ".", "/", "?", "[", "]", " "],
+  ...["Escape", "Enter", "Tab", "Delete", "Backspace", "Home", "End", "PageDown", "PageUp"],
+  ...["ArrowUp", "ArrowDown", "ArrowLeft", "ArrowRight"],
+  ...["Shift+Tab", "Shift+Enter", "Shift+ArrowDown", "Shift+ArrowRight", "Shift+ArrowLeft", "Shift+n", "Shift+p"],
+  ...["Alt+1", "Alt+2", "Alt+3", "Alt+4", "Alt+5", "Alt+ArrowLeft", "Alt+ArrowRight", "Alt+ArrowDown"],
+  ...["Control+a", "Control+k", "Control+s", "Control+Shift+s", "Control+Enter", "Control+Alt+n"],
+  ...["Control+c", "Control+x", "Control+v", "Control+z", "Control+z", "Control+Shift+z", "Control+y"],
+];
+
+const ADDRESSES = [
+  "/library",
+  "/bench",
+  "/bench?new=1",
+  "/bench?preset=rim-and-air",
+  "/bench?preset=narrator-close",
+  "/bench?project=salt-lanterns&strip=voice",
+  "/projects",
+  "/projects/salt-lanterns",
+  "/projects/neap-tide",
+  "/projects/salt-lanterns/plan?preset=rim-and-air&strips=voice",
+  "/plugins",
+];
+
+const TYPED = ["rim", "-6", "90 Hz", "1/8", "Chapel", "tag:warm", "…", "Zu später Stunde", "12:1", ""];
+
+/** What cannot be taken back is asked about first, and is left alone: it is what undo is not promised for. */
+const FOR_GOOD = /empty|for good|remove the|take away|restore/i;
+
+interface Target {
+  readonly x: number;
+  readonly y: number;
+  readonly what: string;
+  readonly isSelect: boolean;
+}
+
+/** Something that can be pressed and is in sight and uncovered, by chance. */
+function findTarget(page: Page, share: number): Promise<Target | null> {
+  return page.evaluate(
+    ({ at, forGood }) => {
+      const all = document.querySelectorAll<HTMLElement | SVGElement>(
+        "button, a[href], select, textarea, input:not([type=file]), [role=option], [role=row], [role=slider], [role=switch], [role=checkbox], [role=radio], [role=menuitem], [data-node]",
+      );
+      const found: { x: number; y: number; what: string; isSelect: boolean }[] = [];
+      for (const element of all) {
+        if (element.matches(":disabled, [aria-disabled=true], [data-disabled]")) continue;
+        const { left, top, width, height } = element.getBoundingClientRect();
+        const [x, y] = [left + width / 2, top + height / 2];
+        if (width < 3 || height < 3 || x < 0 || y < 0 || x > innerWidth || y > innerHeight) continue;
+        const hit = document.elementFromPoint(x, y);
+        if (!hit || !(element.contains(hit) || hit.contains(element))) continue;
+        const what = (element.getAttribute("aria-label") ?? element.textContent ?? "").trim().slice(0, 60);
+        if (new RegExp(forGood, "i").test(what)) continue;
+        found.push({
+          x,
+          y,
+          what: `${element.getAttribute("role") ?? element.tagName} “${what}”`,
+          isSelect: element.tagName === "SELECT",
+        });
+      }
+      return found[Math.floor(at * found.length)] ?? null;
+    },
+    { at: share, forGood: FOR_GOOD.source },
+  );
+}
+
+/** Where the focus is: null on a control, a word for the bare page. */
+const bareFocus = (page: Page): Promise<string | null> =>
+  page.evaluate(() => {
+    const { activeElement } = document;
+    return activeElement === null || activeElement === document.body || activeElement === document.documentElement
+      ? "the focus is on the bare page"
+      : null;
+  });
+
+interface Watch {
+  /** What has gone wrong since it was asked last. */
+  readonly faults: () => readonly string[];
+}
+
+function watch(page: Page): Watch {
+  let faults: string[] = [];
+  page.on("console", (message) => {
+    if (message.type() === "error") faults.push(`console: ${message.text()} ${message.location().url}`);
+  });
+  page.on("pageerror", (error) => faults.push(`thrown: ${error.message}`));
+  page.on("response", (response) => {
+    if (response.status() >= 500 || response.status() === 409)
+      faults.push(
+        `${response.status()} ${response.request().method()} ${response.url()} ${response.request().postData()?.slice(0, 300) ?? ""}`,
+      );
+  });
+  page.on("download", (download) => void download.cancel().catch(() => undefined));
+  // A chooser that nobody answers would stand there for ever.
+  page.on("filechooser", () => undefined);
+  return {
+    faults: () => {
+      const since = faults;
+      faults = [];
+      return since;
+    },
+  };
+}
+
+type Movement = (page: Page, chance: () => number) => Promise<string>;
+
+const pick = <T>(all: readonly T[], chance: () => number): T => all[Math.floor(chance() * all.length)]!;
+
+const press: Movement = async (page, chance) => {
+  const key = pick(KEYS, chance);
+  const times = chance() < 0.15 ? 2 + Math.floor(chance() * 3) : 1;
+  for (let n = 0; n < times; n++) await page.keyboard.press(key);
+  return `press ${key}${times > 1 ? ` ${times} times` : ""}`;
+};
+
+const click =
+  (how: "once" | "twice" | "right" | "held"): Movement =>
+  async (page, chance) => {
+    const target = await findTarget(page, chance());
+    if (!target) return "nothing to click";
+    const { x, y, what, isSelect } = target;
+    // The list of a select is drawn by the system: no pointer of a page reaches it.
+    if (isSelect) {
+      await page.keyboard.press("ArrowDown");
+      return "press ArrowDown";
+    }
+    const held = how === "held" ? pick(["Shift", "Control"], chance) : null;
+    if (held) await page.keyboard.down(held);
+    await page.mouse.click(x, y, { button: how === "right" ? "right" : "left", clickCount: how === "twice" ? 2 : 1 });
+    if (held) await page.keyboard.up(held);
+    return `click ${how} ${what}`;
+  };
+
+const drag: Movement = async (page, chance) => {
+  const [from, to] = [await findTarget(page, chance()), await findTarget(page, chance())];
+  if (!from || !to || from.isSelect) return "nothing to drag";
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  const near = chance() < 0.5;
+  const [x, y] = near ? [from.x + 80 * (chance() - 0.5), from.y + 40 * (chance() - 0.5)] : [to.x, to.y];
+  await page.mouse.move((from.x + x) / 2, (from.y + y) / 2);
+  await page.mouse.move(x, y, { steps: 2 });
+  const escaped = chance() < 0.3;
+  if (escaped) await page.keyboard.press("Escape");
+  await page.mouse.up();
+  return `drag ${from.what} to ${near ? "beside" : to.what}${escaped ? ", with Escape" : ""}`;
+};
+
+const wheel: Movement = async (page, chance) => {
+  const target = await findTarget(page, chance());
+  if (!target) return "nothing under the wheel";
+  await page.mouse.move(target.x, target.y);
+  await page.mouse.wheel(0, chance() < 0.5 ? 120 : -120);
+  return `wheel over ${target.what}`;
+};
+
+const type: Movement = async (page, chance) => {
+  const words = pick(TYPED, chance);
+  await page.keyboard.type(words);
+  if (chance() < 0.5) await page.keyboard.press("Enter");
+  return `type “${words}”`;
+};
+
+const away: Movement = async (page, chance) => {
+  const way = chance();
+  if (way < 0.4) {
+    const { origin } = new URL(page.url());
+    await page.evaluate(() => history.back());
+    await page.waitForTimeout(50);
+    // Before the first page there is none of ours.
+    if (!page.url().startsWith(origin)) await page.goto(`${origin}/library`, { waitUntil: "domcontentloaded" });
+    return "Back";
+  }
+  if (way < 0.5) {
+    await page.evaluate(() => history.forward());
+    return "Forward";
+  }
+  if (way < 0.7) {
+    await page.reload({ waitUntil: "domcontentloaded" });
+    return "reload";
+  }
+  const address = pick(ADDRESSES, chance);
+  await page.goto(new URL(address, page.url()).href, { waitUntil: "domcontentloaded" });
+  return `go to ${address}`;
+};
+
+const MOVEMENTS: readonly (readonly [Movement, number])[] = [
+  [press, 40],
+  [click("once"), 28],
+  [click("twice"), 5],
+  [click("right"), 3],
+  [click("held"), 3],
+  [drag, 8],
+  [wheel, 3],
+  [type, 5],
+  [away, 5],
+];
+const WEIGHT = MOVEMENTS.reduce((sum, [, weight]) => sum + weight, 0);
+
+function chosen(chance: () => number): Movement {
+  let left = chance() * WEIGHT;
+  return MOVEMENTS.find(([, weight]) => (left -= weight) < 0)?.[0] ?? press;
+}
+
+interface Asked {
+  readonly url: string;
+}
+
+async function ask<T>({ url }: Asked, method: string, path: string, body?: unknown): Promise<T> {
+  const response = await fetch(`${url}${path}`, {
+    method,
+    headers: { "Content-Type": "application/json", Origin: url },
+    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+  });
+  if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${await response.text()}`);
+  return (await response.json()) as T;
+}
+
+interface Body {
+  readonly project: { readonly id: string };
+  readonly revision: number;
+  readonly history: { readonly undo: string | null };
+}
+interface Row {
+  readonly id: string;
+  readonly card: unknown;
+}
+
+/** What is promised to be as it was: the projects, a draft, and how the library is filed. */
+async function stateOf(
+  server: Asked,
+  ids: { readonly projects: readonly string[]; readonly presets: readonly string[] | null },
+) {
+  const projects = [];
+  for (const id of ids.projects) projects.push((await ask<Body>(server, "GET", `/api/projects/${id}`)).project);
+  const presets: Row[] = [];
+  for (let offset = 0; ; ) {
+    const { items } = await ask<{ items: Row[] }>(server, "GET", `/api/presets?sort=name&limit=200&offset=${offset}`);
+    presets.push(...items);
+    if (items.length < 200) break;
+    offset += items.length;
+  }
+  const { folders } = await ask<{ folders: { count: number }[] }>(server, "GET", "/api/folders");
+  const kept = presets.filter(({ id }) => ids.presets === null || ids.presets.includes(id));
+  return {
+    projects,
+    folders: folders.map(({ count: _, ...folder }) => folder),
+    cards: kept.map(({ id, card }) => ({ id, card })).toSorted((a, b) => a.id.localeCompare(b.id)),
+  };
+}
+
+async function undoAll(server: Asked, projects: readonly string[]): Promise<void> {
+  for (const id of projects)
+    for (;;) {
+      const { history, revision } = await ask<Body>(server, "GET", `/api/projects/${id}`);
+      if (history.undo === null) break;
+      await ask(server, "POST", `/api/projects/${id}/undo`, { baseRevision: revision });
+    }
+  for (;;) {
+    const { history } = await ask<{ history: { undo: string | null } }>(server, "GET", "/api/library/history");
+    if (history.undo === null) break;
+    await ask(server, "POST", "/api/library/undo", {});
+  }
+}
+
+export interface Clumsy {
+  readonly seed: number;
+  readonly actions: number;
+}
+
+/** Resolves when nothing went wrong; rejects with the seed, what was done before it, and what it was. */
+export async function beClumsy(browser: Browser, server: Asked, { seed, actions }: Clumsy): Promise<void> {
+  const chance = chances(seed);
+  const draft = (await ask<Body>(server, "POST", "/api/drafts", { preset: "rim-and-air" })).project.id;
+  const listed = await ask<{ projects: { id: string }[] }>(server, "GET", "/api/projects");
+  const projects = [...listed.projects.map(({ id }) => id), draft];
+  const first = await stateOf(server, { projects, presets: null });
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  await context.grantPermissions(["clipboard-read", "clipboard-write"], { origin: server.url });
+  // The browser's own menu is none of ours, and would take the keys.
+  await context.addInitScript(() => window.addEventListener("contextmenu", (event) => event.preventDefault()));
+  const page = await context.newPage();
+  const watched = watch(page);
+  const done: string[] = [];
+  const fail = (fault: string): void => {
+    if (process.env.SURVEY) {
+      console.log(`FAULT seed ${seed} n ${done.length} ${page.url().slice(21)}: ${fault}\n      ${done.slice(-4).join("\n      ")}`);
+      return;
+    }
+    throw new Error(`Seed ${seed}, movement ${done.length} at ${page.url()}: ${fault}\n${done.slice(-25).join("\n")}`);
+  };
+  await page.goto(`${server.url}/library`);
+  await page.waitForLoadState("networkidle");
+  for (let n = 0; n < actions; n++) {
+    try {
+      done.push(await chosen(chance)(page, chance));
+      // A moment, as between two quick presses.
+      if (chance() < 0.1) await page.waitForTimeout(100);
+      if ((await bareFocus(page)) !== null) {
+        await page.waitForTimeout(400);
+        const bare = await bareFocus(page);
+        if (bare !== null && !done.at(-1)!.match(/^(Back|Forward|reload|go to)/)) {
+          fail(bare);
+          await page.evaluate(() => document.querySelector("main")?.focus());
+        }
+      }
+    } catch (error) {
+      // The page went away while it was looked at.
+      if (!/Execution context was destroyed|navigat|interrupted/i.test(String(error))) throw error;
+      await page.waitForLoadState("domcontentloaded");
+    }
+    for (const fault of watched.faults()) fail(fault);
+  }
+  await page.waitForTimeout(1500);
+  await page.waitForLoadState("networkidle");
+  for (const fault of watched.faults()) fail(fault);
+  await context.close();
+  await undoAll(server, projects);
+  const last = await stateOf(server, { projects, presets: first.cards.map(({ id }) => id) });
+  for (const part of ["projects", "cards", "folders"] as const) {
+    const [before, after] = [canonicalize(first[part]), canonicalize(last[part])];
+    if (before !== after)
+      fail(`everything undone, the ${part} are not as they were:\n${unlike(before ?? "", after ?? "")}`);
+  }
+}
+
+/** Where two texts begin to differ. */
+function unlike(before: string, after: string): string {
+  const at = [...before].findIndex((letter, n) => letter !== after[n]);
+  const around = (text: string) => text.slice(Math.max(0, at - 80), at + 160);
+  return `${around(before)}\n${around(after)}`;
+}

@@ -1,0 +1,12 @@
+import { beClumsy } from "./clumsy-hand";
+import { test } from "./server";
+
+/** Together 2,000 movements; `npm run bench -- --only clumsy` makes 50,000. */
+const SEEDS = (process.env.CLUMSY_SEEDS ?? "1,2,3,4,5,6,7,8").split(",").map(Number);
+const MOVEMENTS = Number(process.env.CLUMSY_ACTIONS ?? 250);
+
+for (const seed of SEEDS)
+  test(`a clumsy hand breaks nothing, and all it did can be undone: seed ${seed}`, async ({ browser, server }) => {
+    test.setTimeout(60_000 + 1000 * MOVEMENTS);
+    await beClumsy(browser, server, { seed, actions: MOVEMENTS });
+  });
