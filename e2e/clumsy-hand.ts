@@ -305,7 +305,9 @@ export async function beClumsy(browser: Browser, server: Asked, { seed, actions 
   const done: string[] = [];
   const fail = (fault: string): void => {
     if (process.env.SURVEY) {
-      console.log(`FAULT seed ${seed} n ${done.length} ${page.url().slice(21)}: ${fault}\n      ${done.slice(-4).join("\n      ")}`);
+      console.log(
+        `FAULT seed ${seed} n ${done.length} ${page.url().slice(21)}: ${fault}\n      ${done.slice(-4).join("\n      ")}`,
+      );
       return;
     }
     throw new Error(`Seed ${seed}, movement ${done.length} at ${page.url()}: ${fault}\n${done.slice(-25).join("\n")}`);

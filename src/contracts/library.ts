@@ -64,6 +64,8 @@ export const NewPresetsSchema = z.strictObject({
 export const PresetBodySchema = z.strictObject({ preset: PresetRowSchema });
 export const PresetDetailSchema = z.strictObject({
   preset: PresetRowSchema,
+  /** Also what is in the bin, or was put into another, can be looked at: strips may have come from it. */
+  place: z.enum(["library", "bin", "merged"]),
   versions: z.array(VersionRowSchema),
   uses: z.array(UseSchema),
   /** Near copies that were put into it; their versions are there under their own ids. */

@@ -225,7 +225,10 @@ describe("the library", () => {
       ["salt-lanterns", "eighths", 0],
     ]);
     value(await deletePreset(context, "eighths-left-right"));
-    expect((await library.getPreset(context, "eighths-left-right")).ok).toBe(false);
+    // Strips that came from it go on telling by how much they differ, and it can still be opened.
+    const binned = value(await library.getPreset(context, "eighths-left-right", 1));
+    expect([binned.place, binned.uses.length]).toEqual(["bin", 2]);
+    expect(value(await openDraft(context, { preset: "eighths-left-right" })).draft?.preset).toBe("eighths-left-right");
     expect((await deletePreset(context, "eighths-left-right")).ok).toBe(false);
     expect(await names("eighths")).toEqual([]);
   });

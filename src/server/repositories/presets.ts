@@ -17,6 +17,7 @@ import { readCard, readInside } from "../data/stored";
 const sortName = fold;
 
 /** null for one that is not there or is in the bin. */
+/** One that stands in the library. */
 export async function findPreset(db: Executor, id: string): Promise<PresetRow | null> {
   const stored = await withDocuments(db).where("p.id", id).whereNull("p.binned_at").first();
   return stored ? toRow(stored) : null;

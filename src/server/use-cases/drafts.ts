@@ -15,7 +15,7 @@ import { layerOf, layersOf } from "@/core/strips/parts/source";
 import type { Context } from "../store/context";
 import { inTransaction } from "../store/transaction";
 import { type Outcome, failure } from "../failure";
-import { findPreset, findVersion } from "../repositories/presets";
+import { findFiled, findVersion } from "../repositories/presets";
 import * as projects from "../repositories/projects";
 import { bodyOf, getProject } from "./projects";
 
@@ -65,7 +65,7 @@ async function findDraftSource(
 ): Promise<Outcome<DraftSource>> {
   if (id === null && instrument !== undefined) return instrumentDraft(instrument, sample);
   if (id === null) return ok(NOTHING_YET);
-  const preset = await findPreset(db, id);
+  const preset = await findFiled(db, id);
   if (!preset) return failure("notFound", `There is no preset “${id}” here.`, { path: "preset" });
   const version = wanted ?? preset.version;
   const { name } = preset.card;

@@ -179,13 +179,15 @@ describe("versions", () => {
     const { id } = value(await savePreset(context, { preset: newPreset("Rim") }));
     value(await saveVersion(context, id, { baseVersion: 1, content: CHAINS[1]! }));
     value(await deletePreset(context, id));
-    expect(refused(await getPreset(context, id)).code).toBe("notFound");
+    expect(value(await getPreset(context, id)).place).toBe("bin");
+    expect(refused(await saveVersion(context, id, { baseVersion: 2, content: CHAINS[0]! })).code).toBe("notFound");
     value(await walkLibrary(context, "undo"));
-    expect(value(await getPreset(context, id)).versions).toHaveLength(2);
+    expect(value(await getPreset(context, id))).toMatchObject({ place: "library", versions: { length: 2 } });
     value(await walkLibrary(context, "redo"));
     expect((await listBin(context)).map((b) => b.id)).toEqual([id]);
     value(await emptyBin(context, [id]));
     expect(await listBin(context)).toEqual([]);
+    expect(refused(await getPreset(context, id)).code).toBe("notFound");
     expect((await context.db("preset_versions").where({ preset: id })).length).toBe(0);
   });
 });

@@ -26,8 +26,9 @@ const notFound = (what: string, id: string) => failure("notFound", `There is no 
 
 /** A preset with its versions and uses; with `version`, that version's content in place of the newest. */
 export async function getPreset({ db }: Context, id: string, version?: number): Promise<Outcome<PresetDetail>> {
-  const newest = await presets.findPreset(db, id);
-  if (!newest) return notFound("preset", id);
+  const filed = await presets.findFiled(db, id);
+  if (!filed) return notFound("preset", id);
+  const { binned, mergedInto, ...newest } = filed;
   const chosen = version === undefined ? null : await presets.findVersion(db, id, version);
   if (version !== undefined && !chosen)
     return failure("notFound", `“${newest.card.name}” has no version ${version}.`, { path: "version" });
@@ -39,6 +40,7 @@ export async function getPreset({ db }: Context, id: string, version?: number): 
   const uses = await Promise.all([id, ...merged.map((m) => m.id)].map((one) => usesOf(db, one)));
   return ok({
     preset,
+    place: binned ? "bin" : mergedInto !== null ? "merged" : "library",
     versions: [...(await presets.listVersions(db, id))],
     uses: uses.flat(),
     merged: [...merged],

@@ -8,7 +8,7 @@ import type { Step } from "@/core/recall/steps";
 import { ok } from "@/core/result";
 import type { Context } from "../store/context";
 import { type Outcome, failure } from "../failure";
-import { findPreset, findVersion } from "../repositories/presets";
+import { findFiled, findVersion } from "../repositories/presets";
 import { findProject } from "../repositories/projects";
 
 type SourceRequest = PlanRequest["requests"][number]["source"];
@@ -19,7 +19,7 @@ async function findSource({ db }: Context, source: SourceRequest, path: string):
     if (problem) return failure("notUnderstood", problem.message, { path: `${path}.content.${problem.path}` });
     return ok({ content: completeContent(source.content), from: null, name: source.name });
   }
-  const preset = await findPreset(db, source.preset);
+  const preset = await findFiled(db, source.preset);
   if (!preset) return failure("notFound", `There is no preset “${source.preset}” here.`, { path: `${path}.preset` });
   const version = source.version ?? preset.version;
   const saved = await findVersion(db, preset.id, version);

@@ -50,8 +50,8 @@ function BackToStrip({ name }: { readonly name: string }) {
   );
 }
 
-function whereOf({ isDraft, reference, place, strip, editing }: BenchState): string {
-  if (isDraft) return reference ? "from the library" : "new";
+function whereOf({ isDraft, reference, saved, place, strip, editing }: BenchState): string {
+  if (isDraft) return !reference ? "new" : saved?.isBinned ? "in the bin" : "from the library";
   const inside = place.layer === null ? "" : "effects inside ";
   return `${inside}strip ${strip?.look.name} of ${editing.body?.project.name}`;
 }

@@ -74,9 +74,10 @@ export function useSaveAgain({ place, gesture }: Bench): () => void {
     const { strip, project } = now;
     const reference = place.layer === null ? referenceOf(strip) : null;
     if (!reference) return ask(strip);
-    const saved = (await api.getPreset(reference.preset, reference.version)).preset;
+    const { preset: saved, place: lies } = await api.getPreset(reference.preset, reference.version);
     const content = contentNow(saved.content, strip, project);
-    if (!content) return ask(strip);
+    // What comes with a pack is read only, and what is in the bin gets no versions: the sheet makes a new one of it.
+    if (!content || saved.pack !== null || lies !== "library") return ask(strip);
     if (overtaking === undefined && differencesFrom(strip, saved.content).length === 0) return;
     try {
       const { preset } = await api.saveVersion(reference.preset, overtaking ?? reference.version, content);
@@ -91,8 +92,6 @@ export function useSaveAgain({ place, gesture }: Bench): () => void {
   };
   const refused = (error: unknown, strip: Strip): void => {
     const known = error instanceof api.ApiFailure ? error.error : null;
-    // What comes with a pack is read only: the sheet makes one of the person's own of it.
-    if (known && "path" in known && known.path === "pack") ask(strip);
     if (known?.code !== "stale") return void sayError(errorText(error));
     const { version } = known.detail as { version: number };
     sayError(errorText(error), {

@@ -19,6 +19,8 @@ interface Saved {
   readonly content: Content | null;
   /** The newest version of that preset; null where there is none. */
   readonly newest: number | null;
+  /** It is not in the library any more, though it can be looked at. */
+  readonly isBinned: boolean;
 }
 
 export interface Compared {
@@ -96,12 +98,13 @@ function useSaved(reference: PresetRef | null): Saved | null {
   });
   const content = reference ? query.data?.preset.content : undefined;
   const newest = query.data ? Math.max(...query.data.versions.map((v) => v.version)) : null;
+  const isBinned = query.data ? query.data.place !== "library" : false;
   const { preset, version, name } = reference ?? {};
   return useMemo(() => {
     if (!content || preset === undefined || version === undefined || name === undefined) return null;
     const inserts = asStrip(withFrom(content, { preset, version, name }))?.inserts;
-    return { content, newest, chain: inserts ?? EMPTY_CHAIN };
-  }, [content, newest, preset, version, name]);
+    return { content, newest, isBinned, chain: inserts ?? EMPTY_CHAIN };
+  }, [content, newest, isBinned, preset, version, name]);
 }
 
 const processorOf = (content: Content): Processor | null => {
@@ -135,7 +138,7 @@ function useOwnPresets(chain: Chain): OwnPresets {
 /** Each plugin as its own preset has it; null where none has come from one. */
 function partsAsSaved(chain: Chain, own: OwnPresets): Saved | null {
   const has = processorsOf(chain).some((p) => p.from && own(p.from) !== null);
-  return has ? { content: null, newest: null, chain: asInPluginPresets(chain, own) } : null;
+  return has ? { content: null, newest: null, isBinned: false, chain: asInPluginPresets(chain, own) } : null;
 }
 
 const nameOfVersion = ({ preset, version }: PresetRef): string => `${preset} ${version}`;

@@ -95,12 +95,18 @@ export function useKeepFocus(): void {
       attributes: true,
       attributeFilter: ["disabled", "hidden", "inert"],
     });
+    // A press beside everything, as on what lies behind a sheet, takes the focus away without a change of the page.
+    const onFocusOut = ({ relatedTarget }: FocusEvent) => {
+      if (relatedTarget === null) drawn = requestAnimationFrame(() => document.hasFocus() && keep());
+    };
     window.addEventListener("focusin", onFocusIn);
+    window.addEventListener("focusout", onFocusOut);
     keep();
     return () => {
       changes.disconnect();
       cancelAnimationFrame(drawn);
       window.removeEventListener("focusin", onFocusIn);
+      window.removeEventListener("focusout", onFocusOut);
     };
   }, []);
 }

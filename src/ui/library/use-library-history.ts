@@ -16,7 +16,8 @@ export function useLibraryHistory(): readonly Action[] {
   const walk = (direction: "undo" | "redo") =>
     inFilingLine(async () => {
       // Of quick presses the last may find that all has been taken back.
-      if ((await api.libraryHistory()).history[direction] === null) return sayError(`There is nothing to ${direction}.`);
+      if ((await api.libraryHistory()).history[direction] === null)
+        return sayError(`There is nothing to ${direction}.`);
       const { walked } = await api.walkLibrary(direction);
       await refetchLibrary(queries);
       say(wordsOfWalk(direction, walked));

@@ -48,14 +48,16 @@ export function useOwnShortcuts(): void {
       queryFn: () => api.getPreset(id),
       retry: false,
     })),
-    combine: (answers) => new Map(answers.map(({ data }, at) => [presets[at] ?? "", data?.preset ?? null])),
+    combine: (answers) =>
+      new Map(answers.map(({ data }, at) => [presets[at] ?? "", data?.place === "library" ? data.preset : null])),
   });
   const apply = async (id: string) => {
     try {
-      const { preset } = await queries.fetchQuery({
+      const { preset, place } = await queries.fetchQuery({
         queryKey: [...KEYS.preset(id), "detail"],
         queryFn: () => api.getPreset(id),
       });
+      if (place !== "library") throw new Error("It is in the bin.");
       if (bench) bench.put(preset);
       else recall.apply(preset);
     } catch {

@@ -17,7 +17,7 @@ export function usePresetNames(ids: readonly string[]): (id: string) => string {
       const names = new Map(
         answers.map(({ data, isPending }, at) => [
           presets[at],
-          data?.preset.card.name ?? (isPending ? "…" : "a preset that is gone"),
+          data?.place === "library" ? data.preset.card.name : isPending ? "…" : "a preset that is gone",
         ]),
       );
       return (id: string) => names.get(id) ?? "…";

@@ -24,7 +24,7 @@ async function lookUp(subject: Subject): Promise<Known> {
   // What it was loaded from may be in the bin by now.
   const loaded = from
     ? await api.getPreset(from.preset).then(
-        ({ preset }) => preset,
+        ({ preset, place }) => (place === "library" ? preset : null),
         () => null,
       )
     : null;

@@ -33,6 +33,7 @@ async function contentOf(queries: QueryClient, preset: string, version: number |
     queryFn: () => api.getPreset(preset, version ?? undefined),
     retry: false,
   });
+  if (detail.place !== "library") throw new Error("It is in the bin.");
   return detail.preset;
 }
 

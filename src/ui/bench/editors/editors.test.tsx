@@ -381,7 +381,14 @@ describe("the transfer line", () => {
 });
 
 describe("the picture of an equaliser", () => {
-  const BAND = { "band1.type": BAND_TYPES.indexOf("bell"), "band1.used": 1, "band1.on": 1, "band1.freq": 1000, "band1.gain": 24, "band1.q": 1 };
+  const BAND = {
+    "band1.type": BAND_TYPES.indexOf("bell"),
+    "band1.used": 1,
+    "band1.on": 1,
+    "band1.freq": 1000,
+    "band1.gain": 24,
+    "band1.q": 1,
+  };
   const yOf = (element: Element) =>
     Number(/translate\([^ ]+ ([^)]+)\)/.exec(element.getAttribute("transform") ?? "")?.[1]);
   const grid = () => [...document.querySelectorAll("svg.plot text.num-small")].map((t) => t.textContent);

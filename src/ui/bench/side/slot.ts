@@ -1,13 +1,15 @@
 "use client";
 
-import { presetRef } from "@/core/presets/preset";
+import { type Content, presetRef } from "@/core/presets/preset";
 import { useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetRef } from "@/core/chains/chain";
 import * as gestures from "@/core/recall/gestures";
 import type { Layer } from "@/core/strips/parts/source";
 import { errorText } from "../../kit/error-text";
+import { createLine } from "../../kit/in-line";
 import { say, sayError } from "../../kit/say";
 import { holdersOf } from "../../save/holders";
 import { openSave } from "../../save/save";
@@ -29,20 +31,31 @@ export function saveSlotAs({ place, strip }: Bench, act: BenchGestures, slot: ge
 }
 
 /** What stands in the slot as the next version of the preset that it came from. */
-export function useSaveSlot(bench: Bench, slot: gestures.Slot) {
+export function useSaveSlot(bench: Bench, act: BenchGestures, slot: gestures.Slot) {
   const queries = useQueryClient();
-  return async (from: PresetRef): Promise<void> => {
+  // Of quick presses the second finds its version saved by the first.
+  const overtaken = useRef<PresetRef | null>(null);
+  const [line] = useState(createLine);
+  const save = async (from: PresetRef): Promise<void> => {
     const content = gestures.contentOfSlot(slot, bench.chain);
-    if (!content) return;
+    if (!content || overtaken.current === from) return;
     try {
-      const { preset } = await api.saveVersion(from.preset, from.version, content);
-      const saved = presetRef(preset);
-      void bench.gesture(`Save version ${saved.version}`, (hand) => gestures.followInSlot(hand, slot, saved));
-      await queries.invalidateQueries({ queryKey: KEYS.presets });
-      const { heldBy } = await api.getPreset(preset.id);
-      say(`Saved version ${preset.version} of “${preset.card.name}”. Earlier ones are kept.${holdersOf(heldBy)}`);
+      const { preset: saved, place } = await api.getPreset(from.preset);
+      // What comes with a pack is read only, and what is in the bin gets no versions.
+      if (saved.pack !== null || place !== "library") return saveSlotAs(bench, act, slot);
+      return await saveOver(from, content);
     } catch (error) {
       sayError(errorText(error));
     }
   };
+  const saveOver = async (from: PresetRef, content: Content): Promise<void> => {
+    const { preset } = await api.saveVersion(from.preset, from.version, content);
+    overtaken.current = from;
+    const saved = presetRef(preset);
+    void bench.gesture(`Save version ${saved.version}`, (hand) => gestures.followInSlot(hand, slot, saved));
+    await queries.invalidateQueries({ queryKey: KEYS.presets });
+    const { heldBy } = await api.getPreset(preset.id);
+    say(`Saved version ${preset.version} of “${preset.card.name}”. Earlier ones are kept.${holdersOf(heldBy)}`);
+  };
+  return (from: PresetRef) => line(() => save(from));
 }

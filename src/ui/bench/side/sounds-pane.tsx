@@ -183,7 +183,7 @@ interface FootProps extends Props {
 /** What can be done with the sound that stands in the slot. */
 function SlotFoot({ bench, act, instrument, slot, onLoad }: FootProps) {
   const queries = useQueryClient();
-  const saveOver = useSaveSlot(bench, slot);
+  const saveOver = useSaveSlot(bench, act, slot);
   const from = gestures.presetInSlot(slot, bench.chain);
   const plugin = gestures.pluginOf(slot);
   const model = plugin ? findModel(plugin.model) : null;

@@ -1,0 +1,225 @@
+import type { Page } from "@playwright/test";
+import { expect } from "./server";
+
+/** Each screen, sheet and pane: its name, its address, and what is done until it stands there. */
+export type Look = readonly [name: string, path: string, ready: (page: Page) => Promise<void>];
+
+export const LOOKED_AT: readonly Look[] = [
+  ["library", "/library", async (page) => expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible()],
+  [
+    "library, nothing found",
+    "/library?q=zzz",
+    async (page) => expect(page.getByText("No sound matches")).toBeVisible(),
+  ],
+  [
+    "library, filters chosen",
+    "/library?only=artist%3A%22Copper%20Heron%22&q=warm",
+    async (page) => expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible(),
+  ],
+  [
+    "card of many",
+    "/library",
+    async (page) => {
+      await page.getByRole("listbox", { name: "Sounds" }).getByRole("option").first().click();
+      await page.keyboard.press("Shift+ArrowDown");
+      await page.keyboard.press("e");
+      await expect(page.getByRole("dialog")).toBeVisible();
+    },
+  ],
+  [
+    "names by pattern",
+    "/library",
+    async (page) => {
+      await page.getByRole("listbox", { name: "Sounds" }).getByRole("option").first().click();
+      await page.keyboard.press("Control+a");
+      await page.keyboard.press("r");
+      await expect(page.getByRole("dialog")).toBeVisible();
+    },
+  ],
+  [
+    "two versions",
+    "/library?q=cello+wood",
+    async (page) => {
+      await page.getByRole("listbox", { name: "Sounds" }).getByRole("option").first().click();
+      await page.keyboard.press("c");
+      await expect(page.getByRole("row", { name: /Band 1 gain/ })).toBeVisible();
+    },
+  ],
+  [
+    "bin",
+    "/library",
+    async (page) => {
+      await page.getByRole("button", { name: "Bin", exact: true }).click();
+      await expect(page.getByRole("dialog")).toContainText("Nothing is in the bin");
+    },
+  ],
+  [
+    "new folder",
+    "/library",
+    async (page) => {
+      await page.getByRole("button", { name: "New folder" }).click();
+      await expect(page.getByRole("dialog")).toBeVisible();
+    },
+  ],
+  [
+    "near copies",
+    "/library",
+    async (page) => {
+      await page.getByRole("button", { name: "Near copies" }).click();
+      await expect(page.getByRole("dialog")).toContainText("group");
+    },
+  ],
+  [
+    "names to mend",
+    "/library",
+    async (page) => {
+      await page.getByRole("button", { name: "Names to mend" }).click();
+      await expect(page.getByRole("dialog").getByRole("textbox").first()).toBeVisible();
+    },
+  ],
+  [
+    "card of a sound, to be changed",
+    "/library?q=echo%20into%20fog",
+    async (page) => {
+      await page.getByRole("button", { name: "Change", exact: true }).first().click();
+      await expect(page.getByRole("dialog")).toContainText("measured:");
+    },
+  ],
+  [
+    "save sheet of several strips",
+    "/projects/ferry-light",
+    async (page) => {
+      await page.getByRole("row", { name: /Nyckelharpa/ }).click();
+      await page.keyboard.press("Shift+ArrowDown");
+      await page.keyboard.press("Shift+ArrowDown");
+      await page.keyboard.press("Control+s");
+      await expect(page.getByRole("dialog")).toContainText("Save 3 presets");
+    },
+  ],
+  ["plugins", "/plugins", async (page) => expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible()],
+  ["bench, nothing on it", "/bench", async (page) => expect(page.getByText("Nothing is on the bench")).toBeVisible()],
+  ["bench, new sound", "/bench?new=1", async (page) => expect(page.getByText("No plugins yet")).toBeVisible()],
+  [
+    "bench, equaliser",
+    "/bench?project=tidemill-tour&strip=narrator",
+    async (page) => expect(page.getByRole("group", { name: "Response of the equaliser" })).toBeVisible(),
+  ],
+  [
+    "bench, compressor",
+    "/bench?project=salt-lanterns&strip=voice",
+    async (page) => {
+      await page.getByRole("button", { name: /^Catch/ }).click();
+      await expect(page.getByRole("group", { name: "Transfer line" })).toBeVisible();
+    },
+  ],
+  [
+    "bench, delay",
+    "/bench?preset=vibraphone-halo",
+    async (page) => {
+      await page.getByRole("button", { name: /^Multi-tap delay/ }).click();
+      await expect(page.getByRole("group", { name: "Taps in time and pan" })).toBeVisible();
+    },
+  ],
+  [
+    "projects",
+    "/projects",
+    async (page) => expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible(),
+  ],
+  [
+    "ledger",
+    "/projects/salt-lanterns",
+    async (page) => expect(page.getByRole("row", { name: /Nyckelharpa/ })).toBeVisible(),
+  ],
+  [
+    "plan",
+    "/projects/neap-tide/plan?preset=frame-drum-close&version=1&strips=vibes-high,patch-line",
+    async (page) => expect(page.getByRole("button", { name: /Apply 8 changes/ })).toBeVisible(),
+  ],
+  [
+    "save sheet",
+    "/bench?project=salt-lanterns&strip=voice",
+    async (page) => {
+      await page.getByRole("button", { name: "Save as…" }).click();
+      await expect(page.getByRole("dialog")).toBeVisible();
+    },
+  ],
+  [
+    "bench, lanes and macros",
+    "/bench?preset=harmonium-two-amplifiers",
+    async (page) => {
+      await page.getByRole("radio", { name: /^Macros/ }).click();
+      await expect(page.getByRole("slider", { name: "Place", exact: true })).toBeVisible();
+    },
+  ],
+  [
+    "bench, instrument",
+    "/bench?project=neap-tide&strip=ghost-vibes",
+    async (page) => {
+      await page.getByRole("button", { name: "Layer Vibraphone" }).click();
+      await expect(page.getByRole("img", { name: "Course of a note" })).toBeVisible();
+    },
+  ],
+  [
+    "bench, sounds",
+    "/bench?preset=two-to-one",
+    async (page) => {
+      await page.getByRole("radio", { name: "Sounds" }).click();
+      await expect(
+        page
+          .getByRole("list", { name: /^Sounds for/ })
+          .getByRole("button")
+          .first(),
+      ).toBeVisible();
+    },
+  ],
+  [
+    "bench, check",
+    "/bench?project=salt-lanterns&strip=eighths",
+    async (page) => {
+      await page.getByRole("radio", { name: /^Check/ }).click();
+      await expect(page.getByRole("heading", { name: "Remarks" })).toBeVisible();
+    },
+  ],
+  [
+    "bench, other model",
+    "/bench?project=salt-lanterns&strip=strings",
+    async (page) => {
+      await page.getByRole("button", { name: "Other model" }).click();
+      await page.getByRole("menuitem", { name: "Console EQ" }).click();
+      await expect(page.getByRole("dialog")).toContainText("on average");
+    },
+  ],
+  [
+    "meters",
+    "/bench?preset=voice-ease",
+    async (page) => {
+      await page.getByRole("button", { name: /open the meters/ }).click();
+      await expect(page.getByText("Correlation of the sides")).toBeVisible();
+    },
+  ],
+  [
+    "shortcuts",
+    "/library",
+    async (page) => {
+      await expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible();
+      await page.keyboard.press("?");
+      await expect(page.getByRole("dialog")).toContainText("matching loudness");
+    },
+  ],
+  [
+    "action field",
+    "/projects/salt-lanterns",
+    async (page) => {
+      await expect(page.getByRole("row", { name: /Nyckelharpa/ })).toBeVisible();
+      await page.keyboard.press("Control+k");
+      await page.keyboard.type("day");
+      await expect(page.getByRole("option", { name: /Day or Lamp/ })).toBeVisible();
+    },
+  ],
+  [
+    "no such address",
+    "/nowhere",
+    async (page) => expect(page.getByText("There is nothing at this address")).toBeVisible(),
+  ],
+  ["no such project", "/projects/nowhere", async (page) => expect(page.getByText("There is no project")).toBeVisible()],
+];
