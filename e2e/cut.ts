@@ -85,11 +85,16 @@ export function whatIsCut(page: Page): Promise<string[]> {
       range.selectNodeContents(text);
       const lost = lostSide(range.getBoundingClientRect(), holder);
       if (!lost) continue;
+      // What is shortened is told where the pointer rests.
+      holder.dispatchEvent(new PointerEvent("pointerover", { bubbles: true }));
       const style = getComputedStyle(lost.by);
       const isSigned = style.textOverflow === "ellipsis" || style.webkitLineClamp !== "none";
-      const told = [...document.querySelectorAll("[title]")].some(
-        (e) => e.contains(holder) && (e.getAttribute("title") ?? "").includes(text.data.trim()),
-      );
+      const all = text.data.trim();
+      const told = [...document.querySelectorAll("[title]")].some((e) => {
+        const title = e.getAttribute("title") ?? "";
+        // A name is told where a sentence around it is shortened.
+        return e.contains(holder) && title !== "" && (title.includes(all) || all.includes(title));
+      });
       const isNamed =
         holder
           .closest("button, [role=option], [role=row], a")

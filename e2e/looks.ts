@@ -133,7 +133,7 @@ export const LOOKED_AT: readonly Look[] = [
   [
     "plan",
     "/projects/neap-tide/plan?preset=frame-drum-close&version=1&strips=vibes-high,patch-line",
-    async (page) => expect(page.getByRole("button", { name: /Apply 8 changes/ })).toBeVisible(),
+    async (page) => expect(page.getByRole("button", { name: /Apply 7 changes/ })).toBeVisible(),
   ],
   [
     "save sheet",

@@ -15,6 +15,7 @@ import { useOwnShortcuts } from "../plan/own-shortcuts";
 import { ActionField } from "./action-field";
 import { useInHand } from "../projects/in-hand";
 import { useKeepFocus } from "../kit/keep-focus";
+import { useTellShortened } from "../kit/tell-shortened";
 import { Rail } from "./rail";
 import { SCREENS, benchAddress } from "./screens";
 import { openShortcuts, useShortcuts } from "./shortcuts";
@@ -73,6 +74,7 @@ export function Frame({ theme, children }: { readonly theme: Theme | null; reado
   const inHand = useOpenProject(hand.project);
   useActionKeys();
   useKeepFocus();
+  useTellShortened();
   useOwnShortcuts();
   useActions(
     [

@@ -31,7 +31,7 @@ export function Segments<T extends string>({ label, options, value, onChange, sm
       aria-label={label}
       value={value}
       onValueChange={(next) => next !== "" && onChange(next as T)}
-      className="inline-flex w-fit rounded-card border border-edge bg-card"
+      className="inline-flex w-fit max-w-full flex-wrap rounded-card border border-edge bg-card"
     >
       {options.map((option) => (
         <ToggleGroup.Item
@@ -42,7 +42,7 @@ export function Segments<T extends string>({ label, options, value, onChange, sm
           className={cx(
             ITEM,
             "relative",
-            tight ? "px-[6px] py-px text-small whitespace-nowrap" : small ? "px-[10px] py-px" : "px-[11px] py-[3px]",
+            tight ? "px-[5px] py-px text-small whitespace-nowrap" : small ? "px-[10px] py-px" : "px-[11px] py-[3px]",
           )}
         >
           {option.label}

@@ -23,7 +23,7 @@ export function Sheet({ open, onClose, title, aside, children, className }: Prop
         <Dialog.Content
           aria-describedby={undefined}
           className={cx(
-            "fixed top-[64px] outline-none left-[calc(50vw+66px)] z-40 flex max-h-[calc(100vh-136px)] -translate-x-1/2 flex-col gap-[14px] overflow-auto rounded-card border border-edge bg-card px-[22px] py-[18px]",
+            "fixed top-[64px] outline-none left-[calc(50vw+66px)] z-40 flex max-w-[calc(100vw-156px)] max-h-[calc(100vh-136px)] -translate-x-1/2 flex-col gap-[14px] overflow-auto rounded-card border border-edge bg-card px-[22px] py-[18px]",
             className,
           )}
         >

@@ -26,6 +26,7 @@ export function Meters({ anchor, onClose }: Props) {
           side="top"
           align="end"
           sideOffset={12}
+          sticky="always"
           aria-label="Meters"
           className="z-40 grid w-[460px] gap-3 rounded-card border border-edge bg-card p-4 outline-none"
           onCloseAutoFocus={() => anchor.current?.focus()}

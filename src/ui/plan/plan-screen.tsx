@@ -122,7 +122,7 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
     <section aria-label="Plan" className="flex h-full min-w-0 flex-col">
       <header className="flex flex-none items-baseline gap-3 px-4 pt-[14px] pb-[10px]">
         <h1 className="h1 truncate">Apply “{preset.card.name}”</h1>
-        <p className="whitespace-nowrap text-soft">
+        <p className="min-w-[30%] truncate text-soft">
           version {preset.version}, onto {targetWords} of {project.name}
         </p>
       </header>
