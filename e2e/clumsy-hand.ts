@@ -1,21 +1,11 @@
 import type { Browser, Page } from "@playwright/test";
 import canonicalize from "canonicalize";
+import { type Random, seededRandom } from "@/core/random";
 
 /*
  * A hand that presses, clicks, drags, goes back and reloads at random, quickly and without waiting. After each movement nothing may
  * have gone wrong; when everything is undone at the end, all is as it was.
  */
-
-/** Mulberry32 (T. Ettinger, 2017): the same seed, the same numbers, 0 up to 1. */
-function chances(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
 
 const KEYS = [
   ..."abcdefghiklmnopqrtuvxy".split(""),
@@ -102,14 +92,18 @@ interface Watch {
 function watch(page: Page): Watch {
   let faults: string[] = [];
   page.on("console", (message) => {
-    if (message.type() === "error") faults.push(`console: ${message.text()} ${message.location().url}`);
+    // What the server refused is told with its reason below.
+    if (message.type() === "error" && !message.text().startsWith("Failed to load resource"))
+      faults.push(`console: ${message.text()}`);
   });
   page.on("pageerror", (error) => faults.push(`thrown: ${error.message}`));
   page.on("response", (response) => {
-    if (response.status() >= 500 || response.status() === 409)
-      faults.push(
-        `${response.status()} ${response.request().method()} ${response.url()} ${response.request().postData()?.slice(0, 300) ?? ""}`,
-      );
+    if (response.status() < 400) return;
+    const request = `${response.request().method()} ${response.url()} ${response.request().postData()?.slice(0, 300) ?? ""}`;
+    void response.text().then(
+      (text) => faults.push(`${response.status()} ${request}\n      ${text.slice(0, 300)}`),
+      () => faults.push(`${response.status()} ${request}`),
+    );
   });
   page.on("download", (download) => void download.cancel().catch(() => undefined));
   // A chooser that nobody answers would stand there for ever.
@@ -123,9 +117,9 @@ function watch(page: Page): Watch {
   };
 }
 
-type Movement = (page: Page, chance: () => number) => Promise<string>;
+type Movement = (page: Page, chance: Random) => Promise<string>;
 
-const pick = <T>(all: readonly T[], chance: () => number): T => all[Math.floor(chance() * all.length)]!;
+const pick = <T>(all: readonly T[], chance: Random): T => all[Math.floor(chance() * all.length)]!;
 
 const press: Movement = async (page, chance) => {
   const key = pick(KEYS, chance);
@@ -218,7 +212,7 @@ const MOVEMENTS: readonly (readonly [Movement, number])[] = [
 ];
 const WEIGHT = MOVEMENTS.reduce((sum, [, weight]) => sum + weight, 0);
 
-function chosen(chance: () => number): Movement {
+function chosen(chance: Random): Movement {
   let left = chance() * WEIGHT;
   return MOVEMENTS.find(([, weight]) => (left -= weight) < 0)?.[0] ?? press;
 }
@@ -291,7 +285,7 @@ export interface Clumsy {
 
 /** Resolves when nothing went wrong; rejects with the seed, what was done before it, and what it was. */
 export async function beClumsy(browser: Browser, server: Asked, { seed, actions }: Clumsy): Promise<void> {
-  const chance = chances(seed);
+  const chance = seededRandom(seed);
   const draft = (await ask<Body>(server, "POST", "/api/drafts", { preset: "rim-and-air" })).project.id;
   const listed = await ask<{ projects: { id: string }[] }>(server, "GET", "/api/projects");
   const projects = [...listed.projects.map(({ id }) => id), draft];

@@ -1,13 +1,13 @@
 import type { Metadata } from "next";
-import { Suspense } from "react";
+import { Screen } from "@/ui/kit/screen";
 import { Bench } from "@/ui/bench/bench";
 
 export const metadata: Metadata = { title: "Bench" };
 
 export default function Page() {
   return (
-    <Suspense>
+    <Screen>
       <Bench />
-    </Suspense>
+    </Screen>
   );
 }

@@ -1,13 +1,13 @@
 import type { Metadata } from "next";
-import { Suspense } from "react";
+import { Screen } from "@/ui/kit/screen";
 import { Library } from "@/ui/library/library";
 
 export const metadata: Metadata = { title: "Library" };
 
 export default function Page() {
   return (
-    <Suspense>
+    <Screen>
       <Library />
-    </Suspense>
+    </Screen>
   );
 }

@@ -1,13 +1,13 @@
 import type { Metadata } from "next";
-import { Suspense } from "react";
+import { Screen } from "@/ui/kit/screen";
 import { Plugins } from "@/ui/plugins/plugins";
 
 export const metadata: Metadata = { title: "Plugins" };
 
 export default function Page() {
   return (
-    <Suspense>
+    <Screen>
       <Plugins />
-    </Suspense>
+    </Screen>
   );
 }

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { cleanup, fireEvent, render, screen, waitFor } from "@testing-library/react";
 import { useState } from "react";
-import { afterEach, describe, expect, it } from "vitest";
+import { afterEach, describe, expect, it, vi } from "vitest";
 import { inPlaceKeys } from "./in-place";
 import { useKeepFocus } from "./keep-focus";
 import { Sheet } from "./sheet";
@@ -106,5 +106,15 @@ describe("the focus", () => {
     fireEvent.keyDown(name, { key: "Escape" });
     await hasFocus(button("before"));
     expect(name.value).toBe("Cello");
+  });
+
+  it("stays where it was when one presses beside everything", async () => {
+    vi.spyOn(document, "hasFocus").mockReturnValue(true);
+    render(<Screen />);
+    button("before").focus();
+    // As the browser does on what lies behind a sheet.
+    button("before").blur();
+    expect(document.activeElement).toBe(document.body);
+    await hasFocus(button("before"));
   });
 });

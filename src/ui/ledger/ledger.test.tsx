@@ -7,10 +7,13 @@ import { Keys, press } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
 import { goTo, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
+import type { Processor } from "@/core/chains/chain";
+import { chainOf } from "@/core/presets/preset";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { getPreset, saveVersion } from "@/server/use-cases/library";
-import { getProject } from "@/server/use-cases/projects";
+import { getProject, listRevisions } from "@/server/use-cases/projects";
+import { useEnabledActions } from "../actions/actions";
 import { useInHand } from "../projects/in-hand";
 import { useSave } from "../save/save";
 import { Ledger } from "./ledger";
@@ -32,6 +35,16 @@ beforeEach(async () => {
 });
 
 afterEach(() => house.close());
+
+/** An action that the field would list, as a button. */
+function Offered({ id }: { readonly id: string }) {
+  const action = useEnabledActions().find((a) => a.id === id);
+  return action ? (
+    <button type="button" onClick={action.run}>
+      {action.title}
+    </button>
+  ) : null;
+}
 
 async function open(id = "salt-lanterns"): Promise<void> {
   goTo(`/projects/${id}`);
@@ -80,6 +93,39 @@ describe("the ledger", () => {
     await open();
     await waitFor(() =>
       expect(row("Voice").textContent).toContain(`version ${from!.version} of ${preset.version + 1}`),
+    );
+  });
+
+  it("takes the newest version onto what is chosen by one action, value by value, and back by one undo", async () => {
+    const before = (await stored()).project.strips.find((s) => s.id === "voice")!;
+    const { preset, version } = before.inserts.from!;
+    const saved = value(await getPreset(house.context, preset)).preset;
+    const content = structuredClone(saved.content);
+    const eq = chainOf(content).nodes[0] as Processor;
+    (eq.values as Record<string, number>)["band1.freq"] = 123;
+    value(await saveVersion(house.context, preset, { baseVersion: saved.version, content }));
+    goTo("/projects/salt-lanterns");
+    house.show(
+      <>
+        <Keys />
+        <Offered id="take-newest" />
+        <Ledger id="salt-lanterns" />
+      </>,
+    );
+    await waitFor(() => expect(row("Voice").textContent).toContain(`version ${version} of ${saved.version + 1}`));
+    fireEvent.click(row("Voice"));
+    fireEvent.click(await screen.findByRole("button", { name: "Take the newest version on 1 strip" }));
+    await waitFor(async () =>
+      expect((await stored()).project.strips.find((s) => s.id === "voice")!.inserts.from?.version).toBe(
+        saved.version + 1,
+      ),
+    );
+    const steps = value(await listRevisions(house.context, "salt-lanterns"))[0]?.steps ?? [];
+    expect(steps.map((step) => step.kind).toSorted()).toEqual(expect.arrayContaining(["setFrom", "setValue"]));
+    expect(steps.some((step) => step.kind === "placeNode")).toBe(false);
+    press("z", { ctrlKey: true });
+    await waitFor(async () =>
+      expect((await stored()).project.strips.find((s) => s.id === "voice")!.inserts).toEqual(before.inserts),
     );
   });
 

@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import { Suspense } from "react";
+import { Screen } from "@/ui/kit/screen";
 import { PlanScreen } from "@/ui/plan/plan-screen";
 
 export const metadata: Metadata = { title: "Plan" };
@@ -7,8 +7,8 @@ export const metadata: Metadata = { title: "Plan" };
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   return (
-    <Suspense>
+    <Screen>
       <PlanScreen id={id} />
-    </Suspense>
+    </Screen>
   );
 }
