@@ -180,7 +180,8 @@ const away: Movement = async (page, chance) => {
   const way = chance();
   if (way < 0.4) {
     const { origin } = new URL(page.url());
-    await page.evaluate(() => history.back());
+    // The page may be gone before it has answered.
+    await page.evaluate(() => history.back()).catch(() => undefined);
     await page.waitForTimeout(50);
     // Before the first page there is none of ours.
     if (!page.url().startsWith(origin)) await page.goto(`${origin}/library`, { waitUntil: "domcontentloaded" });

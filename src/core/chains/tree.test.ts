@@ -4,7 +4,7 @@ import { EFFECTS } from "../processors/models";
 import { noise } from "../sound/testing";
 import { WIRED, processor } from "../recall/testing/wired";
 import { beatsPerMinute } from "../units/quantities";
-import { EMPTY_CHAIN } from "./chain";
+import { type ChainNode, EMPTY_CHAIN } from "./chain";
 import { findChainProblem } from "./problems";
 import {
   processorsOf,
@@ -57,6 +57,8 @@ describe("a chain as a tree", () => {
   it("says why a node may not stand somewhere", () => {
     const split = findNode(WIRED, "split")!.node;
     const section = findNode(WIRED, "pedals")!.node;
+    const around = { type: "section", key: "outer", name: "Outer", enabled: true, nodes: [section] } as ChainNode;
+    expect(findMisplaced(WIRED, around, null)).toMatch(/top of a chain/);
     expect(findMisplaced(WIRED, processor("x"), "inner")).toBeNull();
     expect(findMisplaced(WIRED, section, "laneA")).toMatch(/top of a chain/);
     expect(findMisplaced(WIRED, split, "innerB")).toMatch(/third time/);

@@ -175,7 +175,9 @@ function depthOf(chain: Chain, within: string | null): number | null {
 export function findMisplaced(chain: Chain, node: ChainNode, within: string | null): string | null {
   const depth = depthOf(chain, within);
   if (depth === null) return `there is no section or lane “${within}”.`;
-  if (node.type === "section" && within !== null) return "a section stands at the top of a chain, not in another part.";
+  const holdsSections = listsIn(node).some((list) => nodesIn(list.nodes).some(({ type }) => type === "section"));
+  if (holdsSections || (node.type === "section" && within !== null))
+    return "a section stands at the top of a chain, not in another part.";
   if (depth + heightOf(node) > DEEPEST) return "lanes nest once; this would be a third time.";
   return null;
 }

@@ -165,6 +165,23 @@ describe("undo", () => {
     await waitFor(() => expect(shown).toEqual(["Cello 5", "Cello 4", "Cello 3", "Cello 2", "Cello 1", "Cello"]));
   });
 
+  it("that is on its way is waited for by what is done next, which stands on what it leaves", async () => {
+    const editing = await open();
+    await act(() => editing.current.commit("Rename", rename("Cello, low")));
+    said.length = 0;
+    await act(async () => {
+      const back = editing.current.undo();
+      // As it is shown now the cello is still low: a step from there would be refused.
+      const louder = editing.current.commit("Call it anew", rename("Cello, high"));
+      await Promise.all([back, louder]);
+    });
+    expect(nameOf((await stored()).project)).toBe("Cello, high");
+    await shows(editing, "Cello, high");
+    await act(() => editing.current.undo());
+    await shows(editing, "Cello");
+    expect(said.filter((words) => !/^(Taken back|Done again)/.test(words))).toEqual([]);
+  });
+
   it("of one change takes back that, with later ones standing; where a later one stands on it, it says which", async () => {
     const editing = await open();
     const first = await act(() => editing.current.commit("First name", rename("Cello 1")));

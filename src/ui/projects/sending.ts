@@ -29,6 +29,12 @@ function linesOf(queries: QueryClient): Map<string, Line> {
 export const isOnItsWay = (queries: QueryClient, project: string): boolean =>
   (linesOf(queries).get(project)?.waiting ?? 0) > 0;
 
+/** Whether something is on its way whose effect is not shown yet, as an undo: what is done next must be done on what it leaves. */
+export const isHidden = (queries: QueryClient, project: string): boolean => {
+  const line = linesOf(queries).get(project);
+  return line !== undefined && line.waiting > line.ahead;
+};
+
 /** Resolves when all that was done in this window has been answered. */
 export const whenSent = (queries: QueryClient, project: string): Promise<unknown> =>
   linesOf(queries).get(project)?.tail ?? Promise.resolve();
