@@ -123,13 +123,16 @@ function pressed(key: string, actions: readonly Action[]): string {
   return both !== null && actions.some((a) => a.keys?.includes(both)) ? both : key;
 }
 
+/** Something else has read it, or it is only held for another. */
+const isTaken = ({ defaultPrevented, isComposing, key }: KeyboardEvent): boolean =>
+  defaultPrevented || isComposing || ["Shift", "Control", "Alt", "Meta"].includes(key);
+
 /** One listener for all keys. What a control has already taken is left alone. */
 export function useActionKeys(): void {
   useEffect(() => {
     const onKeyDown = (event: KeyboardEvent) => {
       const key = keyOf(event);
-      if (event.defaultPrevented || event.isComposing || belongsToFocus(event, key)) return;
-      if (["Shift", "Control", "Alt", "Meta"].includes(event.key)) return;
+      if (isTaken(event) || belongsToFocus(event, key)) return;
       const inSheet = document.querySelector(SHEET) !== null;
       // The newest that has the key owns it, also while it cannot be done: no other may act in its place.
       const actions = useRegistry.getState().lists.flatMap((l) => l.actions);

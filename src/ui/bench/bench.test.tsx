@@ -565,7 +565,13 @@ describe("what a plugin opens with", () => {
     await choose(1, "on return buses");
     await waitFor(() => expect(said.at(-1)).toBe("VCA compressor now opens with the maker’s start on return buses."));
     expect((await getSettings(house.context)).settings.startingPoints).toEqual([
-      { model: COMP.model, strip: null, preset: null, version: null, values: expect.objectContaining(COMP.values) },
+      {
+        model: COMP.model,
+        strip: null,
+        preset: null,
+        version: null,
+        values: expect.objectContaining(COMP.values) as unknown,
+      },
       { model: COMP.model, strip: "return", preset: null, version: null },
     ]);
   });

@@ -87,10 +87,10 @@ export function useSaveAgain({ place, gesture }: Bench): () => void {
       const { heldBy } = await api.getPreset(preset.id);
       say(`Saved version ${preset.version} of “${preset.card.name}”. Earlier ones are kept.${holdersOf(heldBy)}`);
     } catch (error) {
-      refused(error, strip);
+      refused(error);
     }
   };
-  const refused = (error: unknown, strip: Strip): void => {
+  const refused = (error: unknown): void => {
     const known = error instanceof api.ApiFailure ? error.error : null;
     if (known?.code !== "stale") return void sayError(errorText(error));
     const { version } = known.detail as { version: number };

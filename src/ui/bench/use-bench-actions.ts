@@ -16,9 +16,8 @@ type Hands = ReturnType<typeof useBenchGestures>;
 
 const group = "Bench";
 
-/** What is done to the plugin in hand, and the ways to the others. */
-function pluginActions({ selected, chosen, differences, reference, saved }: BenchState, act: Hands): readonly Action[] {
-  const has = selected !== null;
+/** The ways from plugin to plugin, alone or with those between. */
+function choosingActions(act: Hands): readonly Action[] {
   return [
     { id: "next-plugin", title: "Next plugin", group, keys: ["ArrowRight"], keyOnly: true, run: () => act.step(1) },
     {
@@ -45,6 +44,13 @@ function pluginActions({ selected, chosen, differences, reference, saved }: Benc
       keyOnly: true,
       run: () => act.step(-1, "upTo"),
     },
+  ];
+}
+
+/** What is done to the plugin in hand. */
+function pluginActions({ selected, chosen, differences, reference, saved }: BenchState, act: Hands): readonly Action[] {
+  const has = selected !== null;
+  return [
     {
       id: "on-off",
       title: chosen.length > 1 ? "Switch these plugins on or off" : "Switch this plugin on or off",
@@ -200,6 +206,7 @@ export function useBenchActions(bench: BenchState, act: Hands, saveAgain: () => 
           ...(place.layer === null ? {} : { layer: place.layer }),
         }),
     },
+    ...choosingActions(act),
     ...pluginActions(bench, act),
     ...clipboardActions(bench, act),
     ...wiringActions(bench, act),

@@ -34,12 +34,17 @@ export function useChoice(chain: Chain): Choice {
     setOthers(rest);
     if (selected?.key === key) setSelected(rest[0] ?? null);
   };
+  const stretch = (key: string | null) => {
+    const from = anchor !== null && chosen.includes(anchor) ? anchor : (selected?.key ?? null);
+    setAnchor(from);
+    setOthers(from !== null && key !== null ? between(order, from, key) : []);
+    setSelected(key);
+  };
   const select: Choice["select"] = (key, how = "only") => {
     if (key !== null && how === "also" && chosen.includes(key) && chosen.length > 1) return leave(key);
-    const from = anchor !== null && chosen.includes(anchor) ? anchor : (selected?.key ?? null);
-    const upTo = how === "upTo" && from !== null && key !== null ? between(order, from, key) : [];
-    setAnchor(how === "upTo" ? from : key);
-    setOthers(how === "also" ? chosen : upTo);
+    if (how === "upTo") return stretch(key);
+    setAnchor(key);
+    setOthers(how === "also" ? chosen : []);
     setSelected(key);
   };
   return { selected, chosen, select };

@@ -1,5 +1,6 @@
 "use client";
 
+import equal from "fast-deep-equal";
 import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useEffect } from "react";
@@ -67,45 +68,56 @@ async function openWanted(queries: QueryClient, wanted: string, tempo: number): 
   return body;
 }
 
-function useDraft(params: URLSearchParams): Pick<Place, "project" | "error" | "nothing"> {
+interface Opened {
+  readonly id: string;
+  /** What the draft went by when it was opened. */
+  readonly opened: ProjectBody["draft"];
+}
+
+/** The draft that an address means, opened or taken up again. */
+function useOpened(wanted: string | null) {
   const queries = useQueryClient();
-  const router = useRouter();
   const tempo = useTempo();
-  const wanted = wantedOf(params);
-  const draftNow = (id: string | undefined) => queries.getQueryData<ProjectBody>(KEYS.project(id ?? ""))?.draft ?? null;
-  const { data, error } = useQuery({
+  const draftNow = (id: string) => queries.getQueryData<ProjectBody>(KEYS.project(id))?.draft ?? null;
+  return useQuery({
     queryKey: ["draft", wanted],
     enabled: wanted !== null,
     retry: false,
     staleTime: 0,
     gcTime: 0,
-    queryFn: async () => {
+    queryFn: async (): Promise<Opened> => {
       const { project, draft } = await openWanted(queries, wanted ?? "", tempo);
       return { id: project.id, opened: draft };
     },
     // The same draft under another address stays on the bench.
     placeholderData: (before) => {
-      const draft = draftNow(before?.id);
+      const draft = before ? draftNow(before.id) : null;
       return before && draft && draftAddress(before.id, draft) === wanted ? { ...before, opened: draft } : undefined;
     },
   });
-  const id = data?.id;
+}
+
+/** Keeps the address true to what the draft goes by. */
+function useTrueAddress(params: URLSearchParams, draft: Opened | undefined): void {
+  const router = useRouter();
+  const { id = "", opened = null } = draft ?? {};
   const { data: goesBy } = useQuery({
-    queryKey: KEYS.project(id ?? ""),
+    queryKey: KEYS.project(id),
     enabled: false,
-    queryFn: () => api.getProject(id ?? ""),
-    select: ({ draft }: ProjectBody) => draft,
+    queryFn: () => api.getProject(id),
+    select: (body: ProjectBody) => body.draft,
   });
-  const opened = data?.opened ?? null;
-  const hasMoved = opened !== null && goesBy != null && goesBy.preset !== opened.preset;
-  const isNamed = params.has("draft") || opened?.preset != null;
-  const address =
-    id !== undefined && goesBy && (!isNamed || hasMoved || goesBy.version !== opened?.version)
-      ? draftAddress(id, goesBy)
-      : null;
+  const isTold = equal(opened, goesBy) && !params.has("new");
+  const address = id !== "" && goesBy && !isTold ? draftAddress(id, goesBy) : null;
   const layer = params.get("layer");
   useEffect(() => {
     if (address !== null) router.replace(`/bench?${address}${layer === null ? "" : `&layer=${layer}`}`);
   }, [router, address, layer]);
-  return { project: id ?? null, error: error?.message ?? null, nothing: wanted === null };
+}
+
+function useDraft(params: URLSearchParams): Pick<Place, "project" | "error" | "nothing"> {
+  const wanted = wantedOf(params);
+  const { data, error } = useOpened(wanted);
+  useTrueAddress(params, data);
+  return { project: data?.id ?? null, error: error?.message ?? null, nothing: wanted === null };
 }

@@ -18,10 +18,10 @@ function Names() {
 }
 
 const widths = (name: string, text: number) =>
-  Object.defineProperties(screen.getByText(name), {
+  Object.defineProperties<HTMLElement>(screen.getByText(name), {
     scrollWidth: { value: text, configurable: true },
     clientWidth: { value: 100, configurable: true },
-  }) as HTMLElement;
+  });
 
 it("tells a shortened text in full where the pointer rests, and no more once there is room; what is told already stays", () => {
   render(<Names />);

@@ -70,9 +70,16 @@ function latestIn(queries: QueryClient): Map<string, PresetRow> {
   return latest;
 }
 
-function latestOf(queries: QueryClient, preset: PresetRow): PresetRow {
-  const latest = latestIn(queries).get(preset.id);
-  return latest && latest.cardRevision > preset.cardRevision ? latest : preset;
+/** The newest that this window knows of some rows: by its own changes, or by lists that were fetched since. */
+function newestOf(queries: QueryClient, presets: readonly PresetRow[]): readonly PresetRow[] {
+  const newest = new Map(presets.map((preset) => [preset.id, preset]));
+  const consider = (row: PresetRow | undefined) => {
+    if (row && row.cardRevision > (newest.get(row.id)?.cardRevision ?? Infinity)) newest.set(row.id, row);
+  };
+  for (const { id } of presets) consider(latestIn(queries).get(id));
+  for (const [, page] of queries.getQueriesData<{ readonly items?: readonly PresetRow[] }>({ queryKey: KEYS.presets }))
+    for (const row of page?.items ?? []) consider(row);
+  return presets.map(({ id }) => newest.get(id)!);
 }
 
 interface Patch {
@@ -89,7 +96,7 @@ async function patch(queries: QueryClient, { own, cardOf, rest }: Patch): Promis
     for (const row of presets) latestIn(queries).set(row.id, row);
   };
   try {
-    await send(own.map((row) => latestOf(queries, row)));
+    await send(newestOf(queries, own));
   } catch (error) {
     if (!(error instanceof api.ApiFailure) || error.error.code !== "stale") throw error;
     const { rowsByNow } = await import("./overtaken");
@@ -132,7 +139,7 @@ export function useFiling() {
     const { own, words } = ownOf(presets, (some) => `Put ${countSounds(some)} into the bin`);
     await inFilingLine(() =>
       api.patchCards({
-        changes: own.map((p) => ({ id: p.id, baseCard: latestOf(queries, p).cardRevision, binned: true })),
+        changes: newestOf(queries, own).map((p) => ({ id: p.id, baseCard: p.cardRevision, binned: true })),
         label: words,
       }),
     );
