@@ -4,6 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
+import { LONGEST_NAME } from "@/core/library/pattern";
 import type { PresetRow } from "@/contracts/records";
 
 interface Taken {
@@ -17,7 +18,11 @@ const NOBODY: readonly string[] = [];
 
 /** Who has these names, but for some. */
 export function useTaken(names: readonly string[], except: readonly string[] = NOBODY): Taken {
-  const wanted = useMemo(() => [...new Set(names.map((name) => name.trim()).filter((name) => name !== ""))], [names]);
+  // Nobody has a name that is too long to be given.
+  const wanted = useMemo(
+    () => [...new Set(names.map((name) => name.trim()).filter((name) => name !== "" && name.length <= LONGEST_NAME))],
+    [names],
+  );
   const hits = useQuery({
     queryKey: [...KEYS.presets, "taken", wanted],
     queryFn: () => api.listTaken(wanted),

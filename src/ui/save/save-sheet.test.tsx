@@ -93,6 +93,18 @@ describe("saving what is in a strip", () => {
     expect(versions).toHaveLength(taken!.version + 1);
   });
 
+  it("says where a name is too long, and asks nobody who has it", async () => {
+    await open("Cello");
+    await filled();
+    const asked = () => house.asked.filter((one) => one.endsWith("/api/names")).length;
+    await waitFor(() => expect(asked()).toBeGreaterThan(0));
+    const before = asked();
+    type("Name", "x".repeat(201));
+    press("Save channel strip");
+    expect(await screen.findByText("A name has 200 letters at the most.")).toBeTruthy();
+    expect(asked()).toBe(before);
+  });
+
   it("tells of a name of a pack that it is to be another", async () => {
     const packed = value(await getPreset(house.context, "narrator-close")).preset;
     await house.context.writer("presets").where({ id: packed.id }).update({ pack: "Included" });
