@@ -49,6 +49,7 @@ export function ChainStrip({ chain, view, onMove }: Props) {
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_BEGINS } }));
   const [dragged, setDragged] = useState<string | null>(null);
   const { row, hidden, turn } = useRow(chain);
+  const before = hidden?.before ?? 0;
   const menu = useChainMenu();
   useEffect(() => {
     if (view.selected)
@@ -79,14 +80,14 @@ export function ChainStrip({ chain, view, onMove }: Props) {
       accessibility={{ screenReaderInstructions: { draggable: "Alt and the arrow keys move it." } }}
     >
       <div className="flex flex-none items-start">
-        {hidden && <Beyond count={hidden.before} way={-1} onTurn={turn} />}
+        {before > 0 && <Beyond count={before} way={-1} onTurn={turn} />}
         <MenuOver groups={menu}>
           <div
             ref={row}
             role="group"
             aria-label="Chain"
             onContextMenuCapture={choose}
-            className={cx("min-w-0 overflow-x-auto px-px pb-1", !hidden && "-ml-[14px]")}
+            className={cx("min-w-0 overflow-x-auto px-px pb-1", before === 0 && "-ml-[14px]")}
             style={{ paddingTop: hasSections ? 20 : 1 }}
           >
             <NodeList nodes={chain.nodes} within={null} view={view} />
