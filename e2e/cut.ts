@@ -66,7 +66,7 @@ export function whatIsCut(page: Page): Promise<string[]> {
     const open = document.querySelector("[role=dialog], [role=menu]");
     const root = open ?? document.body;
     for (const control of root.querySelectorAll(
-      "button, a[href], input:not([type=file]), select, textarea, [role=slider], [role=switch], [role=checkbox]",
+      "button, a[href], input:not([type=file]), select, textarea, [role=slider], [role=switch], [role=checkbox], [role=menuitem]",
     )) {
       // A handle on a plot reaches a little beyond what is seen of it.
       if (!isShown(control) || control.closest("svg")) continue;
@@ -76,6 +76,11 @@ export function whatIsCut(page: Page): Promise<string[]> {
           `${words(control)} loses its ${lost.side} to ${lost.by.tagName.toLowerCase()}.${String(lost.by.className).slice(0, 60)}`,
         );
     }
+    // A name in a field ends in dots where there is no room for it.
+    for (const field of root.querySelectorAll("input"))
+      if (isShown(field) && field !== document.activeElement && field.scrollWidth > field.clientWidth + 1)
+        if (getComputedStyle(field).textOverflow !== "ellipsis")
+          found.push(`the field “${field.value.slice(0, 50)}” is cut without a sign`);
     const texts = document.createTreeWalker(root, NodeFilter.SHOW_TEXT);
     while (texts.nextNode()) {
       const text = texts.currentNode as Text;

@@ -225,6 +225,24 @@ const LOOKS: readonly [name: string, address: (made: Made) => string, ready: Ope
     },
   ],
   [
+    "bench, what a plugin opens with",
+    ({ preset }) => `/bench?preset=${preset}`,
+    async (page) => {
+      await page.locator("[data-node=plate]").click();
+      await page.getByRole("radio", { name: "Sounds" }).click();
+      await page.getByRole("button", { name: "Opens with" }).click();
+      await expect(page.getByRole("menuitem").first()).toBeVisible();
+    },
+  ],
+  [
+    "bench, a menu in the chain",
+    ({ preset }) => `/bench?preset=${preset}`,
+    async (page) => {
+      await page.locator("[data-node=plate]").click({ button: "right" });
+      await expect(page.getByRole("menuitem").first()).toBeVisible();
+    },
+  ],
+  [
     "bench, effects inside a layer",
     ({ project }) => `/bench?project=${project}&strip=Keys`,
     async (page) => page.locator("[data-node=layer1]").click(),

@@ -36,7 +36,7 @@ export function Editor({ bench, model, selected, act }: EditorHostProps) {
   };
   return (
     <>
-      <div className="flex flex-none items-center gap-3 border-edge border-t pt-[10px]">
+      <div className="flex flex-none flex-wrap items-center gap-x-3 gap-y-1 border-edge border-t pt-[10px]">
         <NameField
           of={selected.key}
           large

@@ -20,7 +20,7 @@ export function Button({ main, small, plain, className, type = "button", ...rest
           ? "text-soft hover:text-ink"
           : main
             ? "border border-live bg-live font-[550] text-card hover:not-disabled:brightness-110"
-            : "border border-edge bg-card hover:not-disabled:border-ink",
+            : "border border-edge bg-card hover:not-disabled:border-ink aria-pressed:border-live aria-pressed:bg-live-tint aria-pressed:text-live",
         className,
       )}
       {...rest}

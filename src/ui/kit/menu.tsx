@@ -1,6 +1,7 @@
 "use client";
 
 import { ContextMenu as Context, DropdownMenu } from "radix-ui";
+import { cx } from "./class-names";
 import { Fragment, type ReactNode } from "react";
 
 export interface MenuItem {
@@ -19,7 +20,7 @@ export interface MenuGroup {
   readonly items: readonly MenuItem[];
 }
 
-const LIST = "z-40 max-h-[min(480px,90vh)] w-[240px] overflow-auto rounded-card border border-edge bg-card py-1";
+const LIST = "z-40 min-w-[240px] max-w-[340px] overflow-auto rounded-card border border-edge bg-card py-1";
 const ITEM =
   "flex min-h-[30px] cursor-pointer items-center gap-3 px-3 outline-none data-[highlighted]:bg-live-tint data-[highlighted]:text-live data-[disabled]:cursor-default data-[disabled]:opacity-50";
 const HEAD = "px-3 pt-2 pb-1 text-small text-soft";
@@ -72,7 +73,11 @@ export function Menu({ trigger, items = [], groups = [{ id: "all", items }], ali
     <DropdownMenu.Root onOpenChange={(open) => open && onOpen?.()}>
       <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align={align} sideOffset={4} className={LIST}>
+        <DropdownMenu.Content
+          align={align}
+          sideOffset={4}
+          className={cx(LIST, "max-h-[min(480px,var(--radix-dropdown-menu-content-available-height))]")}
+        >
           <Groups groups={groups} parts={DropdownMenu} />
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
@@ -95,7 +100,7 @@ export function MenuOver({ children, groups, disabled = false }: OverProps) {
         {children}
       </Context.Trigger>
       <Context.Portal>
-        <Context.Content className={LIST}>
+        <Context.Content className={cx(LIST, "max-h-[min(480px,var(--radix-context-menu-content-available-height))]")}>
           <Groups groups={groups} parts={Context} />
         </Context.Content>
       </Context.Portal>
