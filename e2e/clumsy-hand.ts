@@ -317,7 +317,10 @@ export async function beClumsy(browser: Browser, server: Asked, { seed, actions 
       done.push(await chosen(chance)(page, chance));
       // A moment, as between two quick presses.
       if (chance() < 0.1) await page.waitForTimeout(100);
-      if ((await bareFocus(page)) !== null) {
+      if (!page.url().startsWith(server.url)) {
+        // Behind the first page there is none of ours.
+        await page.goto(`${server.url}/library`, { waitUntil: "domcontentloaded" });
+      } else if ((await bareFocus(page)) !== null) {
         await page.waitForTimeout(400);
         const bare = await bareFocus(page);
         if (bare !== null && !done.at(-1)!.match(/^(Back|Forward|reload|go to)/)) {

@@ -182,6 +182,23 @@ describe("undo", () => {
     expect(said.filter((words) => !/^(Taken back|Done again)/.test(words))).toEqual([]);
   });
 
+  it("that takes away what the next gesture is meant for leaves nothing to send, and says so", async () => {
+    const editing = await open();
+    await act(() => editing.current.commit("Rename", rename("Cello, low")));
+    const steps = rename("Cello, lower")(editing.current.body!.project);
+    said.length = 0;
+    await act(async () => {
+      const back = editing.current.undo();
+      const late = editing.current.commit("From there", () => steps);
+      expect(await late).toBeNull();
+      await back;
+    });
+    expect(said.some((words) => words.includes("changed"))).toBe(true);
+    const revisions = house.asked.filter((asked) => asked.endsWith(`/api/projects/${ID}/changes`));
+    expect(revisions).toHaveLength(1);
+    await shows(editing, "Cello");
+  });
+
   it("of one change takes back that, with later ones standing; where a later one stands on it, it says which", async () => {
     const editing = await open();
     const first = await act(() => editing.current.commit("First name", rename("Cello 1")));

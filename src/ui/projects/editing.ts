@@ -9,6 +9,7 @@ import { applySteps } from "@/core/recall/apply";
 import type { Step } from "@/core/recall/steps";
 import { describeChange } from "@/core/recall/where";
 import { type OpenProject, useOpenProject } from "./open-project";
+import { sayError } from "../kit/say";
 import { isHidden, send } from "./sending";
 
 type Make = (project: Project) => readonly Step[];
@@ -32,12 +33,18 @@ export function commitTo(queries: QueryClient, id: string, { label, make, ...how
   const key = KEYS.project(id);
   // A fetch that is under way would bring the state before; what is shown stays.
   void queries.cancelQueries({ queryKey: key }, { revert: false });
+  const isLate = isHidden(queries, id);
   /** Shows what the gesture does to what is shown now; null where that is nothing. */
   const show = (): readonly Step[] | null => {
     const shown = queries.getQueryData<ProjectBody>(key);
     const steps = shown ? make(shown.project) : [];
     if (!shown || steps.length === 0) return null;
     const applied = applySteps(shown.project, steps);
+    // Where an undo took away what it was meant for, there is nothing to do it to.
+    if (!applied.ok && isLate) {
+      sayError(applied.error.reason);
+      return null;
+    }
     if (applied.ok)
       queries.setQueryData<ProjectBody>(key, {
         ...shown,
@@ -48,7 +55,6 @@ export function commitTo(queries: QueryClient, id: string, { label, make, ...how
   };
   const tell = (baseRevision: number, steps: readonly Step[] | null) =>
     steps ? api.changeProject(id, { baseRevision, steps: [...steps], label, ...how }) : Promise.resolve(null);
-  const isLate = isHidden(queries, id);
   const steps = isLate ? null : show();
   if (!isLate && steps === null) return Promise.resolve(null);
   // Behind an undo that is on its way the gesture is made when that has been answered.
