@@ -302,6 +302,7 @@ export async function beClumsy(browser: Browser, server: Asked, { seed, actions 
   const watched = watch(page);
   const done: string[] = [];
   const fail = (fault: string): void => {
+    // With SURVEY=1 it goes on, and prints all that it finds.
     if (process.env.SURVEY) {
       console.log(
         `FAULT seed ${seed} n ${done.length} ${page.url().slice(21)}: ${fault}\n      ${done.slice(-4).join("\n      ")}`,
