@@ -27,6 +27,8 @@ export interface House {
   readonly context: OpenContext;
   /** Each request that was made: "PATCH /api/presets". */
   readonly asked: readonly string[];
+  /** What the interface keeps of the server. */
+  readonly queries: QueryClient;
   /** What stands around every part of the interface. */
   readonly wrapper: (props: { readonly children: ReactNode }) => ReactElement;
   /** Shows a part of the interface. */
@@ -57,6 +59,7 @@ export async function openHouse(fill?: (context: OpenContext) => Promise<unknown
   return {
     context,
     asked,
+    queries,
     wrapper,
     show: (what) => void render(what, { wrapper }),
     close: async () => {

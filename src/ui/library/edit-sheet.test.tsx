@@ -2,6 +2,7 @@
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type House, openHouse, presetOf } from "@/app/testing/house";
+import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
 import { INCLUDED } from "@/core/packs/included";
 import type { Card } from "@/core/presets/preset";
@@ -196,6 +197,16 @@ describe("a card that was changed elsewhere while it was open", () => {
       }),
     );
     expect(screen.queryByRole("alert")).toBeNull();
+  });
+
+  it("is told also where a list shows already what the other made of it", async () => {
+    const theirs = await elsewhere({ name: "Rim, theirs" });
+    house.queries.setQueryData([...KEYS.presets, "a list"], { items: theirs });
+    open([rows[0]!]);
+    type("Name", "Rim, mine");
+    send("Save the card");
+    expect((await screen.findByRole("alert")).textContent).toContain("It is called “Rim, theirs” by now.");
+    expect((await cards())[0]!.name).toBe("Rim, theirs");
   });
 
   it("says what does, and puts its own in that place when it is sent again", async () => {

@@ -70,16 +70,23 @@ function latestIn(queries: QueryClient): Map<string, PresetRow> {
   return latest;
 }
 
-/** The newest that this window knows of some rows: by its own changes, or by lists that were fetched since. */
+/**
+ * The newest of some rows that this window has made itself. What another has made of them is not taken as a base, though
+ * a list may show it already: what was thought of before must not put it away unsaid.
+ */
 function newestOf(queries: QueryClient, presets: readonly PresetRow[]): readonly PresetRow[] {
-  const newest = new Map(presets.map((preset) => [preset.id, preset]));
-  const consider = (row: PresetRow | undefined) => {
-    if (row && row.cardRevision > (newest.get(row.id)?.cardRevision ?? Infinity)) newest.set(row.id, row);
-  };
-  for (const { id } of presets) consider(latestIn(queries).get(id));
+  const own = latestIn(queries);
+  return presets.map((preset) => {
+    const made = own.get(preset.id);
+    return made && made.cardRevision > preset.cardRevision ? made : preset;
+  });
+}
+
+/** Fetches the lists after this window's own undo or redo: as they are then, they are as it has made them. */
+export async function refetchWalked(queries: QueryClient): Promise<void> {
+  await refetchLibrary(queries);
   for (const [, page] of queries.getQueriesData<{ readonly items?: readonly PresetRow[] }>({ queryKey: KEYS.presets }))
-    for (const row of page?.items ?? []) consider(row);
-  return presets.map(({ id }) => newest.get(id)!);
+    for (const row of page?.items ?? []) latestIn(queries).set(row.id, row);
 }
 
 interface Patch {
@@ -95,12 +102,13 @@ async function patch(queries: QueryClient, { own, cardOf, rest }: Patch): Promis
     const { presets } = await api.patchCards({ changes, ...rest });
     for (const row of presets) latestIn(queries).set(row.id, row);
   };
+  const seen = newestOf(queries, own);
   try {
-    await send(newestOf(queries, own));
+    await send(seen);
   } catch (error) {
     if (!(error instanceof api.ApiFailure) || error.error.code !== "stale") throw error;
     const { rowsByNow } = await import("./overtaken");
-    await send(await rowsByNow(own, cardOf));
+    await send(await rowsByNow(seen, cardOf));
   }
 }
 
@@ -109,8 +117,11 @@ export function useFiling() {
   const queries = useQueryClient();
   const undo = async (n: number) => {
     try {
-      const { walked } = await api.undoFiling(n);
-      await refetchLibrary(queries);
+      const walked = await inFilingLine(async () => {
+        const answer = await api.undoFiling(n);
+        await refetchWalked(queries);
+        return answer.walked;
+      });
       say(wordsOfWalk("undo", walked));
     } catch (error) {
       sayError(errorText(error));

@@ -6,7 +6,7 @@ import { KEYS } from "@/clients/events";
 import type { Action } from "../actions/actions";
 import { useLastTouched } from "../actions/last-touched";
 import { orSay, say, sayError } from "../kit/say";
-import { inFilingLine, refetchLibrary, wordsOfWalk } from "./filing";
+import { inFilingLine, refetchWalked, wordsOfWalk } from "./filing";
 
 /** Undo and redo of how the library is filed. */
 export function useLibraryHistory(): readonly Action[] {
@@ -19,7 +19,7 @@ export function useLibraryHistory(): readonly Action[] {
       if ((await api.libraryHistory()).history[direction] === null)
         return sayError(`There is nothing to ${direction}.`);
       const { walked } = await api.walkLibrary(direction);
-      await refetchLibrary(queries);
+      await refetchWalked(queries);
       say(wordsOfWalk(direction, walked));
     });
   const actions: [direction: "undo" | "redo", word: string, keys: readonly string[]][] = [
