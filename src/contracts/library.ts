@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { NAMING_FAULTS, type NamingFault } from "@/core/library/naming";
-import { LONGEST_NAME } from "@/core/library/pattern";
+import { LONGEST_NAME } from "@/core/names/free";
 import { MOST_LETTERS } from "@/core/search/query";
 import { CardSchema, ContentSchema, FiledNameSchema } from "@/core/presets/schema";
 import {

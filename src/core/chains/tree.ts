@@ -101,7 +101,6 @@ export function nameApart(chain: Chain, key: string): string {
   return alike.length > 1 ? `${name} ${alike.findIndex((other) => other.key === key) + 1}` : name;
 }
 
-/** Whether there is more in a list than a chain may hold, wherever in it. */
 /** Presets that something in a chain was loaded from, whatever it stands in. */
 export const fromsIn = (nodes: Nodes): readonly PresetRef[] =>
   nodesIn(nodes).flatMap((node) => (node.type === "split" ? [] : (node.from ?? [])));
@@ -109,6 +108,7 @@ export const fromsIn = (nodes: Nodes): readonly PresetRef[] =>
 /** As `fromsIn`, with the preset that the chain itself is. */
 export const fromsOf = ({ from, nodes }: Chain): readonly PresetRef[] => [...(from ? [from] : []), ...fromsIn(nodes)];
 
+/** Whether there is more in a list than a chain may hold, wherever in it. */
 export const isTooLong = (nodes: Nodes): boolean => nodesIn(nodes).length > MOST_NODES;
 
 export interface Found {

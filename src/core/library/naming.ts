@@ -1,4 +1,5 @@
-import { type Named, applyPattern, withoutClashes } from "./pattern";
+import { withoutClashes } from "../names/free";
+import { type Named, applyPattern } from "./pattern";
 import { fold, wordsOf } from "../names/words";
 
 /** What can be wrong with a name, and what a person is told. */

@@ -2,7 +2,8 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { emptyCard } from "../presets/preset";
 import { fold } from "../names/words";
-import { LONGEST_NAME, type Named, applyPattern, shortName, unknownFields, withoutClashes } from "./pattern";
+import { LONGEST_NAME, withoutClashes } from "../names/free";
+import { type Named, applyPattern, shortName, unknownFields } from "./pattern";
 
 const SOUND: Named = {
   kind: "chain",
@@ -37,22 +38,6 @@ describe("names by pattern", () => {
         const name = applyPattern(`${pattern}{purpose}`, { ...SOUND, card: { ...SOUND.card, purpose } }, 1);
         expect(name.length).toBeLessThanOrEqual(LONGEST_NAME);
         expect(name).toBe(name.trim());
-      }),
-    );
-  });
-});
-
-describe("clashes", () => {
-  it("are numbered, also against what is there, case and accents aside", () => {
-    expect(withoutClashes(["Room", "Room", "Éclat"], ["room 2", "eclat"])).toEqual(["Room", "Room 3", "Éclat 2"]);
-  });
-  it("are gone afterwards, whatever the names", () => {
-    const names = fc.array(fc.constantFrom("a", "A", "b", "b 2", "ä"), { maxLength: 12 });
-    fc.assert(
-      fc.property(names, names, (wanted, taken) => {
-        const free = withoutClashes(wanted, taken);
-        expect(new Set(free.map(fold)).size).toBe(free.length);
-        for (const name of free) expect(taken.map(fold)).not.toContain(fold(name));
       }),
     );
   });

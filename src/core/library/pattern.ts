@@ -3,7 +3,7 @@ import { type Card, type PresetKind, KIND_NAMES } from "../presets/preset";
 
 import { measuredTags } from "./measured-tags";
 import type { Inside } from "./inside";
-import { fold } from "../names/words";
+import { LONGEST_NAME } from "../names/free";
 
 /** What a pattern may hold between braces, and what stands there then. */
 export const PATTERN_FIELDS = {
@@ -34,8 +34,6 @@ export interface Named {
   readonly inside: Pick<Inside, "models" | "found">;
 }
 
-/** As long as a name may be. */
-export const LONGEST_NAME = 200;
 /** More plugins than these are not spelled out in a name. */
 const MOST_MODELS = 2;
 
@@ -93,20 +91,6 @@ export function applyPattern(pattern: string, named: Named, at: number): string 
     .replaceAll(/\s+/g, " ")
     .trim();
   return cutText(whole, LONGEST_NAME).trim();
-}
-
-/** What a number is put behind, where a name is taken: it leaves room for one. */
-export const numberedStem = (name: string): string => cutText(name, LONGEST_NAME - 5);
-
-/** The names with " 2", " 3" behind those that are taken, by others or by one before them in the list. */
-export function withoutClashes(names: readonly string[], taken: readonly string[]): readonly string[] {
-  const seen = new Set(taken.map(fold));
-  return names.map((name) => {
-    let free = name;
-    for (let n = 2; seen.has(fold(free)); n++) free = `${numberedStem(name)} ${n}`;
-    seen.add(fold(free));
-    return free;
-  });
 }
 
 /** Words that carry nothing in a name with few letters. */

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { FiledNameSchema } from "../presets/schema";
 import { cutText, isVisible } from "./cut";
-import { numberedStem } from "../library/pattern";
+import { numberedStem } from "./free";
 
 describe("cutting a text", () => {
   it("never goes through a sign, and takes no more than it must", () => {

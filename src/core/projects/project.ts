@@ -1,8 +1,7 @@
 import type { z } from "zod";
 import { MOST_STRIPS } from "../documents/limits";
 import type { Problem } from "../documents/problem";
-import { cutText } from "../names/cut";
-import { fold } from "../names/words";
+import { withoutClashes } from "../names/free";
 import { type Strip, completeStrip, stripName } from "../strips/strip";
 import { findStripProblem } from "../strips/problems";
 import { type Output, ROUTING } from "../strips/parts/routing";
@@ -30,11 +29,8 @@ export function getStrip(project: Project, id: string): Strip {
 
 /** A name as no other strip has it: "Lead", "Lead 2". `self` may go on having it. */
 export function freeStripName(project: Project, name: string, self?: string): string {
-  const taken = new Set(project.strips.filter(({ id }) => id !== self).map((strip) => fold(stripName(strip))));
-  let free = name;
-  // Even the longest name has room for a number behind it.
-  for (let n = 2; taken.has(fold(free)); n++) free = `${cutText(name, 190)} ${n}`;
-  return free;
+  const others = project.strips.filter(({ id }) => id !== self);
+  return withoutClashes([name], others.map(stripName))[0]!;
 }
 
 /** The strip that an output leads to; null for a socket, for nowhere and for what stands outside. */

@@ -6,6 +6,10 @@ export const LAYER_TAKES = ["whole", "played", "effects"] as const;
 /** What of an instrument is taken: all of it, what plays without the effects inside, or those effects alone. */
 export type LayerTake = (typeof LAYER_TAKES)[number];
 
+/** Whether a layer of an instrument has effects inside, so that it matters what of it is taken. */
+export const hasEffectsInside = (source: Source): boolean =>
+  layersOf({ source }).some(({ effects }) => effects.nodes.length > 0);
+
 interface LayersInput {
   readonly now: Source;
   readonly wanted: Source;

@@ -1,6 +1,6 @@
 import type { BinnedRow, MergedRow, PresetRow } from "@/contracts/records";
 import type { Card, PresetKind } from "@/core/presets/preset";
-import { numberedStem } from "@/core/library/pattern";
+import { numberedStem } from "@/core/names/free";
 import type { Inside } from "@/core/library/inside";
 import { fold } from "@/core/names/words";
 import { statementsOf } from "../data/statements";

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
-import { LONGEST_NAME, withoutClashes } from "@/core/library/pattern";
+import { LONGEST_NAME, withoutClashes } from "@/core/names/free";
 import { INCLUDED } from "@/core/packs/included";
 import { CardSchema } from "@/core/presets/schema";
 import { emptyCard } from "@/core/presets/preset";

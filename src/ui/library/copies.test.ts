@@ -3,7 +3,7 @@ import { QueryClient } from "@tanstack/react-query";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type House, openHouse, presetOf } from "@/app/testing/house";
 import { said } from "@/app/testing/said";
-import { LONGEST_NAME } from "@/core/library/pattern";
+import { LONGEST_NAME } from "@/core/names/free";
 import { INCLUDED } from "@/core/packs/included";
 import { value } from "@/server/testing";
 import { findPresets } from "@/server/use-cases/find-presets";

@@ -3,7 +3,7 @@ import { cutText } from "@/core/names/cut";
 import type { QueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import type { PresetRow } from "@/contracts/records";
-import { LONGEST_NAME, withoutClashes } from "@/core/library/pattern";
+import { LONGEST_NAME, withoutClashes } from "@/core/names/free";
 import { orSay, say } from "../kit/say";
 import { countSounds, refetchLibrary } from "./filing";
 

@@ -7,7 +7,7 @@ import { KEYS } from "@/clients/events";
 import type { Naming } from "@/contracts/library";
 import { processorsOf } from "@/core/chains/tree";
 import { NAMING_FAULTS } from "@/core/library/naming";
-import { LONGEST_NAME } from "@/core/library/pattern";
+import { LONGEST_NAME } from "@/core/names/free";
 import { chainOf } from "@/core/presets/preset";
 import { Loading } from "../kit/bits";
 import { Button } from "../kit/button";

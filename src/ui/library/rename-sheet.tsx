@@ -2,15 +2,8 @@
 
 import { memo, useDeferredValue, useMemo, useState } from "react";
 import type { PresetRow } from "@/contracts/records";
-import {
-  LONGEST_NAME,
-  type Named,
-  PATTERN_FIELDS,
-  applyPattern,
-  shortName,
-  unknownFields,
-  withoutClashes,
-} from "@/core/library/pattern";
+import { LONGEST_NAME, withoutClashes } from "@/core/names/free";
+import { type Named, PATTERN_FIELDS, applyPattern, shortName, unknownFields } from "@/core/library/pattern";
 import { insideOf } from "@/core/library/inside";
 import { fold } from "@/core/names/words";
 import { Button } from "../kit/button";

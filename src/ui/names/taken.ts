@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import { LONGEST_NAME } from "@/core/library/pattern";
+import { LONGEST_NAME } from "@/core/names/free";
 import type { PresetRow } from "@/contracts/records";
 
 interface Taken {

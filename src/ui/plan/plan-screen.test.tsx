@@ -1,15 +1,18 @@
 // @vitest-environment jsdom
-import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { act, cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { quiet, engine } from "@/app/testing/engine";
 import { layOut } from "@/app/testing/furnish";
 import { Keys, press } from "@/app/testing/hands";
-import { type House, openHouse } from "@/app/testing/house";
+import { type House, openHouse, presetOf } from "@/app/testing/house";
 import { goTo, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
 import { processorsOf } from "@/core/chains/tree";
+import type { Content } from "@/core/presets/preset";
+import { type Source, layerOf } from "@/core/strips/parts/source";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
+import { savePresets } from "@/server/use-cases/library";
 import { changeProject, getProject, undo } from "@/server/use-cases/projects";
 import { useInHand } from "../projects/in-hand";
 import { PlanScreen } from "./plan-screen";
@@ -158,6 +161,20 @@ describe("a plan", () => {
     await open(STRIP, []);
     expect(screen.getByText(/onto a new strip of Salt Lanterns/)).toBeTruthy();
     expect(within(table()).getByText("new strip")).toBeTruthy();
+  });
+
+  it("asks what is taken of an instrument only where one of them has effects inside", async () => {
+    const bars = layerOf({ type: "processor", key: "bars", model: "mallets", enabled: true, values: {} });
+    const source: Source = { type: "layers", channels: "stereo", layers: [bars] };
+    const content: Content = { kind: "strip", schema: 1, strip: { kind: "instrument", source } };
+    const [plain] = value(await savePresets(house.context, { presets: [presetOf(content, { name: "Plain bars" })] }));
+    const choice = () => screen.queryByLabelText("Instrument");
+    await open("quay-vibraphone", []);
+    expect(choice()).not.toBeNull();
+    cleanup();
+    await open(plain!.id, []);
+    expect(choice()).toBeNull();
+    expect(screen.getByLabelText("Parts").textContent).toContain("Instrument");
   });
 
   it("lets what comes be heard as A beside what is there as B", async () => {

@@ -9,7 +9,8 @@ import type { PresetRow } from "@/contracts/records";
 import { type Project, findStrip } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
 import type { InsertMode } from "@/core/recall/plan-inserts";
-import type { LayerTake } from "@/core/recall/plan-layers";
+import { type LayerTake, hasEffectsInside } from "@/core/recall/plan-layers";
+import { asStrip } from "@/core/presets/as-strip";
 import { PART } from "@/core/strips/parts";
 import { useActions } from "../actions/actions";
 import { Empty, Loading, SideHeading } from "../kit/bits";
@@ -81,6 +82,11 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
       : state.strips.length > 1
         ? `${state.strips.length} strips`
         : "a new strip";
+  // What is put in may bring effects inside, and what is there may lose them.
+  const wanted = asStrip(preset.content);
+  const met = state.strips.map((id) => findStrip(project, id));
+  const choosesLayers =
+    held.includes("source") && [wanted, ...met].some((s) => s?.source && hasEffectsInside(s.source));
   const back = () => router.push(`/projects/${project.id}`);
   const [applying, setApplying] = useState(false);
   const canApply = count > 0 && fresh && !applying;
@@ -140,7 +146,7 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
             <Segments label="Inserts" value={mode} onChange={state.setMode} options={MODES} />
           </>
         )}
-        {held.includes("source") && (
+        {choosesLayers && (
           <>
             <span className="ml-[10px] text-small text-soft">Instrument</span>
             <Segments label="Instrument" value={state.layers} onChange={state.setLayers} options={TAKES} />
