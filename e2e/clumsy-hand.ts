@@ -75,14 +75,26 @@ function findTarget(page: Page, share: number): Promise<Target | null> {
   );
 }
 
-/** Where the focus is: null on a control, a word for the bare page. */
-const bareFocus = (page: Page): Promise<string | null> =>
-  page.evaluate(() => {
-    const { activeElement } = document;
-    return activeElement === null || activeElement === document.body || activeElement === document.documentElement
-      ? "the focus is on the bare page"
-      : null;
-  });
+/** How long a page may take until it is there after it was loaded, on a machine that has other work, in ms. */
+const LOADING = 5000;
+/** How long the focus may be on its way from what is gone to what stands there now, in ms. */
+const ON_ITS_WAY = 400;
+
+/** Whether the focus is on the bare page and stays there. Of a page that was loaded just now only once it has had its time. */
+async function staysBare(page: Page): Promise<boolean> {
+  const look = () =>
+    page.evaluate(() => {
+      const { activeElement } = document;
+      const bare =
+        activeElement === null || activeElement === document.body || activeElement === document.documentElement;
+      return { bare, age: performance.now() };
+    });
+  for (const began = Date.now(); ; await page.waitForTimeout(50)) {
+    const { bare, age } = await look();
+    if (!bare) return false;
+    if (age > LOADING && Date.now() - began > ON_ITS_WAY) return true;
+  }
+}
 
 interface Watch {
   /** What has gone wrong since it was asked last. */
@@ -321,13 +333,9 @@ export async function beClumsy(browser: Browser, server: Asked, { seed, actions 
       if (!page.url().startsWith(server.url)) {
         // Behind the first page there is none of ours.
         await page.goto(`${server.url}/library`, { waitUntil: "domcontentloaded" });
-      } else if ((await bareFocus(page)) !== null) {
-        await page.waitForTimeout(400);
-        const bare = await bareFocus(page);
-        if (bare !== null && !done.at(-1)!.match(/^(Back|Forward|reload|go to)/)) {
-          fail(bare);
-          await page.evaluate(() => document.querySelector("main")?.focus());
-        }
+      } else if (await staysBare(page)) {
+        fail("the focus is on the bare page");
+        await page.evaluate(() => document.querySelector("main")?.focus());
       }
     } catch (error) {
       // The page went away while it was looked at.
