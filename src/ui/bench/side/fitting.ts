@@ -27,13 +27,16 @@ export function useFittingWords() {
   return { words, setWords, sort, setSort };
 }
 
-function soughtOf(bench: Bench, slot: gestures.Slot): Sought {
+/** The chain that a slot is in, and the strip that this is on. */
+type Around = Pick<Bench, "strip" | "chain">;
+
+function soughtOf(bench: Around, slot: gestures.Slot): Sought {
   const content = gestures.contentOfSlot(slot, bench.chain) ?? saveChain(bench.chain);
   return { place: bench.strip?.look.name ?? "", content, measured: foundTags(content) };
 }
 
 /** The presets that fit a slot. In what order they came they stay, whatever is loaded, until other words or another order are asked for. */
-export function useFitting(bench: Bench, slot: gestures.Slot, { words, sort }: ReturnType<typeof useFittingWords>) {
+export function useFitting(bench: Around, slot: gestures.Slot, { words, sort }: ReturnType<typeof useFittingWords>) {
   const plugin = gestures.pluginOf(slot);
   const query: PresetQuery = {
     ...(plugin ? { kind: "plugin", model: plugin.model } : { kind: "chain" }),
