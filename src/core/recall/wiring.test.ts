@@ -51,6 +51,17 @@ function after(steps: readonly Step[]) {
 const placeOf = (chain: ReturnType<typeof after>, key: string) => findNode(chain, key)?.place;
 
 describe("wiring by hand", () => {
+  it("adds behind what was named a moment ago, else last in its list, else last of all", () => {
+    const added = (place: { within: string | null; after: string | null }) =>
+      placeOf(after(gestures.putInNear(hand(), processor("new", "gain"), place)), "new");
+    const last = WIRED.nodes.at(-1)!.key;
+    expect(added({ within: "laneA", after: "amp1" })).toEqual({ within: "laneA", after: "amp1" });
+    expect(added({ within: "laneA", after: null })).toEqual({ within: "laneA", after: null });
+    expect(added({ within: "laneA", after: "gone" })).toEqual({ within: "laneA", after: "amp1" });
+    expect(added({ within: "gone", after: "amp1" })).toEqual({ within: null, after: last });
+    expect(added({ within: null, after: "gone" })).toEqual({ within: null, after: last });
+  });
+
   it("moves a plugin into a lane, out of it, into a section, across lanes", () => {
     expect(placeOf(after(moved("comp", { within: "laneA", after: "amp1" })), "comp")).toEqual({
       within: "laneA",

@@ -4,13 +4,13 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
 import { useRouter } from "next/navigation";
 import * as api from "@/clients/api";
-import { KEYS } from "@/clients/events";
 import { MODELS } from "@/core/processors/models";
 import { useActions } from "../actions/actions";
 import { Button } from "../kit/button";
 import { formatDay } from "../kit/dates";
 import { Menu } from "../kit/menu";
 import { orSay } from "../kit/say";
+import { bring } from "../projects/sending";
 
 const INSTRUMENTS = MODELS.filter((model) => model.family === "instrument");
 
@@ -20,7 +20,7 @@ function useBegin(): (instrument?: string) => void {
   const queries = useQueryClient();
   const begin = async (instrument?: string) => {
     const body = await api.openDraft({ preset: null, fresh: true, ...(instrument ? { instrument } : {}) });
-    queries.setQueryData(KEYS.project(body.project.id), body);
+    bring(queries, body);
     router.push(`/bench?draft=${body.project.id}`);
   };
   return (instrument) => orSay(begin(instrument));

@@ -87,7 +87,7 @@ function adding(bench: BenchState, start: (model: string) => Promise<Processor>)
   return {
     add: (modelId: string, place: Place = nextPlace(bench)) => {
       void start(modelId).then((node) => {
-        void gesture(`Add ${getModel(modelId).name}`, (hand) => gestures.putIn(hand, node, place));
+        void gesture(`Add ${getModel(modelId).name}`, (hand) => gestures.putInNear(hand, node, place));
         bench.select(node.key);
       });
     },
@@ -97,7 +97,7 @@ function adding(bench: BenchState, start: (model: string) => Promise<Processor>)
       const from = presetRef(row);
       void gesture(`Load ${from.name}`, (hand) => {
         if (content.kind === "plugin")
-          return gestures.putIn(hand, { ...content.processor, from, key: mintKey() }, nextPlace(bench));
+          return gestures.putInNear(hand, { ...content.processor, from, key: mintKey() }, nextPlace(bench));
         const slot: gestures.Slot =
           selected?.type === "section" && content.kind === "chain"
             ? { kind: "section", section: selected }

@@ -9,6 +9,7 @@ import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/projects";
 import { findModel } from "@/core/processors/models";
 import { useTempo } from "../library/use-tempo";
+import { bring } from "../projects/sending";
 import { rememberBench, useInHand, useTakeProject } from "../projects/in-hand";
 
 /** What the bench was opened from, by its address: a strip, a sound of the library, or one that is begun from nothing. */
@@ -64,7 +65,7 @@ async function openWanted(queries: QueryClient, wanted: string, tempo: number): 
         tempo,
       })
     : api.getProject(id));
-  queries.setQueryData(KEYS.project(body.project.id), body);
+  bring(queries, body);
   return body;
 }
 

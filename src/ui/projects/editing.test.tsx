@@ -3,6 +3,7 @@ import { act, renderHook, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type House, openHouse } from "@/app/testing/house";
 import { said } from "@/app/testing/said";
+import { KEYS } from "@/clients/events";
 import type { Project } from "@/core/projects/project";
 import type { Step } from "@/core/recall/steps";
 import { loadDemo } from "@/demo/load";
@@ -11,6 +12,7 @@ import { changeProject, getProject } from "@/server/use-cases/projects";
 import { useProjectEditing } from "./editing";
 import { mintKey } from "../kit/mint";
 import { type OpenProject, useOpenProject } from "./open-project";
+import { bring } from "./sending";
 
 vi.mock("../kit/say", () => import("@/app/testing/said"));
 
@@ -119,6 +121,51 @@ describe("a gesture", () => {
     // The next one knows.
     expect(await act(() => editing.current.commit("Mine", rename("Mine")))).not.toBeNull();
     expect(nameOf((await stored()).project)).toBe("Mine");
+  });
+
+  it("that finds gone what it was meant for is not sent, and said", async () => {
+    const editing = await open();
+    const steps = rename("Cello, lower")(editing.current.body!.project);
+    await act(() => editing.current.commit("Rename", rename("Cello, low")));
+    const sent = house.asked.length;
+    expect(await act(() => editing.current.commit("From there", () => steps))).toBeNull();
+    expect(said.at(-1)).toContain("has changed since");
+    expect(house.asked.slice(sent).filter((asked) => asked.startsWith("POST"))).toEqual([]);
+  });
+
+  it("behind one that is refused is made anew on what is there, and kept", async () => {
+    const editing = await open();
+    const { revision, project } = editing.current.body!;
+    const theirs = { baseRevision: revision, label: "Theirs", steps: [...rename("Theirs")(project)] };
+    value(await changeProject(house.context, ID, theirs));
+    const done = await act(() =>
+      Promise.all(["1", "2", "3"].map((n) => editing.current.commit(`Call it ${n}`, rename(`Cello ${n}`)))),
+    );
+    expect(done).toEqual([null, revision + 2, revision + 3]);
+    expect(said).toHaveLength(1);
+    await shows(editing, "Cello 3");
+    await waitFor(async () => expect(editing.current.body).toEqual(await stored()));
+  });
+
+  it("stays on the screen when the project is fetched or opened anew meanwhile", async () => {
+    const editing = await open();
+    const before = editing.current.body!;
+    const { fetch } = globalThis;
+    let letGo: () => void = () => undefined;
+    const held = new Promise<void>((resolve) => (letGo = resolve));
+    globalThis.fetch = async (input, init) => {
+      if (init?.method === "POST") await held;
+      return fetch(input, init);
+    };
+    let done: Promise<number | null> = Promise.resolve(null);
+    act(() => void (done = editing.current.commit("Rename", rename("Cello, low"))));
+    await act(() => house.queries.refetchQueries({ queryKey: KEYS.project(ID) }));
+    act(() => bring(house.queries, before));
+    expect(nameOf(editing.current.body!.project)).toBe("Cello, low");
+    letGo();
+    expect(await act(() => done)).not.toBeNull();
+    globalThis.fetch = fetch;
+    await waitFor(async () => expect(editing.current.body).toEqual(await stored()));
   });
 
   it("that cannot be sent is taken back on the screen, and said", async () => {

@@ -40,25 +40,25 @@ export function commitTo(queries: QueryClient, id: string, { label, make, ...how
     const steps = shown ? make(shown.project) : [];
     if (!shown || steps.length === 0) return null;
     const applied = applySteps(shown.project, steps);
-    // Where an undo took away what it was meant for, there is nothing to do it to.
-    if (!applied.ok && isLate) {
+    // Where something quicker took away what it was meant for, there is nothing to do it to, and nothing to send.
+    if (!applied.ok) {
       sayError(applied.error.reason);
       return null;
     }
-    if (applied.ok)
-      queries.setQueryData<ProjectBody>(key, {
-        ...shown,
-        project: applied.value,
-        history: { undo: describeChange(label, applied.value, steps), redo: null },
-      });
+    queries.setQueryData<ProjectBody>(key, {
+      ...shown,
+      project: applied.value,
+      history: { undo: describeChange(label, applied.value, steps), redo: null },
+    });
     return steps;
   };
-  const tell = (baseRevision: number, steps: readonly Step[] | null) =>
-    steps ? api.changeProject(id, { baseRevision, steps: [...steps], label, ...how }) : Promise.resolve(null);
   const steps = isLate ? null : show();
   if (!isLate && steps === null) return Promise.resolve(null);
   // Behind an undo that is on its way the gesture is made when that has been answered.
-  const call = (base: number) => tell(base, isLate ? show() : steps);
+  const call = async (baseRevision: number, isShown: boolean) => {
+    const made = isShown ? steps : show();
+    return made && api.changeProject(id, { baseRevision, steps: [...made], label, ...how });
+  };
   return send(queries, id, { call, isShown: !isLate }).then((made) => made?.revision ?? null);
 }
 

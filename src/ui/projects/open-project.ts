@@ -5,7 +5,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/projects";
 import { say } from "../kit/say";
-import { send } from "./sending";
+import { newestBody, send } from "./sending";
 
 export interface OpenProject {
   readonly body: ProjectBody | undefined;
@@ -25,7 +25,8 @@ export function useOpenProject(id: string | null): OpenProject {
   const queries = useQueryClient();
   const { data, error } = useQuery({
     queryKey: KEYS.project(id ?? ""),
-    queryFn: () => api.getProject(id ?? ""),
+    // What is done meanwhile is shown already, and stays.
+    queryFn: async () => newestBody(queries, await api.getProject(id ?? "")),
     enabled: id !== null,
     retry: false,
   });

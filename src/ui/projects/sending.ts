@@ -7,12 +7,16 @@ import { touch } from "../actions/last-touched";
 import { errorText } from "../kit/error-text";
 import { sayError } from "../kit/say";
 
+/** A gesture that is on its way. */
+interface OnItsWay {
+  /** Whether what it does is shown already. */
+  shown: boolean;
+}
+
 /** Gestures on their way to the server, project by project, in the order in which they were made. */
 interface Line {
   tail: Promise<unknown>;
-  waiting: number;
-  /** How many of them are shown already: until the last of these is answered, what is shown is ahead of the server. */
-  ahead: number;
+  readonly waiting: Set<OnItsWay>;
   revision: number;
 }
 
@@ -25,62 +29,81 @@ function linesOf(queries: QueryClient): Map<string, Line> {
   return lines;
 }
 
-/** Whether this window has changes of its own on their way, which no one else's news may overtake. */
-export const isOnItsWay = (queries: QueryClient, project: string): boolean =>
-  (linesOf(queries).get(project)?.waiting ?? 0) > 0;
+const waitingFor = (queries: QueryClient, project: string): readonly OnItsWay[] => [
+  ...(linesOf(queries).get(project)?.waiting ?? []),
+];
 
-/** Whether something is on its way whose effect is not shown yet, as an undo: what is done next must be done on what it leaves. */
-export const isHidden = (queries: QueryClient, project: string): boolean => {
-  const line = linesOf(queries).get(project);
-  return line !== undefined && line.waiting > line.ahead;
-};
+/** Whether this window has changes of its own on their way, which no one else's news may overtake. */
+export const isOnItsWay = (queries: QueryClient, project: string): boolean => waitingFor(queries, project).length > 0;
+
+/**
+ * Whether something is on its way whose effect is not shown, as an undo, or what was done behind a gesture that was refused: what is done
+ * next must be done on what it leaves.
+ */
+export const isHidden = (queries: QueryClient, project: string): boolean =>
+  waitingFor(queries, project).some(({ shown }) => !shown);
+
+/** Until the last gesture that is shown is answered, what is shown is ahead of the server. */
+const isAhead = (queries: QueryClient, project: string): boolean =>
+  waitingFor(queries, project).some(({ shown }) => shown);
 
 /** Resolves when all that was done in this window has been answered. */
 export const whenSent = (queries: QueryClient, project: string): Promise<unknown> =>
   linesOf(queries).get(project)?.tail ?? Promise.resolve();
 
+/** A project as a fetch has brought it; as it is shown where that is ahead of the server by now. */
+export function newestBody(queries: QueryClient, body: ProjectBody): ProjectBody {
+  const shown = queries.getQueryData<ProjectBody>(KEYS.project(body.project.id));
+  return shown && isAhead(queries, body.project.id) ? shown : body;
+}
+
+/** Keeps a project that was opened. */
+export const bring = (queries: QueryClient, body: ProjectBody): void =>
+  void queries.setQueryData(KEYS.project(body.project.id), newestBody(queries, body));
+
 function lineOf(queries: QueryClient, id: string, revision: number): Line {
   const lines = linesOf(queries);
-  const line = lines.get(id) ?? { tail: Promise.resolve(), waiting: 0, ahead: 0, revision };
-  if (line.waiting === 0) line.revision = Math.max(line.revision, revision);
+  const line = lines.get(id) ?? { tail: Promise.resolve(), waiting: new Set(), revision };
+  if (line.waiting.size === 0) line.revision = Math.max(line.revision, revision);
   lines.set(id, line);
   return line;
 }
 
 interface Gesture {
-  /** Null where, at its turn, there is nothing to do any more. */
-  readonly call: (base: number) => Promise<ProjectBody | null>;
+  /**
+   * Null where, at its turn, there is nothing to do any more. `isShown` is false where what was shown of it was taken back, since one
+   * before it was refused: it is to be made anew.
+   */
+  readonly call: (base: number, isShown: boolean) => Promise<ProjectBody | null>;
   /** Whether what it does is shown before it is answered, as with all but undo and redo. */
   readonly isShown: boolean;
 }
 
 /**
  * Sends a gesture after those before it: what it has led to, or null. When it is refused, the project is shown as the server
- * has it, and why.
+ * has it, and why; those behind it are made anew on that, each at its turn.
  */
 export async function send(queries: QueryClient, id: string, { call, isShown }: Gesture): Promise<ProjectBody | null> {
   touch("project");
   const key = KEYS.project(id);
   const line = lineOf(queries, id, queries.getQueryData<ProjectBody>(key)?.revision ?? 0);
-  const count = (one: 1 | -1) => {
-    line.waiting += one;
-    if (isShown) line.ahead += one;
-  };
-  count(1);
+  const own: OnItsWay = { shown: isShown };
+  line.waiting.add(own);
   const turn = line.tail.then(async () => {
     try {
-      const body = await call(line.revision);
-      count(-1);
+      const body = await call(line.revision, own.shown);
+      line.waiting.delete(own);
       if (!body) return null;
       line.revision = body.revision;
       queries.setQueryData<ProjectBody>(key, (shown) =>
-        line.ahead === 0 || !shown
-          ? body
-          : { ...shown, revision: body.revision, history: body.history, draft: body.draft },
+        isAhead(queries, id) && shown
+          ? { ...shown, revision: body.revision, history: body.history, draft: body.draft }
+          : body,
       );
       return body;
     } catch (error) {
-      count(-1);
+      line.waiting.delete(own);
+      for (const behind of line.waiting) behind.shown = false;
       sayError(errorText(error));
       await queries.refetchQueries({ queryKey: key });
       line.revision = queries.getQueryData<ProjectBody>(key)?.revision ?? line.revision;

@@ -31,6 +31,18 @@ export function placeBehind(chain: Chain, node: ChainNode | null): Place {
   return { within: findNode(chain, node.key)?.place.within ?? null, after: node.key };
 }
 
+/** A place as it stands by now: last in its list where what it was behind is gone, last of all where its list is. */
+function nearestPlace(chain: Chain, { within, after }: Place): Place {
+  const list = findList(chain, within);
+  if (!list) return { within: null, after: lastOf(chain.nodes) };
+  const isThere = after === null || list.some(({ key }) => key === after);
+  return { within, after: isThere ? after : lastOf(list) };
+}
+
+/** Puts a node in a place that was named a moment ago, or where that would be now. */
+export const putInNear = (hand: Hand, node: ChainNode, place: Place): readonly Step[] =>
+  putIn(hand, node, nearestPlace(chainOf(hand), place));
+
 /** Puts copied nodes in a place, one behind the other, and their macros behind those of the chain. */
 export function paste(hand: Hand, { nodes, macros }: Clipping, place: Place): readonly Step[] {
   let { after } = place;
