@@ -1,12 +1,11 @@
 import type { QueryClient } from "@tanstack/react-query";
-import * as api from "@/clients/api";
 import type { PlanRequest } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import { mayApplyDirectly } from "@/core/recall/plan";
 import { PARTS } from "@/core/strips/parts";
 import { say } from "../kit/say";
 import { commitTo } from "../projects/editing";
-import { whenSent } from "../projects/sending";
+import { planNow } from "./plan-now";
 
 interface Asked {
   readonly queries: QueryClient;
@@ -23,8 +22,7 @@ interface Asked {
 /** Applies all of a preset at once where nothing is asked and only the targets change, else by the plan. Rejects with what the server says. */
 export async function applyDirectly(asked: Asked): Promise<void> {
   const { queries, project, preset, targets, targetWords } = asked;
-  await whenSent(queries, project);
-  const { plan } = await api.planRecall(project, {
+  const plan = await planNow(queries, project, {
     requests: [
       {
         source: { preset: preset.id, version: preset.version },

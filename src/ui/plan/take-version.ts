@@ -1,9 +1,8 @@
 import type { QueryClient } from "@tanstack/react-query";
-import * as api from "@/clients/api";
 import type { PresetRef } from "@/core/chains/chain";
 import type { PartName } from "@/core/strips/parts";
 import { commitTo } from "../projects/editing";
-import { whenSent } from "../projects/sending";
+import { planNow } from "./plan-now";
 
 /** What sounds: a version is taken for that, and faders stay where they are. */
 const SOUND: readonly PartName[] = ["source", "inserts"];
@@ -19,8 +18,7 @@ interface Taken {
 
 /** Lets strips sound as a version of the preset that they came from: the revision that it made, null where nothing changed. */
 export async function takeVersion({ queries, project, strips, from, label }: Taken): Promise<number | null> {
-  await whenSent(queries, project);
-  const { plan } = await api.planRecall(project, {
+  const plan = await planNow(queries, project, {
     requests: [{ source: from, parts: [...SOUND], targets: { strips: [...strips] }, mode: "replace" }],
   });
   return commitTo(queries, project, { label, make: () => plan.steps });
