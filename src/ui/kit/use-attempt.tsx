@@ -1,8 +1,9 @@
 "use client";
 
 import { errorText } from "./error-text";
-import { type ReactNode, useRef, useState } from "react";
+import { type ReactNode, useState } from "react";
 import { Refused } from "./field";
+import { useSingly } from "./use-singly";
 
 /** Work of a sheet that may be refused: one piece at a time, and why the last was refused stands in the sheet. */
 export function useAttempt(): {
@@ -14,21 +15,19 @@ export function useAttempt(): {
 } {
   const [refused, setRefused] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const underWay = useRef(false);
-  const attempt = async (work: () => Promise<unknown>, onRefused?: (error: unknown) => void) => {
-    if (underWay.current) return;
-    underWay.current = true;
-    setBusy(true);
-    try {
-      await work();
-      setRefused(null);
-    } catch (error) {
-      onRefused?.(error);
-      setRefused(errorText(error));
-    } finally {
-      underWay.current = false;
-      setBusy(false);
-    }
-  };
+  const singly = useSingly();
+  const attempt = (work: () => Promise<unknown>, onRefused?: (error: unknown) => void) =>
+    singly(async () => {
+      setBusy(true);
+      try {
+        await work();
+        setRefused(null);
+      } catch (error) {
+        onRefused?.(error);
+        setRefused(errorText(error));
+      } finally {
+        setBusy(false);
+      }
+    });
   return { refusal: refused === null ? null : <Refused>{refused}</Refused>, busy, attempt };
 }

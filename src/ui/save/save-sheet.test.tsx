@@ -93,6 +93,21 @@ describe("saving what is in a strip", () => {
     expect(versions).toHaveLength(taken!.version + 1);
   });
 
+  it("saves once, however often it is pressed", async () => {
+    await open("Cello");
+    type("Name", "Cello, wood and rosin");
+    await screen.findByRole("status");
+    const [taken] = await find('name:"Cello, wood and rosin"');
+    for (let n = 0; n < 2; n++) press(`Save as version ${taken!.version + 1}`);
+    await waitFor(() => expect(said.at(-1)).toContain(`Saved version ${taken!.version + 1}`));
+    expect(house.asked.filter((asked) => asked.startsWith("PUT"))).toHaveLength(1);
+    type("Name", "Cello on the ferry");
+    await waitFor(() => expect(screen.queryByRole("status")).toBeNull());
+    for (let n = 0; n < 2; n++) press("Save effect chain");
+    await waitFor(() => expect(said.at(-1)).toBe("Saved “Cello on the ferry”"));
+    expect(house.asked.filter((asked) => asked === "POST /api/presets/batch")).toHaveLength(1);
+  });
+
   it("says where a name is too long, and asks nobody who has it", async () => {
     await open("Cello");
     await filled();

@@ -18,6 +18,7 @@ import type { Strip } from "@/core/strips/strip";
 import type { PartName } from "@/core/strips/parts";
 import { errorText } from "../kit/error-text";
 import { say } from "../kit/say";
+import { useSingly } from "../kit/use-singly";
 import { usePatterns } from "../names/patterns";
 import { useTaken } from "../names/taken";
 import { useProjectEditing } from "../projects/editing";
@@ -136,6 +137,7 @@ const LONGEST_FOLDER = 120;
 
 /** The saving itself: all as new presets, or the only one as the next version of another. */
 function useKeeping({ form, fields, items, keepPattern }: Keeping) {
+  const singly = useSingly();
   const { finish, fail } = useFinish(items[0]?.subject.request.project ?? null, form);
   const artist = items[0]?.subject.body.project.artist ?? "";
   const newFolder =
@@ -147,7 +149,7 @@ function useKeeping({ form, fields, items, keepPattern }: Keeping) {
   /** Where all go; undefined: each where it is proposed. */
   const isChosen = form.formState.dirtyFields.folder === true || items.length === 1;
   const folder = newFolder === undefined && isChosen ? fields.folder || null : undefined;
-  const save = form.handleSubmit(async () => {
+  const saveAll = async () => {
     const wanted = items.flatMap((item) => (item.content ? [{ ...item, content: item.content }] : []));
     try {
       const { presets } = await api.savePresets({
@@ -171,7 +173,7 @@ function useKeeping({ form, fields, items, keepPattern }: Keeping) {
     } catch (error) {
       fail(error);
     }
-  });
+  };
   const saveOver = async (over: PresetRow) => {
     const [item] = items;
     if (!item?.content) return;
@@ -183,7 +185,10 @@ function useKeeping({ form, fields, items, keepPattern }: Keeping) {
       fail(error);
     }
   };
-  return { save, saveOver };
+  return {
+    save: form.handleSubmit(() => singly(saveAll)),
+    saveOver: (over: PresetRow) => singly(() => saveOver(over)),
+  };
 }
 
 /** What follows when presets were saved: the things in hand go by their names. */
