@@ -1,8 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { emptyCard } from "../presets/preset";
-import { fold } from "../names/words";
-import { LONGEST_NAME, withoutClashes } from "../names/free";
+import { LONGEST_NAME } from "../names/free";
 import { type Named, applyPattern, shortName, unknownFields } from "./pattern";
 
 const SOUND: Named = {
