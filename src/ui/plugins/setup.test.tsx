@@ -54,6 +54,21 @@ describe("what a person sets up", () => {
   });
 });
 
+describe("what is set up twice quickly", () => {
+  it("is sent one after the other, each on what the one before has left; what is done already is not sent", async () => {
+    const one = renderHook(() => useSettings(), { wrapper: house.wrapper }).result;
+    await waitFor(() => expect(house.asked).toContain("GET /api/settings"));
+    const room = (keys: string) => one.current.change((now) => withShortcut(now, { model: "room" }, keys));
+    await act(() => Promise.all([room("Q R"), room("Q S"), room("Q S")]));
+    expect((await stored()).shortcuts.map((s) => s.keys)).toEqual(["Q S"]);
+    expect(house.asked.filter((asked) => asked !== "GET /api/settings")).toEqual([
+      "PUT /api/settings",
+      "PUT /api/settings",
+    ]);
+    expect((await getSettings(house.context)).revision).toBe(2);
+  });
+});
+
 describe("a plugin", () => {
   it("opens with what is chosen for everywhere, or for a kind of strip; back at the maker's in one step", async () => {
     const preset = await roomPreset();
