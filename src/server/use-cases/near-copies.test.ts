@@ -71,6 +71,17 @@ describe("a search for near copies", () => {
     await vi.waitFor(() => expect(searches[1]!.signal.aborted).toBe(true), { timeout: 8000, interval: 100 });
   });
 
+  it("that is overtaken by a change is asked for anew; that is no breakdown", async () => {
+    const early = listNearCopies(context, 0.01);
+    await vi.waitFor(() => expect(searches).toHaveLength(1));
+    searches[0]!.signal.addEventListener("abort", () => searches[0]!.fail(new Error("aborted")));
+    await save();
+    const late = listNearCopies(context, 0.01);
+    expect(await early).toEqual({ progress: 0, total: 0, groups: null });
+    expect((await late).groups).toBeNull();
+    expect(searches).toHaveLength(2);
+  });
+
   it("that breaks down says so, and the next one begins anew", async () => {
     await listNearCopies(context, 0);
     searches[0]!.fail(new Error("out of memory"));

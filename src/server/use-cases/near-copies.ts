@@ -68,6 +68,8 @@ export async function listNearCopies(context: Context, within: number): Promise<
   clearTimeout(search.timer);
   search.timer = setTimeout(() => endNearCopies(context), FORGOTTEN).unref();
   await Promise.race([search.ended, new Promise((resolve) => setTimeout(resolve, WAIT).unref())]);
+  // Something has changed meanwhile, and another search was begun: this one is asked for anew.
+  if (search.abort.signal.aborted) return { progress: 0, total: 0, groups: null };
   if (search.failed) {
     SEARCHES.delete(context.search);
     throw search.failed instanceof Error ? search.failed : new Error("The search failed.");
