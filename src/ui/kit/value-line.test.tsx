@@ -104,6 +104,18 @@ describe("a number typed on a value line", () => {
     expect(document.activeElement).toBe(ruler());
   });
 
+  it("may begin with a letter: Enter opens the field, with what stood there to be typed over", () => {
+    show(THRESHOLD, -18);
+    ruler().focus();
+    fireEvent.keyDown(ruler(), { key: "Enter", ctrlKey: true });
+    expect(screen.queryByRole("textbox")).toBeNull();
+    press("Enter");
+    const field = screen.getByRole<HTMLInputElement>("textbox");
+    expect(field.value.slice(field.selectionStart ?? 0, field.selectionEnd ?? 0)).toBe(field.value);
+    fireEvent.keyDown(field, { key: "Escape" });
+    expect([turns, document.activeElement]).toEqual([[], ruler()]);
+  });
+
   it("stays to be mended where it is out of range, and is forgotten by Escape", () => {
     show(THRESHOLD, -18);
     number().focus();

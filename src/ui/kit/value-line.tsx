@@ -107,6 +107,12 @@ export function ValueLine(props: Props) {
       if (!props.onTouch?.()) setTyped(event.key);
       return;
     }
+    // Words and notes are typed from here, too.
+    if (event.key === "Enter" && !event.ctrlKey && !event.altKey && !event.metaKey && !event.shiftKey) {
+      event.preventDefault();
+      if (!props.onTouch?.()) setTyped(formatPlain(spec, value));
+      return;
+    }
     const step = STEPS[event.key];
     const next = step
       ? stepValue(spec, value, step, event.shiftKey)
