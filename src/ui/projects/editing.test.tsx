@@ -168,6 +168,24 @@ describe("a gesture", () => {
     await waitFor(async () => expect(editing.current.body).toEqual(await stored()));
   });
 
+  it("that does not meet what another window did before stands with that, and nothing is said", async () => {
+    const editing = await open();
+    const { revision, project } = editing.current.body!;
+    const theirs = { baseRevision: revision, label: "Theirs", steps: [...rename("Theirs")(project)] };
+    value(await changeProject(house.context, ID, theirs));
+    const faster = (now: Project): readonly Step[] => [
+      { id: mintKey(), kind: "setTempo", from: now.tempo, to: now.tempo + 1 },
+    ];
+    const done = await act(() =>
+      Promise.all([editing.current.commit("Faster", faster), editing.current.commit("Faster", faster)]),
+    );
+    expect(done).toEqual([revision + 2, revision + 3]);
+    expect(said).toEqual([]);
+    await shows(editing, "Theirs");
+    expect(editing.current.body!.project.tempo).toBe(project.tempo + 2);
+    await waitFor(async () => expect(editing.current.body).toEqual(await stored()));
+  });
+
   it("that cannot be sent is taken back on the screen, and said", async () => {
     const editing = await open();
     const before = nameOf(editing.current.body!.project);

@@ -57,9 +57,28 @@ export function commitTo(queries: QueryClient, id: string, { label, make, ...how
   // Behind an undo that is on its way the gesture is made when that has been answered.
   const call = async (baseRevision: number, isShown: boolean) => {
     const made = isShown ? steps : show();
-    return made && api.changeProject(id, { baseRevision, steps: [...made], label, ...how });
+    return made && tell(id, { baseRevision, steps: [...made], label, ...how });
   };
   return send(queries, id, { call, isShown: !isLate }).then((made) => made?.revision ?? null);
+}
+
+/** So often another window may be quicker, each time with what does not meet this. */
+const MOST_TRIES = 4;
+
+/** Tells the server what is done. Where another window was before, it is done on what that has left, if it still fits. */
+async function tell(id: string, change: Parameters<typeof api.changeProject>[1]): Promise<ProjectBody> {
+  let { baseRevision } = change;
+  for (let tries = 1; ; tries++) {
+    try {
+      return await api.changeProject(id, { ...change, baseRevision });
+    } catch (error) {
+      if (!(error instanceof api.ApiFailure) || error.error.code !== "stale" || tries === MOST_TRIES) throw error;
+      const { project, revision } = await api.getProject(id);
+      const applied = applySteps(project, change.steps);
+      if (!applied.ok) throw new api.InWords(`It was changed in another window meanwhile. ${applied.error.reason}`);
+      baseRevision = revision;
+    }
+  }
 }
 
 export interface ProjectEditing extends OpenProject {
