@@ -172,6 +172,10 @@ describe("a plan", () => {
     await open("quay-vibraphone", []);
     expect(choice()).not.toBeNull();
     cleanup();
+    // A strip that plays no instrument takes none of its layers.
+    await open("quay-vibraphone", ["harmonium"]);
+    expect(choice()).toBeNull();
+    cleanup();
     await open(plain!.id, []);
     expect(choice()).toBeNull();
     expect(screen.getByLabelText("Parts").textContent).toContain("Instrument");

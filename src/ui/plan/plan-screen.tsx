@@ -3,7 +3,7 @@
 import { counted } from "@/core/names/count";
 import { Play } from "lucide-react";
 import { useRouter, useSearchParams } from "next/navigation";
-import { useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import type { PlanBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import { type Project, findStrip } from "@/core/projects/project";
@@ -70,6 +70,14 @@ interface OpenProps {
   readonly fresh: boolean;
 }
 
+/** One choice with the word for it, which stay together where a line is full. */
+const Choosing = ({ what, children }: { readonly what: string; readonly children: ReactNode }) => (
+  <div className="flex items-center gap-2">
+    <span className="text-small text-soft">{what}</span>
+    {children}
+  </div>
+);
+
 function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: OpenProps) {
   const router = useRouter();
   const { editing, held, parts, mode } = state;
@@ -82,11 +90,11 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
       : state.strips.length > 1
         ? `${state.strips.length} strips`
         : "a new strip";
-  // What is put in may bring effects inside, and what is there may lose them.
-  const wanted = asStrip(preset.content);
+  // What is put in may bring effects inside, and what is there may lose them; where no instrument can stand, there is nothing to choose.
   const met = state.strips.map((id) => findStrip(project, id));
+  const takesLayers = held.includes("source") && (met.length === 0 || met.some((s) => s?.kind === "instrument"));
   const choosesLayers =
-    held.includes("source") && [wanted, ...met].some((s) => s?.source && hasEffectsInside(s.source));
+    takesLayers && [asStrip(preset.content), ...met].some((s) => s?.source && hasEffectsInside(s.source));
   const back = () => router.push(`/projects/${project.id}`);
   const [applying, setApplying] = useState(false);
   const canApply = count > 0 && fresh && !applying;
@@ -132,25 +140,24 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
           version {preset.version}, onto {targetWords} of {project.name}
         </p>
       </header>
-      <div className="flex flex-none flex-wrap items-center gap-2 px-4 pb-[10px]">
-        <span className="text-small text-soft">Parts</span>
-        <ManySegments
-          label="Parts"
-          values={parts}
-          onChange={(on) => state.setWithout(held.filter((p) => !on.includes(p)))}
-          options={held.map((p) => ({ value: p, label: PART[p].title }))}
-        />
+      <div className="flex flex-none flex-wrap items-center gap-x-[18px] gap-y-2 px-4 pb-[10px]">
+        <Choosing what="Parts">
+          <ManySegments
+            label="Parts"
+            values={parts}
+            onChange={(on) => state.setWithout(held.filter((p) => !on.includes(p)))}
+            options={held.map((p) => ({ value: p, label: PART[p].title }))}
+          />
+        </Choosing>
         {held.includes("inserts") && (
-          <>
-            <span className="ml-[10px] text-small text-soft">Inserts</span>
+          <Choosing what="Inserts">
             <Segments label="Inserts" value={mode} onChange={state.setMode} options={MODES} />
-          </>
+          </Choosing>
         )}
         {choosesLayers && (
-          <>
-            <span className="ml-[10px] text-small text-soft">Instrument</span>
+          <Choosing what="Instrument">
             <Segments label="Instrument" value={state.layers} onChange={state.setLayers} options={TAKES} />
-          </>
+          </Choosing>
         )}
       </div>
       <Rows project={project} after={after} plan={plan} off={state.off} onOff={state.setOff} />
