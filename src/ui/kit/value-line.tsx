@@ -57,9 +57,10 @@ const DRAG_BEGINS = 3;
 
 const STEPS: Partial<Record<string, 1 | -1>> = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 };
 
+const isHeld = ({ ctrlKey, altKey, metaKey }: KeyboardEvent): boolean => ctrlKey || altKey || metaKey;
+
 /** On a value a number that is typed is the value, wherever on the line the focus is. */
-const beginsNumber = ({ key, ctrlKey, altKey, metaKey }: KeyboardEvent): boolean =>
-  /^[0-9.,+\-−]$/.test(key) && !ctrlKey && !altKey && !metaKey;
+const beginsNumber = (event: KeyboardEvent): boolean => /^[0-9.,+\-−]$/.test(event.key) && !isHeld(event);
 
 /** The ruler stands where the pointer is; fine, it goes on from where the value is. */
 function useRulerDrag({ spec, value, onTouch, onChange, onChangeEnd }: Props) {
@@ -91,6 +92,22 @@ function useRulerDrag({ spec, value, onTouch, onChange, onChangeEnd }: Props) {
 const LABELLED = "grid-cols-[minmax(72px,92px)_minmax(64px,204px)_minmax(86px,96px)]";
 const BARE = "grid-cols-[minmax(64px,1fr)_56px]";
 
+/** What stands in the field that a key opens: its figure, or, by Enter, what `stands` there, to be typed over by words and notes, too. */
+function typedBy(event: KeyboardEvent, stands: string): string | null {
+  if (beginsNumber(event)) return event.key;
+  return event.key === "Enter" && !event.shiftKey && !isHeld(event) ? stands : null;
+}
+
+/** The value that a key leads to; null where it is not for that. */
+function turnedBy(event: KeyboardEvent, spec: ParamSpec, value: Value): Value | null {
+  if (isHeld(event)) return null;
+  const step = STEPS[event.key];
+  if (step) return stepValue(spec, value, step, event.shiftKey);
+  if (event.key === "Home") return spec.min;
+  if (event.key === "End") return spec.max;
+  return event.key === "Delete" || event.key === "Backspace" ? spec.default : null;
+}
+
 /** Label, ruler, number: drag, type, step by arrows or the wheel (Shift is fine), double-click for the default. */
 export function ValueLine(props: Props) {
   const { spec, label = spec.name, value, saved, tempo, onChangeEnd } = props;
@@ -102,30 +119,13 @@ export function ValueLine(props: Props) {
   const heardAs = formatHeard(spec, value, bpm);
   const [typed, setTyped] = useState<string | null>(null);
   const onKeyDown = (event: KeyboardEvent) => {
-    if (beginsNumber(event)) {
-      event.preventDefault();
-      if (!props.onTouch?.()) setTyped(event.key);
-      return;
-    }
-    // Words and notes are typed from here, too.
-    if (event.key === "Enter" && !event.ctrlKey && !event.altKey && !event.metaKey && !event.shiftKey) {
-      event.preventDefault();
-      if (!props.onTouch?.()) setTyped(formatPlain(spec, value));
-      return;
-    }
-    const step = STEPS[event.key];
-    const next = step
-      ? stepValue(spec, value, step, event.shiftKey)
-      : event.key === "Home"
-        ? spec.min
-        : event.key === "End"
-          ? spec.max
-          : event.key === "Delete" || event.key === "Backspace"
-            ? spec.default
-            : null;
-    if (next === null || event.ctrlKey || event.altKey || event.metaKey) return;
+    const begun = typedBy(event, formatPlain(spec, value));
+    const next = turnedBy(event, spec, value);
+    if (begun === null && next === null) return;
     event.preventDefault();
-    if (!props.onTouch?.()) onChangeEnd(next);
+    if (props.onTouch?.()) return;
+    if (begun !== null) setTyped(begun);
+    else if (next !== null) onChangeEnd(next);
   };
   const wheel = useWheel({
     value,
