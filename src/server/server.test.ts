@@ -10,7 +10,7 @@ import { PresetPageSchema } from "@/contracts/library";
 import { ProjectBodySchema } from "@/contracts/projects";
 import { emptyCard } from "@/core/presets/preset";
 import { findContentProblem } from "@/core/presets/whole";
-import { findProjectProblem } from "@/core/projects/project";
+import { findProjectProblem } from "@/core/projects/problems";
 import { ContentSchema } from "@/core/presets/schema";
 import { ProjectSchema } from "@/core/projects/schema";
 import { createStrip } from "@/core/strips/strip";

@@ -9,16 +9,9 @@ import { findStripProblem } from "../strips/problems";
 import { PARTS } from "../strips/parts";
 import { describeSource, layerOf } from "../strips/parts/source";
 import { isBus } from "../documents/strip-kinds";
-import {
-  type Project,
-  completeProject,
-  depthOf,
-  describeOutput,
-  findLoop,
-  findProjectProblem,
-  findStrip,
-  ledgerOrder,
-} from "./project";
+import { type Project, completeProject, depthOf, describeOutput, findStrip, ledgerOrder } from "./project";
+import { findLoop } from "./signal-flow";
+import { findProjectProblem } from "./problems";
 import { ProjectSchema } from "./schema";
 
 const RUNS = { numRuns: 120, seed: 20_261_125 };

@@ -1,14 +1,15 @@
 import equal from "fast-deep-equal";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { findProjectProblem } from "../projects/project";
+import { findProjectProblem } from "../projects/problems";
 import { fingerprint } from "../presets/fingerprint";
 import { saveStrip } from "../presets/save";
 import { cellOf } from "./steps";
 import { createStrip } from "../strips/strip";
 import { type PartName, PARTS, eachPart } from "../strips/parts";
 import { applySteps } from "./apply";
-import { type PlanInput, type RecallRequest, planRecall } from "./plan";
+import { planRecall } from "./plan";
+import type { PlanInput, RecallRequest } from "./plan-shape";
 import { invertSteps } from "./step";
 import { counter, someContent, someLayers, someMode, someParts, someProject } from "./testing/generators";
 

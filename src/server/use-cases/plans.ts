@@ -1,7 +1,8 @@
 import type { PlanBody, PlanRequest } from "@/contracts/projects";
 import { findContentProblem, completeContent } from "@/core/presets/whole";
 import { applySteps } from "@/core/recall/apply";
-import { type RecallRequest, type RecallSource, planRecall } from "@/core/recall/plan";
+import { planRecall } from "@/core/recall/plan";
+import type { RecallRequest, RecallSource } from "@/core/recall/plan-shape";
 import { sentenceOf } from "@/core/recall/sentences";
 import { type Project, findStrip } from "@/core/projects/project";
 import type { Step } from "@/core/recall/steps";

@@ -1,7 +1,8 @@
 import type { ChangeRequest, NewProject, ProjectBody } from "@/contracts/projects";
 import type { History, ProjectRow, RevisionRow } from "@/contracts/records";
 import { walkHistory } from "@/core/documents/history";
-import { type Project, completeProject, findProjectProblem } from "@/core/projects/project";
+import { type Project, completeProject } from "@/core/projects/project";
+import { findProjectProblem } from "@/core/projects/problems";
 import { referenceOf } from "@/core/presets/standing";
 import { PROJECT_SCHEMA } from "@/core/projects/schema";
 import { applySteps } from "@/core/recall/apply";

@@ -3,7 +3,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PlanRequest, ProjectBody } from "@/contracts/projects";
 import { applySteps } from "@/core/recall/apply";
-import type { Plan } from "@/core/recall/plan";
+import type { Plan } from "@/core/recall/plan-shape";
 import { whenSent } from "../projects/sending";
 
 /** So often it is planned anew at the most, where the hand is quicker each time. */

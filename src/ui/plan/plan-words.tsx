@@ -4,7 +4,7 @@ import type { PlanBody } from "@/contracts/projects";
 import { processorName } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import { type Project, findStrip } from "@/core/projects/project";
-import type { Question } from "@/core/recall/plan";
+import type { Question } from "@/core/recall/plan-shape";
 import { findSpec } from "@/core/processors/model";
 import { findModel } from "@/core/processors/models";
 import { formatHeard } from "@/core/units/format";

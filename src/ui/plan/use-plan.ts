@@ -7,7 +7,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PlanRequest } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
-import type { Exception } from "@/core/recall/plan";
+import type { Exception } from "@/core/recall/plan-shape";
 import type { InsertMode } from "@/core/recall/plan-inserts";
 import type { LayerTake } from "@/core/recall/plan-layers";
 import { asStrip } from "@/core/presets/as-strip";

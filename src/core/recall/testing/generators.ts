@@ -30,8 +30,8 @@ const valueFor = (spec: ParamSpec): fc.Arbitrary<Value> => {
 
 type KeyInput = Processor["keyInput"];
 
-/** By nothing, by a material, by a strip of the project. */
-const KEYED_HERE: readonly KeyInput[] = [undefined, { material: "narrator" }, { strip: { strip: "g1" }, tap: "post" }];
+/** By nothing, by a material, by a strip of the project that nothing leads to. */
+const KEYED_HERE: readonly KeyInput[] = [undefined, { material: "narrator" }, { strip: { strip: "k" }, tap: "post" }];
 /** As a preset holds it: a strip by its kind and name. */
 const KEYED_OUTSIDE: readonly KeyInput[] = [
   undefined,
@@ -178,8 +178,13 @@ const someLevel = record({ fader: fc.double({ min: -90, max: 12, noNaN: true }),
 const somePan = record({ pan: fc.integer({ min: -100, max: 100 }), width: fc.integer({ min: 0, max: 200 }) });
 const someName = fc.constantFrom("Cello", "Voice", "Rim", "Vibraphone", "Choir left", "Nave");
 
-const someStrip = (id: string, kind: StripKind, output: string | null): fc.Arbitrary<Strip> =>
-  record({ name: someName, inserts: chainHere, level: someLevel, pan: somePan, source: layersWith(chainHere) }).map(
+const someStrip = (
+  id: string,
+  kind: StripKind,
+  output: string | null,
+  chain: fc.Arbitrary<Chain> = chainHere,
+): fc.Arbitrary<Strip> =>
+  record({ name: someName, inserts: chain, level: someLevel, pan: somePan, source: layersWith(chain) }).map(
     ({ name, source, ...parts }) => ({
       ...createStrip(id, kind, { name }, output === null ? { hardware: "Out 1–2" } : { strip: output }),
       ...parts,
@@ -187,7 +192,7 @@ const someStrip = (id: string, kind: StripKind, output: string | null): fc.Arbit
     }),
   );
 
-/** Three to seven strips: a main output, up to two groups one within the other, and strips that go to any of them. */
+/** Four to eight strips: a main output, two groups one within the other, strips that go to any of them, and one that keys the others. */
 export const someProject: fc.Arbitrary<Project> = fc
   .record({
     kinds: fc.array(fc.constantFrom<StripKind>("audio", "return", "instrument"), { minLength: 1, maxLength: 4 }),
@@ -200,6 +205,7 @@ export const someProject: fc.Arbitrary<Project> = fc
       someStrip("g1", "group", "main"),
       someStrip("g2", "group", "g1"),
       ...kinds.map((kind, at) => someStrip(`s${at}`, kind, buses[to[at]!]!)),
+      someStrip("k", "audio", "main", someChain),
     );
   })
   .chain((strips) => record({ tempo: fc.integer({ min: 40, max: 220 }) }).map(({ tempo }) => ({ strips, tempo })))

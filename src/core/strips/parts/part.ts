@@ -15,8 +15,10 @@ export interface AimQuestion {
   readonly leave: string;
 }
 
-/** Strips that a part leads to. */
+/** Other strips that a part names. */
 export interface Aims<V> {
+  /** Whether sound goes out to them by it, or comes in from them. */
+  readonly way: "out" | "in";
   readonly of: (value: V) => readonly StripRef[];
   /** The value with each reference replaced; where there is none for it, what led there is left out. */
   readonly mapped: (value: V, aim: (ref: StripRef) => StripRef | null) => V;

@@ -20,6 +20,7 @@ export const ROUTING = part<Routing>({
   words,
   change: (from, to, around) => `output ${words(from, around)} → ${words(to, around)}`,
   aims: {
+    way: "out",
     of: ({ output }) => (output && !("hardware" in output) ? [output] : []),
     mapped: (routing, aim) =>
       routing.output && !("hardware" in routing.output) ? { output: aim(routing.output) } : routing,

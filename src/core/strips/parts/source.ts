@@ -66,8 +66,12 @@ export const SOURCE = part<Source>({
   words: (source, { kind }) => describeSource({ kind, source }),
   change: () => "the instrument changes",
   aims: {
-    of: (source) => chainsOf(source).flatMap(keysOf),
-    mapped: (source, aim) => mapLayers(source, (layer) => ({ ...layer, effects: rekeyedBy(layer.effects, aim) })),
+    way: "in",
+    of: (source) => [...(source.type === "output" ? [source.strip] : []), ...chainsOf(source).flatMap(keysOf)],
+    mapped: (source, aim) =>
+      source.type === "output"
+        ? { ...source, strip: aim(source.strip) ?? source.strip }
+        : mapLayers(source, (layer) => ({ ...layer, effects: rekeyedBy(layer.effects, aim) })),
     question: null,
   },
   // An input is what the project has, not what a preset brings.

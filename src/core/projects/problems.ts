@@ -1,0 +1,28 @@
+import { MOST_STRIPS } from "../documents/limits";
+import type { Problem } from "../documents/problem";
+import { findStripProblem } from "../strips/problems";
+import { stripName } from "../strips/strip";
+import { type Project, outputStrip, stripsById } from "./project";
+import { findLoop, findLooped } from "./signal-flow";
+
+/** What a schema cannot see: so many strips, that exist, ids used once, no loop. The first problem, null for none. */
+export function findProjectProblem(project: Project): Problem | null {
+  if (project.strips.length > MOST_STRIPS)
+    return { path: "strips", message: `A project has ${MOST_STRIPS} strips at the most.` };
+  const strips = stripsById(project);
+  const ids = new Set<string>();
+  for (const [at, strip] of project.strips.entries()) {
+    const path = `strips[${at}]`;
+    if (ids.has(strip.id)) return { path: `${path}.id`, message: `The id “${strip.id}” is used twice.` };
+    ids.add(strip.id);
+    const problem = findStripProblem(strip, path);
+    if (problem) return problem;
+    const to = outputStrip(strip.routing.output);
+    if (to !== null && !strips.has(to))
+      return { path: `${path}.routing.output`, message: `${stripName(strip)} goes to a strip that is not here.` };
+  }
+  const looped = findLooped(project);
+  if (looped === null) return null;
+  const path = `strips[${project.strips.findIndex(({ id }) => id === looped)}]`;
+  return { path, message: `A loop in the signal flow: ${(findLoop(project, looped) ?? []).join(" → ")}.` };
+}

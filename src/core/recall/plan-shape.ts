@@ -1,0 +1,76 @@
+import type { PresetRef } from "../chains/chain";
+import type { Content } from "../presets/preset";
+import type { Project } from "../projects/project";
+import type { PartName } from "../strips/parts";
+import type { InsertMode } from "./plan-inserts";
+import type { LayerTake } from "./plan-layers";
+import type { Step } from "./steps";
+
+/* What a plan is made from, and what it says. */
+
+export interface RecallSource {
+  readonly content: Content;
+  /** The preset and version that it is; null for a document in hand. */
+  readonly from: PresetRef | null;
+  readonly name: string;
+}
+
+export type RecallTargets =
+  | { readonly strips: readonly string[] }
+  | { readonly newStrip: { readonly after: string | null } };
+
+export interface RecallRequest {
+  readonly source: RecallSource;
+  /** Those that are asked for; what the source does not hold is passed by. */
+  readonly parts: readonly PartName[];
+  readonly targets: RecallTargets;
+  readonly mode: InsertMode;
+  /** "whole" where it is not said. */
+  readonly layers?: LayerTake | undefined;
+}
+
+/** Switched off: a cell, a whole row (no part) or a whole column (no strip). */
+export interface Exception {
+  readonly strip?: string | undefined;
+  readonly part?: PartName | undefined;
+}
+
+/** What a plan cannot decide alone. `answer` is in force until another is given. */
+export interface Question {
+  readonly id: string;
+  readonly strip: string;
+  readonly text: string;
+  readonly choices: readonly { readonly id: string; readonly text: string }[];
+  readonly answer: string;
+}
+
+/** Something that stays as it is, or is left out, and why. */
+export interface PlanNote {
+  readonly strip: string;
+  readonly text: string;
+}
+
+export interface PlanRow {
+  readonly strip: string;
+  readonly isNew: boolean;
+  /** What the source holds for this strip, and whether it is switched on. */
+  readonly parts: readonly { readonly part: PartName; readonly on: boolean; readonly steps: readonly string[] }[];
+}
+
+export interface Plan {
+  readonly project: string;
+  readonly steps: readonly Step[];
+  readonly rows: readonly PlanRow[];
+  readonly questions: readonly Question[];
+  readonly notes: readonly PlanNote[];
+}
+
+export interface PlanInput {
+  readonly project: Project;
+  readonly requests: readonly RecallRequest[];
+  readonly except: readonly Exception[];
+  /** Question id → choice id. */
+  readonly answers: Readonly<Record<string, string>>;
+  /** Makes a new id each time; ids of new strips and keys of copied plugins come from here. */
+  readonly mint: () => string;
+}
