@@ -3,6 +3,7 @@ import { ContentSchema } from "@/core/presets/schema";
 import { ProjectSchema } from "@/core/projects/schema";
 import { INSERT_MODES } from "@/core/recall/plan-inserts";
 import { LAYER_TAKES } from "@/core/recall/plan-layers";
+import { SEND_MODES } from "@/core/recall/plan-sends";
 import { StepSchema } from "@/core/recall/steps/step-schema";
 import { PARTS } from "@/core/strips/parts";
 import { HistorySchema, MediaRowSchema, ProjectRowSchema, RevisionRowSchema } from "./records";
@@ -32,6 +33,7 @@ const RecallRequestSchema = z.strictObject({
   ]),
   mode: z.enum(INSERT_MODES),
   layers: z.enum(LAYER_TAKES).optional(),
+  sends: z.enum(SEND_MODES).optional(),
 });
 export const PlanRequestSchema = z.strictObject({
   requests: z.array(RecallRequestSchema).min(1).max(200),

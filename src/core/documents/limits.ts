@@ -9,6 +9,9 @@ export const MOST_NODES = 256;
 /** Strips of a project. */
 export const MOST_STRIPS = 2000;
 
+/** Sends of a strip. */
+export const MOST_SENDS = 64;
+
 /** Tags on a card. */
 export const MOST_TAGS = 60;
 

@@ -20,6 +20,9 @@ export function findProjectProblem(project: Project): Problem | null {
     const to = outputStrip(strip.routing.output);
     if (to !== null && !strips.has(to))
       return { path: `${path}.routing.output`, message: `${stripName(strip)} goes to a strip that is not here.` };
+    const lost = strip.sends.findIndex((send) => "strip" in send.to && !strips.has(send.to.strip));
+    if (lost >= 0)
+      return { path: `${path}.sends[${lost}].to`, message: `${stripName(strip)} sends to a strip that is not here.` };
   }
   const looped = findLooped(project);
   if (looped === null) return null;

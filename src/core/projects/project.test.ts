@@ -56,13 +56,13 @@ describe("a project", () => {
     fc.assert(
       fc.property(someProject, fc.integer({ min: 1, max: 12 }), (project, length) => {
         const ring = Array.from({ length }, (_, n) =>
-          createStrip(`r${n}`, "group", { name: `Ring ${n}` }, { strip: `r${(n + 1) % length}` }),
+          createStrip(`ring${n}`, "group", { name: `Ring ${n}` }, { strip: `ring${(n + 1) % length}` }),
         );
         // Ahead of the ring a strip that leads into it: it is not on the loop itself.
-        const into = createStrip("into", "audio", { name: "Into" }, { strip: "r0" });
+        const into = createStrip("into", "audio", { name: "Into" }, { strip: "ring0" });
         const looped = { ...project, strips: [...project.strips, into, ...ring] };
         expect(findLoop(looped, "into")).toBeNull();
-        expect(findLoop(looped, "r0")).toEqual([...ring.map((s) => s.look.name), "Ring 0"]);
+        expect(findLoop(looped, "ring0")).toEqual([...ring.map((s) => s.look.name), "Ring 0"]);
         expect(findProjectProblem(looped)?.message).toContain("A loop in the signal flow: Ring 0");
         expect(ledgerOrder(project).length).toBe(project.strips.length);
       }),
@@ -143,7 +143,8 @@ describe("a strip", () => {
   it("holds the parts that it was saved with", () => {
     fc.assert(
       fc.property(fc.subarray([...PARTS]), (parts) => {
-        const strip = playing(layerOf(instrument));
+        const sends = [{ key: "s", to: { strip: "plate" }, tap: "post" as const, level: 0, pan: 0, on: true }];
+        const strip = { ...playing(layerOf(instrument)), sends };
         const saved = { kind: strip.kind, ...Object.fromEntries(parts.map((p) => [p, strip[p]])) };
         expect(partsOf(saved)).toEqual(parts);
       }),

@@ -11,7 +11,7 @@ import { applySteps } from "./apply";
 import { planRecall } from "./plan";
 import type { PlanInput, RecallRequest } from "./plan-shape";
 import { invertSteps } from "./step";
-import { counter, someContent, someLayers, someMode, someParts, someProject } from "./testing/generators";
+import { counter, someContent, someLayers, someSendMode, someMode, someParts, someProject } from "./testing/generators";
 
 const RUNS = { numRuns: 150 };
 
@@ -21,6 +21,7 @@ const someRequest = (ids: readonly string[]): fc.Arbitrary<RecallRequest> =>
     parts: someParts,
     mode: someMode,
     layers: someLayers,
+    sends: someSendMode,
     targets: fc.oneof(
       fc.subarray([...ids], { minLength: 1 }).map((strips) => ({ strips })),
       fc.constantFrom(null, ...ids).map((after) => ({ newStrip: { after } })),
@@ -44,6 +45,7 @@ const someInput: fc.Arbitrary<PlanInput> = someProject.chain((project) => {
       Object.fromEntries(ids.map((id) => [`routing:${id}`, "g1"])),
       Object.fromEntries(ids.map((id) => [`look:${id}`, "number"])),
       Object.fromEntries(ids.map((id) => [`look:${id}`, "same"])),
+      { "sends:return:not here": "make", "sends:group:nave": "make", "sends:return:cello": "r2" },
     ),
     mint: fc.constant(counter()),
   });
@@ -130,7 +132,7 @@ describe("the laws of recall", () => {
       fc.property(someInput, (input) => {
         const [request] = input.requests;
         fc.pre(request !== undefined && "strips" in request.targets);
-        const once = { ...input, requests: [{ ...request, mode: "replace" as const }] };
+        const once = { ...input, requests: [{ ...request, mode: "replace" as const, sends: "replace" as const }] };
         const { after } = applied(once);
         expect(planRecall({ ...once, project: after }).steps).toEqual([]);
       }),

@@ -1,9 +1,12 @@
 import type { StripRef } from "../chains/chain";
+import type { StripKind } from "../documents/strip-kinds";
+import { fold } from "../names/words";
 import { type Project, findStrip } from "../projects/project";
 import { namesAlong, wayOf } from "../projects/signal-flow";
 import type { PartName } from "../strips/parts";
 import type { AimQuestion, Part } from "../strips/parts/part";
-import { type SavedStrip, type Strip, stripName } from "../strips/strip";
+import { type SavedStrip, type Strip, createStrip, stripName } from "../strips/strip";
+import { applySteps } from "./apply";
 import { type Lead, type Loops, leadKey } from "./plan-flow";
 import type { PlanInput, PlanNote, PlanRow, Question, RecallRequest } from "./plan-shape";
 import type { Step } from "./steps";
@@ -15,6 +18,8 @@ export interface Draft {
   project: Project;
   /** Strips that are new, with nothing set. */
   readonly blanks: Strip[];
+  /** The id of the strip that an answer makes, by its question. */
+  readonly makes: (question: string) => string;
   /** What the plan would lead where, and which of that it may not, since it closes a loop. */
   readonly leads: Lead[];
   readonly replaced: Set<string>;
@@ -45,20 +50,24 @@ export function aimed<V>(
 ): { readonly value: V } | null {
   const { draft, strip } = context;
   if (!aims) return { value };
-  let isLeft = false;
-  const aim = (ref: StripRef): StripRef | null => {
-    const found = findHere(draft.project, ref) ?? (aims.question ? askFor(context, part, aims.question, ref) : ref);
-    if (found && !("strip" in found)) return found;
-    const loop = found && loopBy(draft, { ...wayOf(aims.way, strip.id, found.strip), strip: strip.id, part });
-    if (found && !loop) return found;
-    // What comes back to itself at once is no news.
-    if (loop && found.strip !== strip.id) draft.notes.push({ strip: strip.id, text: loopWords(context, part, loop) });
-    if (aims.way === "in") return null;
-    isLeft = true;
+  let stays = false;
+  const none = (ref: StripRef): StripRef | null => {
+    if (aims.whenNone === "leftOut") return null;
+    stays = true;
     return ref;
   };
+  const aim = (ref: StripRef): StripRef | null => {
+    const found = findHere(draft.project, ref) ?? (aims.question ? askFor(context, part, aims.question, ref) : ref);
+    if (!found) return none(ref);
+    if (!("strip" in found)) return found;
+    const loop = loopBy(draft, { ...wayOf(aims.way, strip.id, found.strip), strip: strip.id, part });
+    if (!loop) return found;
+    // What comes back to itself at once is no news.
+    if (found.strip !== strip.id) draft.notes.push({ strip: strip.id, text: loopWords(context, part, loop) });
+    return none(ref);
+  };
   const mapped = aims.mapped(value, aim);
-  return isLeft ? null : { value: mapped };
+  return stays ? null : { value: mapped };
 }
 
 /** The loop that a lead would close; null where it may be. */
@@ -69,24 +78,68 @@ function loopBy({ leads, loops }: Draft, lead: Lead): readonly string[] | null {
 
 function loopWords({ draft, strip }: PartContext, part: PartName, loop: readonly string[]): string {
   const way = namesAlong(draft.project, loop).join(" → ");
-  return part === "routing"
-    ? `The output stays: ${way} would be a loop.`
-    : `A plugin of ${stripName(strip)} hears itself: ${way} would be a loop.`;
+  const what =
+    part === "routing"
+      ? "The output stays"
+      : part === "sends"
+        ? `A send of ${stripName(strip)} is left out`
+        : `A plugin of ${stripName(strip)} hears itself`;
+  return `${what}: ${way} would be a loop.`;
 }
 
-/** What is to take the place of a strip that is missing here, by the answer in force; null to leave things as they are. */
-function askFor({ draft, input, strip }: PartContext, part: PartName, question: AimQuestion, missing: StripRef) {
+/** What is to take the place of a strip that is missing here, by the answer in force; null for none. */
+function askFor(
+  context: PartContext,
+  part: PartName,
+  question: AimQuestion,
+  missing: StripRef,
+): { readonly strip: string } | null {
+  const { draft, input, strip } = context;
   const name = "name" in missing ? missing.name : missing.strip;
-  const id = `${part}:${strip.id}`;
-  const others = draft.project.strips.filter((s) => question.takes(s.kind) && s.id !== strip.id);
-  const choices = [
+  const kind = "kind" in missing && question.makes(missing.kind) ? missing.kind : null;
+  const all = question.of === "all";
+  const id = all ? [part, ...("kind" in missing ? [missing.kind] : []), fold(name)].join(":") : `${part}:${strip.id}`;
+  const asked = draft.questions.find((q) => q.id === id);
+  const others = draft.project.strips.filter((s) => question.takes(s.kind) && (all || s.id !== strip.id));
+  const choices = asked?.choices ?? [
     { id: "leave", text: question.leave },
+    ...(kind ? [{ id: "make", text: `Make a ${kind} called ${name} here` }] : []),
     ...others.map((s) => ({ id: s.id, text: `Use ${stripName(s)} instead` })),
   ];
   const given = input.answers[id];
   const answer = choices.some((c) => c.id === given) ? (given as string) : "leave";
-  draft.questions.push({ id, strip: strip.id, text: question.text(name, stripName(strip)), choices, answer });
-  return answer === "leave" ? null : { strip: answer };
+  if (!asked)
+    draft.questions.push({ id, strip: strip.id, text: question.text(name, stripName(strip)), choices, answer });
+  if (answer === "leave") return null;
+  if (answer !== "make" || !kind) return { strip: answer };
+  const made = draft.makes(id);
+  if (!findStrip(draft.project, made)) makeStrip(draft, input, { id: made, kind, name });
+  return { strip: made };
+}
+
+interface Made {
+  readonly id: string;
+  readonly kind: StripKind;
+  readonly name: string;
+}
+
+/** A strip with nothing set, behind those that are there, on its way to the main output. */
+function makeStrip(draft: Draft, input: PlanInput, { id, kind, name }: Made): void {
+  const main = draft.project.strips.find((s) => s.kind === "main");
+  const strip = createStrip(id, kind, { name }, main ? { strip: main.id } : null);
+  const after = input.project.strips.at(-1)?.id ?? null;
+  draft.blanks.push(strip);
+  const [step] = take(draft, [{ id: input.mint(), kind: "placeStrip", strip: id, from: null, to: { strip, after } }]);
+  draft.rows.push({ strip: id, isNew: true, parts: [{ part: "look", on: true, steps: step ? [step.id] : [] }] });
+}
+
+/** Adds steps to the draft. */
+export function take(draft: Draft, steps: readonly Step[]): readonly Step[] {
+  const applied = applySteps(draft.project, steps);
+  if (!applied.ok) throw new Error(`A planned step does not fit: ${applied.error.reason}`);
+  draft.project = applied.value;
+  draft.steps.push(...steps);
+  return steps;
 }
 
 /** A reference to a strip of this project: by its id, or by kind and name for one that comes from outside. */

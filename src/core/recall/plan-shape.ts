@@ -4,6 +4,7 @@ import type { Project } from "../projects/project";
 import type { PartName } from "../strips/parts";
 import type { InsertMode } from "./plan-inserts";
 import type { LayerTake } from "./plan-layers";
+import type { SendMode } from "./plan-sends";
 import type { Step } from "./steps";
 
 /* What a plan is made from, and what it says. */
@@ -27,6 +28,8 @@ export interface RecallRequest {
   readonly mode: InsertMode;
   /** "whole" where it is not said. */
   readonly layers?: LayerTake | undefined;
+  /** "replace" where it is not said. */
+  readonly sends?: SendMode | undefined;
 }
 
 /** Switched off: a cell, a whole row (no part) or a whole column (no strip). */

@@ -2,15 +2,16 @@ import equal from "fast-deep-equal";
 import { EMPTY_CHAIN } from "../chains/chain";
 import { asStrip } from "../presets/as-strip";
 import { KIND_NAMES, withFrom } from "../presets/preset";
-import { type Project, findStrip, freeStripName, getStrip } from "../projects/project";
+import { type Project, findStrip, freeStripName, getStrip, nameIn } from "../projects/project";
 import { type SavedStrip, type Strip, createStrip, partsOf, stripName } from "../strips/strip";
 import { PART, type PartName } from "../strips/parts";
 import type { Part } from "../strips/parts/part";
-import { applySteps } from "./apply";
-import { type Draft, type PartContext, aimed } from "./plan-aims";
+import { type Send, nameOfTarget } from "../strips/parts/sends";
+import { type Draft, type PartContext, aimed, take } from "./plan-aims";
 import { type Loops, cellKey, findLoops } from "./plan-flow";
 import { planInserts } from "./plan-inserts";
 import { planLayers } from "./plan-layers";
+import { planSends } from "./plan-sends";
 import type { Exception, Plan, PlanInput, PlanRow, RecallRequest, RecallSource } from "./plan-shape";
 import type { Step } from "./steps";
 import type { SetPart, WholePart } from "./steps/set-part";
@@ -22,10 +23,16 @@ import type { SetPart, WholePart } from "./steps/set-part";
  */
 export function planRecall(input: PlanInput): Plan {
   const ids = input.requests.map((request) => ("newStrip" in request.targets ? input.mint() : ""));
+  const made = new Map<string, string>();
+  const makes = (question: string): string => {
+    const id = made.get(question) ?? input.mint();
+    made.set(question, id);
+    return id;
+  };
   // First what would lead where, then what of it closes a loop, then the plan.
-  const sketch = draftFor({ ...input, mint: sketchKeys() }, ids, new Map());
+  const sketch = draftFor({ ...input, mint: sketchKeys() }, { ids, makes }, new Map());
   const withBlanks = { ...input.project, strips: [...input.project.strips, ...sketch.blanks] };
-  const { steps, rows, questions, notes } = draftFor(input, ids, findLoops(withBlanks, sketch));
+  const { steps, rows, questions, notes } = draftFor(input, { ids, makes }, findLoops(withBlanks, sketch));
   return { project: input.project.id, steps, rows, questions, notes };
 }
 
@@ -35,11 +42,16 @@ function sketchKeys(): () => string {
   return () => `sketched ${next++}`;
 }
 
-/** `ids`: of the new strips, by request. */
-function draftFor(input: PlanInput, ids: readonly string[], loops: Loops): Draft {
+interface NewIds extends Pick<Draft, "makes"> {
+  /** Of the new strips, by request. */
+  readonly ids: readonly string[];
+}
+
+function draftFor(input: PlanInput, { ids, makes }: NewIds, loops: Loops): Draft {
   const draft: Draft = {
     project: input.project,
     blanks: [],
+    makes,
     leads: [],
     replaced: new Set(),
     loops,
@@ -107,15 +119,6 @@ function planStrip({ draft, input, request, id }: Target, look: readonly Step[])
   draft.rows.push({ strip: id, isNew: false, parts });
 }
 
-/** Adds steps to the draft. */
-function take(draft: Draft, steps: readonly Step[]): readonly Step[] {
-  const applied = applySteps(draft.project, steps);
-  if (!applied.ok) throw new Error(`A planned step does not fit: ${applied.error.reason}`);
-  draft.project = applied.value;
-  draft.steps.push(...steps);
-  return steps;
-}
-
 function planPart(context: PartContext, part: PartName): readonly Step[] {
   const { draft, strip } = context;
   const misfit = PART[part].misfit(strip.kind);
@@ -125,6 +128,7 @@ function planPart(context: PartContext, part: PartName): readonly Step[] {
   }
   if (part === "inserts") return planInsertsPart(context);
   if (part === "look") return planLook(context);
+  if (part === "sends") return planSendsPart(context);
   return planWhole(context, part, part === "source" ? layersTaken(context) : context.saved[part]);
 }
 
@@ -186,6 +190,18 @@ function planInsertsPart(context: PartContext): readonly Step[] {
   return planned.steps;
 }
 
+function planSendsPart(context: PartContext): readonly Step[] {
+  const { draft, input, request, strip, saved } = context;
+  const mode = request.sends ?? "replace";
+  const wanted = aimed(context, "sends", PART.sends, saved.sends ?? [])?.value ?? [];
+  if (mode === "replace") draft.replaced.add(cellKey(strip.id, "sends"));
+  const nameOf = (send: Send) => nameOfTarget(send.to, { nameOf: nameIn(draft.project) });
+  // A strip that an answer has made stands there by now.
+  const planned = planSends({ strip: strip.id, now: strip.sends, wanted, mode, nameOf, mint: input.mint });
+  for (const text of planned.left) draft.notes.push({ strip: strip.id, text });
+  return planned.steps;
+}
+
 /** A strip of the source's kind with nothing set, on its way to the main output. A second main output is a group. */
 function blankFor(project: Project, saved: SavedStrip, id: string, name: string): Strip {
   const main = project.strips.find((s) => s.kind === "main");
@@ -220,6 +236,11 @@ function planNewStrip({ draft, input, request, id }: Target, after: string | nul
     const strip = getStrip(standing.project, id);
     take(standing, planPart({ draft: standing, input, request: { ...request, mode: "replace" }, strip, saved }, part));
   }
+  // Strips that an answer has made come before what leads to them.
+  take(
+    draft,
+    standing.steps.filter((step) => step.kind === "placeStrip"),
+  );
   const place = after !== null && findStrip(draft.project, after) ? after : (draft.project.strips.at(-1)?.id ?? null);
   const step: Step = {
     id: input.mint(),

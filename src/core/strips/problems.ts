@@ -40,14 +40,16 @@ type Check<V> = (value: V, kind: StripKind, path: string) => Problem | null;
 const CHECKS: { readonly [N in PartName]?: Check<PartValues[N]> } = {
   source: findSourceProblem,
   inserts: (chain, _, path) => findChainProblem(chain, path),
+  sends: (sends, _, path) => {
+    const at = sends.findIndex(({ key }, n) => sends.findIndex((other) => other.key === key) < n);
+    return at < 0 ? null : { path: `${path}[${at}].key`, message: `The key “${sends[at]?.key}” is used twice.` };
+  },
 };
 
 /** The first problem of a strip, null for none. `path`: where it stands. */
 export function findStripProblem(strip: Strip | SavedStrip, path: string): Problem | null {
   if (strip.kind === "folder")
     return { path: `${path}.kind`, message: `Strips of kind ${strip.kind} cannot be built here yet.` };
-  if (strip.sends && strip.sends.length > 0)
-    return { path: `${path}.sends`, message: "Sends cannot be built here yet." };
   for (const [name, check] of Object.entries(CHECKS) as [PartName, Check<unknown>][]) {
     const value = strip[name];
     const problem = value === undefined ? null : check(value, strip.kind, `${path}.${name}`);

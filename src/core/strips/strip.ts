@@ -16,7 +16,6 @@ export const createStrip = (id: string, kind: StripKind, look: Look, output: Out
   id,
   kind,
   look,
-  sends: [],
   routing: { output },
   media: [],
 });

@@ -4,7 +4,7 @@ import { counted } from "@/core/names/count";
 import type { PlanBody } from "@/contracts/projects";
 import type { Processor } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
-import { type Project, describeOutput, findStrip } from "@/core/projects/project";
+import { type Project, describeOutput, findStrip, nameIn } from "@/core/projects/project";
 import { cellOf } from "@/core/recall/steps";
 import { type Strip, stripName } from "@/core/strips/strip";
 import { PART, PARTS, type PartName } from "@/core/strips/parts";
@@ -40,6 +40,12 @@ const COLUMNS: Readonly<Record<PartName, Column | null>> = {
       </span>
     ),
   },
+  sends: {
+    width: "minmax(130px,1fr)",
+    Cell: ({ tick, now, then, project, after }) => (
+      <PartCell tick={tick} now={now && sendsOf(now, project)} then={then && sendsOf(then, after)} />
+    ),
+  },
   level: {
     width: "116px",
     Cell: ({ tick, now, then }) => (
@@ -68,7 +74,17 @@ const SHOWN = PARTS.flatMap((part) => {
   const column = COLUMNS[part];
   return column ? [{ part, ...column }] : [];
 });
-const STYLE = { gridTemplateColumns: ["150px", ...SHOWN.map((column) => column.width)].join(" ") };
+
+/** The columns of a plan: sends are few, and have one where there are any. */
+const columnsFor = ({ rows }: PlanBody["plan"]): typeof SHOWN =>
+  SHOWN.filter(({ part }) => part !== "sends" || rows.some(({ parts }) => parts.some((p) => p.part === "sends")));
+
+const gridOf = (shown: typeof SHOWN) => ({
+  gridTemplateColumns: ["150px", ...shown.map((column) => column.width)].join(" "),
+});
+
+const sendsOf = (strip: Strip, project: Project): string =>
+  PART.sends.words(strip.sends, { kind: strip.kind, nameOf: nameIn(project) });
 
 interface RowsProps {
   readonly project: Project;
@@ -88,17 +104,18 @@ export function Rows({ project, after, plan, off, onOff }: RowsProps) {
   };
   const changed = new Set(plan.steps.map((s) => cellOf(s).strip)).size;
   const others = project.strips.length - plan.rows.filter((r) => !r.isNew).length;
+  const shown = columnsFor(plan);
   return (
     <div role="table" aria-label="Changes" className="min-h-0 flex-1 overflow-auto">
-      <div role="row" style={STYLE} className={`${GRID} h-[30px] border-edge border-y text-small text-soft`}>
-        {["Onto", ...SHOWN.map(({ part }) => PART[part].title)].map((head) => (
+      <div role="row" style={gridOf(shown)} className={`${GRID} h-[30px] border-edge border-y text-small text-soft`}>
+        {["Onto", ...shown.map(({ part }) => PART[part].title)].map((head) => (
           <span key={head} role="columnheader">
             {head}
           </span>
         ))}
       </div>
       {plan.rows.map((row) => (
-        <PlanRow key={row.strip} row={row} project={project} after={after} off={off} onToggle={toggle} />
+        <PlanRow key={row.strip} row={row} shown={shown} project={project} after={after} off={off} onToggle={toggle} />
       ))}
       <p className="px-4 py-[10px] text-small text-soft">
         {counted(plan.steps.length, "change")} in {counted(changed, "strip")} · everything without an arrow, and{" "}
@@ -110,12 +127,13 @@ export function Rows({ project, after, plan, off, onOff }: RowsProps) {
 
 interface RowProps extends Pick<RowsProps, "project" | "after" | "off"> {
   readonly row: PlanBody["plan"]["rows"][number];
+  readonly shown: typeof SHOWN;
   /** A strip as a whole by its id, one part of it by both: "cello level". */
   readonly onToggle: (cell: string, on: boolean) => void;
 }
 
 /** One strip, part by part. */
-function PlanRow({ row: { strip: id, isNew, parts }, project, after, off, onToggle }: RowProps) {
+function PlanRow({ row: { strip: id, isNew, parts }, shown, project, after, off, onToggle }: RowProps) {
   const now = findStrip(project, id);
   const then = findStrip(after, id);
   // A look may give several strips one name: they are told by what they are called now.
@@ -133,12 +151,12 @@ function PlanRow({ row: { strip: id, isNew, parts }, project, after, off, onTogg
     );
   };
   return (
-    <div role="row" style={STYLE} className={`${GRID} min-h-[78px] border-rule border-b py-1`}>
+    <div role="row" style={gridOf(shown)} className={`${GRID} min-h-[78px] border-rule border-b py-1`}>
       <span role="cell" className="flex items-center gap-2">
         {!isNew && <Tick label={`All of ${called}`} on={on} onChange={(next) => onToggle(id, next)} />}
         <Onto now={now} then={then} source={tick("source")} look={tick("look")} />
       </span>
-      {SHOWN.map(({ part, Cell }) => (
+      {shown.map(({ part, Cell }) => (
         <Cell key={part} tick={tick(part)} now={now} then={then} project={project} after={after} />
       ))}
     </div>

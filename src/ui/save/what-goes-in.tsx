@@ -5,8 +5,8 @@ import type { ReactNode } from "react";
 import { type Processor, processorName } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import type { Content } from "@/core/presets/preset";
-import { describeOutput } from "@/core/projects/project";
-import { PART, PARTS, type PartName } from "@/core/strips/parts";
+import { describeOutput, nameIn } from "@/core/projects/project";
+import { PART, PARTS, type PartName, eachPart } from "@/core/strips/parts";
 import { describeLevel } from "@/core/strips/parts/level";
 import { describePan } from "@/core/strips/parts/pan";
 import { layersOf } from "@/core/strips/parts/source";
@@ -37,6 +37,7 @@ interface WhatProps {
 const WIDTHS: Readonly<Record<PartName, string>> = {
   source: "150px",
   inserts: "minmax(0,1fr)",
+  sends: "150px",
   level: "104px",
   pan: "84px",
   routing: "130px",
@@ -51,7 +52,10 @@ const plays = (subject: Subject): boolean => subject.strip.kind === "instrument"
 /** The parts that a thing has to offer. */
 function partsOf(subject: Subject): readonly PartName[] {
   if (isOne(subject) || subject.body.draft) return plays(subject) ? ["source", "inserts"] : ["inserts"];
-  return PARTS.filter((part) => PART[part].isOffered(subject.strip.kind));
+  const { strip } = subject;
+  return eachPart(strip, (part, { isOffered, isHeld }, value) =>
+    isOffered(strip.kind) && isHeld(value) ? [part] : [],
+  ).flat();
 }
 
 /** The table of what goes in: strips by parts, each with its switch. What is switched off is not kept. */
@@ -162,6 +166,7 @@ function saysOf(subject: Subject): Record<PartName, ReactNode> {
       </span>
     ),
     inserts: <Row processors={processors} tempo={tempo} />,
+    sends: PART.sends.words(strip.sends, { kind: strip.kind, nameOf: nameIn(body.project) }),
     level: describeLevel(strip.level),
     pan: describePan(strip.pan),
     routing: describeOutput(body.project, strip.routing.output),

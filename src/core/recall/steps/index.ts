@@ -1,6 +1,7 @@
 import type { z } from "zod";
 import { MOVE_NODE } from "./move-node";
 import { PLACE_NODE } from "./place-node";
+import { PLACE_SEND } from "./place-send";
 import { PLACE_STRIP } from "./place-strip";
 import { SET_CHAIN } from "./set-chain";
 import { SET_ENABLED } from "./set-enabled";
@@ -11,6 +12,7 @@ import { SET_LANE } from "./set-lane";
 import { SET_MACROS } from "./set-macros";
 import { SET_NODE } from "./set-node";
 import { SET_PART, type SetPart } from "./set-part";
+import { SET_SEND } from "./set-send";
 import { SET_TEMPO } from "./set-tempo";
 import { SET_VALUE } from "./set-value";
 import type { AnyStepSchema } from "./schemas";
@@ -36,6 +38,8 @@ const KINDS: { readonly [K in Step["kind"]]: StepKind<StepOf<K>> } = {
   setFrom: SET_FROM,
   setChain: SET_CHAIN,
   setPart: SET_PART,
+  placeSend: PLACE_SEND,
+  setSend: SET_SEND,
   placeStrip: PLACE_STRIP,
   setTempo: SET_TEMPO,
 };

@@ -1,21 +1,27 @@
-import { MOST_NODES, MOST_STRIPS } from "../../documents/limits";
+import { MOST_NODES, MOST_SENDS, MOST_STRIPS } from "../../documents/limits";
 
 /** What a step can be about, as a refusal names it. */
-export type Subject = "plugin" | "lane" | "layer" | "strip" | "switch";
+export type Subject = "plugin" | "lane" | "layer" | "strip" | "send" | "switch";
 
 /** Why a step cannot be taken. */
 export type Refusal =
   /** What it comes from is not what stands there. `what`: "the level". */
   | { readonly why: "changed"; readonly what: string }
   | { readonly why: "missing"; readonly what: Subject; readonly key: string }
-  | { readonly why: "elsewhere"; readonly what: "plugin" | "strip" }
+  | { readonly why: "elsewhere"; readonly what: "plugin" | "strip" | "send" }
   | { readonly why: "taken"; readonly what: "key" | "id"; readonly key: string }
-  | { readonly why: "tooMany"; readonly what: "plugins" | "strips" }
+  | { readonly why: "tooMany"; readonly what: keyof typeof MOST }
   /** It is for one thing and brings another. */
   | { readonly why: "mismatch"; readonly key: string; readonly brings: string }
   /** It would stand where nothing of its kind may; `text` says why. */
   | { readonly why: "misplaced"; readonly text: string }
   | { readonly why: "nameless" };
+
+const MOST = {
+  plugins: `a chain holds ${MOST_NODES} plugins`,
+  strips: `a project has ${MOST_STRIPS} strips`,
+  sends: `a strip has ${MOST_SENDS} sends`,
+};
 
 /** The sentence that tells a refusal, in full; `strip`: the name of the strip that it happened on. */
 export function refusalWords(refusal: Refusal, strip: string | null): string {
@@ -36,9 +42,7 @@ function wordsOf(refusal: Refusal): string {
     case "taken":
       return `the ${refusal.what} “${refusal.key}” is used already.`;
     case "tooMany":
-      return refusal.what === "plugins"
-        ? `a chain holds ${MOST_NODES} plugins at the most.`
-        : `a project has ${MOST_STRIPS} strips at the most.`;
+      return `${MOST[refusal.what]} at the most.`;
     case "mismatch":
       return `the step is for “${refusal.key}” and places “${refusal.brings}”.`;
     case "misplaced":

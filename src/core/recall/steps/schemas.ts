@@ -10,7 +10,7 @@ import {
   NodeSchema,
   ValueSchema,
 } from "../../chains/schema";
-import { PART_SCHEMAS } from "../../strips/parts/schemas";
+import { PART_SCHEMAS, SendSchema, SendSettingsSchema } from "../../strips/parts/schemas";
 import { StripSchema } from "../../strips/schema";
 
 /* What a step may say, by its kind. It stands apart from what is known of the kinds, which the interface carries. */
@@ -73,10 +73,20 @@ const PlacedStripSchema = z.strictObject({ strip: StripSchema, after: KeySchema.
 
 export const PlaceStripSchema = z.strictObject({ ...step("placeStrip", PlacedStripSchema.nullable()), ...onStrip });
 
+const PlacedSendSchema = z.strictObject({ send: SendSchema, after: KeySchema.nullable() });
+
+export const PlaceSendSchema = z.strictObject({
+  ...step("placeSend", PlacedSendSchema.nullable()),
+  ...onStrip,
+  send: KeySchema,
+});
+
+export const SetSendSchema = z.strictObject({ ...step("setSend", SendSettingsSchema), ...onStrip, send: KeySchema });
+
 export const SetTempoSchema = z.strictObject(step("setTempo", z.number().min(20).max(400)));
 
-/** Inserts are a chain, and change in finer steps. */
-const { inserts: _, ...WHOLE_PARTS } = PART_SCHEMAS;
+/** Inserts are a chain, and sends a list: they change in finer steps. */
+const { inserts: _, sends: __, ...WHOLE_PARTS } = PART_SCHEMAS;
 
 const [first, ...others] = Object.entries(WHOLE_PARTS).map(([part, schema]) =>
   z.strictObject({ ...step("setPart", schema as z.ZodType), ...onStrip, part: z.literal(part) }),
@@ -96,6 +106,8 @@ export const AnyStepSchema = z.discriminatedUnion("kind", [
   SetFromSchema,
   SetChainSchema,
   SetPartSchema,
+  PlaceSendSchema,
+  SetSendSchema,
   PlaceStripSchema,
   SetTempoSchema,
 ]);

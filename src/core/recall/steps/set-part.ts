@@ -5,8 +5,8 @@ import { PART, type PartName, type PartValues } from "../../strips/parts";
 import type { Part } from "../../strips/parts/part";
 import { changeStrip, stepKind, surroundingsOf } from "./step-kind";
 
-/** Parts that are set as a whole; inserts are a chain, and change in finer steps. */
-export type WholePart = Exclude<PartName, "inserts">;
+/** Parts that are set as a whole; inserts are a chain, and sends a list, which change in finer steps. */
+export type WholePart = Exclude<PartName, "inserts" | "sends">;
 
 export type SetPart = {
   [N in WholePart]: {

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import type { Chain, ChainNode, Lane, Macro, MacroTarget, Processor } from "../../chains/chain";
+import type { Chain, ChainNode, Lane, Macro, MacroTarget, Processor, StripRef } from "../../chains/chain";
 import { LANE_LEVEL, LANE_PAN } from "../../chains/params";
 import { nodesIn, processorsOf } from "../../chains/tree";
 import { completeValues } from "../../processors/model";
@@ -15,6 +15,8 @@ import { INSTRUMENTS } from "../../processors/instrument/models";
 import { type Source, layerOf } from "../../strips/parts/source";
 import { INSERT_MODES } from "../plan-inserts";
 import { LAYER_TAKES } from "../plan-layers";
+import { SEND_MODES } from "../plan-sends";
+import type { Send } from "../../strips/parts/sends";
 
 /** Projects and presets by chance, for the laws of recall. */
 
@@ -178,21 +180,49 @@ const someLevel = record({ fader: fc.double({ min: -90, max: 12, noNaN: true }),
 const somePan = record({ pan: fc.integer({ min: -100, max: 100 }), width: fc.integer({ min: 0, max: 200 }) });
 const someName = fc.constantFrom("Cello", "Voice", "Rim", "Vibraphone", "Choir left", "Nave");
 
+/** Sends of a strip, in the project to its two returns, in a preset to what may be called so elsewhere. */
+const someSends = (to: readonly StripRef[]): fc.Arbitrary<Send[]> =>
+  fc
+    .array(
+      record({
+        to: fc.constantFrom(...to),
+        tap: fc.constantFrom<Send["tap"]>("pre", "post"),
+        level: fc.double({ min: -90, max: 12, noNaN: true }).map((v) => v + 0),
+        pan: fc.integer({ min: -100, max: 100 }),
+        on: fc.boolean(),
+      }),
+      { maxLength: 3 },
+    )
+    .map((some) => some.map((send, at) => ({ key: `send${at}`, ...send })));
+const SENT_TO_HERE: readonly StripRef[] = [{ strip: "r1" }, { strip: "r2" }];
+const SENT_TO_OUTSIDE: readonly StripRef[] = ["Cello", "Nave", "Not here"].flatMap((name) =>
+  (["return", "group"] as const).map((kind) => ({ external: true as const, kind, name })),
+);
+
 const someStrip = (
   id: string,
   kind: StripKind,
   output: string | null,
   chain: fc.Arbitrary<Chain> = chainHere,
+  to: readonly StripRef[] = [],
 ): fc.Arbitrary<Strip> =>
-  record({ name: someName, inserts: chain, level: someLevel, pan: somePan, source: layersWith(chain) }).map(
-    ({ name, source, ...parts }) => ({
-      ...createStrip(id, kind, { name }, output === null ? { hardware: "Out 1–2" } : { strip: output }),
-      ...parts,
-      ...(kind === "instrument" ? { source } : {}),
-    }),
-  );
+  record({
+    name: someName,
+    inserts: chain,
+    level: someLevel,
+    pan: somePan,
+    source: layersWith(chain),
+    sends: to.length > 0 ? someSends(to) : fc.constant([]),
+  }).map(({ name, source, ...parts }) => ({
+    ...createStrip(id, kind, { name }, output === null ? { hardware: "Out 1–2" } : { strip: output }),
+    ...parts,
+    ...(kind === "instrument" ? { source } : {}),
+  }));
 
-/** Four to eight strips: a main output, two groups one within the other, strips that go to any of them, and one that keys the others. */
+/**
+ * A main output, two groups one within the other, two returns of which the first sends to the second, strips that go to any of the
+ * buses and send to the returns, and one that keys the others.
+ */
 export const someProject: fc.Arbitrary<Project> = fc
   .record({
     kinds: fc.array(fc.constantFrom<StripKind>("audio", "return", "instrument"), { minLength: 1, maxLength: 4 }),
@@ -204,7 +234,9 @@ export const someProject: fc.Arbitrary<Project> = fc
       someStrip("main", "main", null),
       someStrip("g1", "group", "main"),
       someStrip("g2", "group", "g1"),
-      ...kinds.map((kind, at) => someStrip(`s${at}`, kind, buses[to[at]!]!)),
+      someStrip("r1", "return", "main", chainHere, [{ strip: "r2" }]),
+      someStrip("r2", "return", "main"),
+      ...kinds.map((kind, at) => someStrip(`s${at}`, kind, buses[to[at]!]!, chainHere, SENT_TO_HERE)),
       someStrip("k", "audio", "main", someChain),
     );
   })
@@ -228,6 +260,7 @@ const someSavedStrip: fc.Arbitrary<SavedStrip> = fc
     {
       source: layersWith(chainOutside),
       inserts: chainOutside,
+      sends: someSends(SENT_TO_OUTSIDE),
       level: someLevel,
       pan: somePan,
       look: record({ name: someName }),
@@ -251,6 +284,7 @@ export const someContent: fc.Arbitrary<Content> = fc.oneof(
 
 export const someParts: fc.Arbitrary<PartName[]> = fc.subarray([...PARTS], { minLength: 1 });
 export const someMode = fc.constantFrom(...INSERT_MODES);
+export const someSendMode = fc.constantFrom(undefined, ...SEND_MODES);
 export const someLayers = fc.constantFrom(undefined, ...LAYER_TAKES);
 
 /** Ids in order: the same plan each time. */

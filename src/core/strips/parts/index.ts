@@ -4,12 +4,14 @@ import { LOOK } from "./look";
 import { PAN } from "./pan";
 import type { Part } from "./part";
 import { ROUTING } from "./routing";
+import { SENDS } from "./sends";
 import { SOURCE } from "./source";
 
 /** Every part that a strip has, that can be saved and applied, in the order of the columns. */
 const RECORDS = {
   source: SOURCE,
   inserts: INSERTS,
+  sends: SENDS,
   level: LEVEL,
   pan: PAN,
   routing: ROUTING,

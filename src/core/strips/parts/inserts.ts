@@ -35,7 +35,7 @@ export const INSERTS = part<Chain>({
   empty: () => EMPTY_CHAIN,
   words: (chain) => plugins(processorsOf(chain).length),
   change: describeInserts,
-  aims: { way: "in", of: keysOf, mapped: rekeyedBy, question: null },
+  aims: { way: "in", of: keysOf, mapped: rekeyedBy, whenNone: "leftOut", question: null },
   presets: fromsOf,
   complete: completeChain,
 });

@@ -9,10 +9,14 @@ export interface Surroundings {
 
 /** What is asked where a reference leads to nothing here. */
 export interface AimQuestion {
+  /** Whether it is asked of each strip by itself, or once of all that lead to what is missing. */
+  readonly of: "each" | "all";
   /** Whether a strip of this kind can take the place of the missing one. */
   readonly takes: (kind: StripKind) => boolean;
   readonly text: (missing: string, strip: string) => string;
   readonly leave: string;
+  /** Whether a strip can be made in place of a missing one of this kind. */
+  readonly makes: (kind: StripKind) => boolean;
 }
 
 /** Other strips that a part names. */
@@ -22,6 +26,8 @@ export interface Aims<V> {
   readonly of: (value: V) => readonly StripRef[];
   /** The value with each reference replaced; where there is none for it, what led there is left out. */
   readonly mapped: (value: V, aim: (ref: StripRef) => StripRef | null) => V;
+  /** What becomes of the part where there is no strip for a reference: it stays as it was, or is taken without it. */
+  readonly whenNone: "stays" | "leftOut";
   /** null: what is not here is kept by its name. */
   readonly question: AimQuestion | null;
 }

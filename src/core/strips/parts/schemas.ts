@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { ChainSchema, KeySchema, NameSchema, ProcessorSchema, StripRefSchema } from "../../chains/schema";
+import { MOST_SENDS } from "../../documents/limits";
 import { FADER, PAN, WIDTH } from "../params";
 
 /*
@@ -10,6 +11,18 @@ import { FADER, PAN, WIDTH } from "../params";
 const ranged = ({ min, max }: { min: number; max: number }) => z.number().min(min).max(max);
 
 export const LevelSchema = z.strictObject({ fader: ranged(FADER), mute: z.boolean() });
+
+/** What is set on a send. */
+export const SendSettingsSchema = z.strictObject({
+  to: StripRefSchema,
+  /** Before or behind the fader. */
+  tap: z.enum(["pre", "post"]),
+  level: ranged(FADER),
+  pan: ranged(PAN),
+  on: z.boolean(),
+});
+export const SendSchema = z.strictObject({ key: KeySchema, ...SendSettingsSchema.shape });
+const SendsSchema = z.array(SendSchema).max(MOST_SENDS);
 
 export const PanSchema = z.strictObject({ pan: ranged(PAN), width: ranged(WIDTH) });
 
@@ -56,6 +69,7 @@ export const SourceSchema = z.discriminatedUnion("type", [
 export const PART_SCHEMAS = {
   source: SourceSchema,
   inserts: ChainSchema,
+  sends: SendsSchema,
   level: LevelSchema,
   pan: PanSchema,
   routing: RoutingSchema,

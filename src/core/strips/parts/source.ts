@@ -72,6 +72,7 @@ export const SOURCE = part<Source>({
       source.type === "output"
         ? { ...source, strip: aim(source.strip) ?? source.strip }
         : mapLayers(source, (layer) => ({ ...layer, effects: rekeyedBy(layer.effects, aim) })),
+    whenNone: "leftOut",
     question: null,
   },
   // An input is what the project has, not what a preset brings.
