@@ -20,6 +20,8 @@ export interface Draft {
   readonly blanks: Strip[];
   /** The id of the strip that an answer makes, by its question. */
   readonly makes: (question: string) => string;
+  /** Strips that answers have made. */
+  readonly made: Made[];
   /** What the plan would lead where, and which of that it may not, since it closes a loop. */
   readonly leads: Lead[];
   readonly replaced: Set<string>;
@@ -57,7 +59,9 @@ export function aimed<V>(
     return ref;
   };
   const aim = (ref: StripRef): StripRef | null => {
-    const found = findHere(draft.project, ref) ?? (aims.question ? askFor(context, part, aims.question, ref) : ref);
+    const found = aims.question
+      ? (findHere(draft.project, ref, draft.made) ?? askFor(context, part, aims.question, ref))
+      : (findHere(draft.project, ref) ?? ref);
     if (!found) return none(ref);
     if (!("strip" in found)) return found;
     const loop = loopBy(draft, { ...wayOf(aims.way, strip.id, found.strip), strip: strip.id, part });
@@ -100,7 +104,9 @@ function askFor(
   const all = question.of === "all";
   const id = all ? [part, ...("kind" in missing ? [missing.kind] : []), fold(name)].join(":") : `${part}:${strip.id}`;
   const asked = draft.questions.find((q) => q.id === id);
-  const others = draft.project.strips.filter((s) => question.takes(s.kind) && (all || s.id !== strip.id));
+  const others = draft.project.strips.filter(
+    (s) => question.takes(s.kind) && (all || s.id !== strip.id) && !draft.made.some(({ id: made }) => made === s.id),
+  );
   const choices = asked?.choices ?? [
     { id: "leave", text: question.leave },
     ...(kind ? [{ id: "make", text: `Make a ${kind} called ${name} here` }] : []),
@@ -117,14 +123,16 @@ function askFor(
   return { strip: made };
 }
 
-interface Made {
+export interface Made {
   readonly id: string;
   readonly kind: StripKind;
   readonly name: string;
 }
 
 /** A strip with nothing set, behind those that are there, on its way to the main output. */
-function makeStrip(draft: Draft, input: PlanInput, { id, kind, name }: Made): void {
+export function makeStrip(draft: Draft, input: PlanInput, made: Made): void {
+  const { id, kind, name } = made;
+  draft.made.push(made);
   const main = draft.project.strips.find((s) => s.kind === "main");
   const strip = createStrip(id, kind, { name }, main ? { strip: main.id } : null);
   const after = input.project.strips.at(-1)?.id ?? null;
@@ -142,10 +150,10 @@ export function take(draft: Draft, steps: readonly Step[]): readonly Step[] {
   return steps;
 }
 
-/** A reference to a strip of this project: by its id, or by kind and name for one that comes from outside. */
-function findHere(project: Project, ref: StripRef): StripRef | null {
+/** A reference to a strip of this project, but some: by its id, or by kind and name for one that comes from outside. */
+function findHere(project: Project, ref: StripRef, but: readonly Made[] = []): StripRef | null {
   const found = resolveRef(project, ref);
-  return found && { strip: found.id };
+  return found && !but.some(({ id }) => id === found.id) ? { strip: found.id } : null;
 }
 
 function resolveRef(project: Project, ref: StripRef): Strip | null {

@@ -7,7 +7,7 @@ import { type SavedStrip, type Strip, createStrip, partsOf, stripName } from "..
 import { PART, type PartName } from "../strips/parts";
 import type { Part } from "../strips/parts/part";
 import { type Send, nameOfTarget } from "../strips/parts/sends";
-import { type Draft, type PartContext, aimed, take } from "./plan-aims";
+import { type Draft, type Made, type PartContext, aimed, makeStrip, take } from "./plan-aims";
 import { type Loops, cellKey, findLoops } from "./plan-flow";
 import { planInserts } from "./plan-inserts";
 import { planLayers } from "./plan-layers";
@@ -29,10 +29,16 @@ export function planRecall(input: PlanInput): Plan {
     made.set(question, id);
     return id;
   };
-  // First what would lead where, then what of it closes a loop, then the plan.
-  const sketch = draftFor({ ...input, mint: sketchKeys() }, { ids, makes }, new Map());
+  // First what answers make, then what would lead where, then what of it closes a loop, then the plan.
+  const fresh = { ...input, mint: sketchKeys() };
+  const { made: answered } = draftFor(fresh, { ids, makes, made: [] }, new Map());
+  const sketch = draftFor(fresh, { ids, makes, made: answered }, new Map());
   const withBlanks = { ...input.project, strips: [...input.project.strips, ...sketch.blanks] };
-  const { steps, rows, questions, notes } = draftFor(input, { ids, makes }, findLoops(withBlanks, sketch));
+  const { steps, rows, questions, notes } = draftFor(
+    input,
+    { ids, makes, made: answered },
+    findLoops(withBlanks, sketch),
+  );
   return { project: input.project.id, steps, rows, questions, notes };
 }
 
@@ -43,15 +49,18 @@ function sketchKeys(): () => string {
 }
 
 interface NewIds extends Pick<Draft, "makes"> {
+  /** What answers make. */
+  readonly made: readonly Made[];
   /** Of the new strips, by request. */
   readonly ids: readonly string[];
 }
 
-function draftFor(input: PlanInput, { ids, makes }: NewIds, loops: Loops): Draft {
+function draftFor(input: PlanInput, { ids, makes, made }: NewIds, loops: Loops): Draft {
   const draft: Draft = {
     project: input.project,
     blanks: [],
     makes,
+    made: [],
     leads: [],
     replaced: new Set(),
     loops,
@@ -60,10 +69,11 @@ function draftFor(input: PlanInput, { ids, makes }: NewIds, loops: Loops): Draft
     questions: [],
     notes: [],
   };
-  // What strips are called comes first: what leads to one by its name is to find it by the name that it will have.
+  // What is there and how it is called comes first: what leads to a strip by its name is to find it by the name that it will have.
   const looks = input.requests.map((request) =>
     "newStrip" in request.targets ? [] : request.targets.strips.map((id) => planNamed({ draft, input, request, id })),
   );
+  for (const one of made) makeStrip(draft, input, one);
   for (const [at, request] of input.requests.entries()) {
     if ("newStrip" in request.targets)
       planNewStrip({ draft, input, request, id: ids[at]! }, request.targets.newStrip.after);
@@ -196,7 +206,6 @@ function planSendsPart(context: PartContext): readonly Step[] {
   const wanted = aimed(context, "sends", PART.sends, saved.sends ?? [])?.value ?? [];
   if (mode === "replace") draft.replaced.add(cellKey(strip.id, "sends"));
   const nameOf = (send: Send) => nameOfTarget(send.to, { nameOf: nameIn(draft.project) });
-  // A strip that an answer has made stands there by now.
   const planned = planSends({ strip: strip.id, now: strip.sends, wanted, mode, nameOf, mint: input.mint });
   for (const text of planned.left) draft.notes.push({ strip: strip.id, text });
   return planned.steps;
@@ -236,11 +245,6 @@ function planNewStrip({ draft, input, request, id }: Target, after: string | nul
     const strip = getStrip(standing.project, id);
     take(standing, planPart({ draft: standing, input, request: { ...request, mode: "replace" }, strip, saved }, part));
   }
-  // Strips that an answer has made come before what leads to them.
-  take(
-    draft,
-    standing.steps.filter((step) => step.kind === "placeStrip"),
-  );
   const place = after !== null && findStrip(draft.project, after) ? after : (draft.project.strips.at(-1)?.id ?? null);
   const step: Step = {
     id: input.mint(),

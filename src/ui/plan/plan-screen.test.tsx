@@ -181,6 +181,34 @@ describe("a plan", () => {
     expect(screen.getByLabelText("Parts").textContent).toContain("Instrument");
   });
 
+  it("shows sends in words, asks once for a bus that is missing, and takes levels alone where that is chosen", async () => {
+    const to = (name: string) => ({ external: true as const, kind: "return" as const, name });
+    const sends = ["Long echo", "Plate"].map((name, at) => ({
+      key: `s${at}`,
+      to: to(name),
+      tap: "post" as const,
+      level: -12,
+      pan: 0,
+      on: true,
+    }));
+    const content: Content = { kind: "strip", schema: 1, strip: { kind: "audio", sends } };
+    const [preset] = value(await savePresets(house.context, { presets: [presetOf(content, { name: "Far" })] }));
+    await open(preset!.id, ["voice", "cello"]);
+    expect(within(row("Cello")).getByText(/Long echo −12.0 dB/)).toBeTruthy();
+    expect(screen.getAllByText("“Plate” is missing here, and sends would go to it.")).toHaveLength(1);
+    fireEvent.click(screen.getByRole("radio", { name: "Make a return called Plate here" }));
+    await settled(5);
+    expect(sentences()).toContain("Cello: new send to Plate −12.0 dB.");
+    fireEvent.click(applyButton());
+    await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
+    const plate = (await stored()).project.strips.find((s) => s.look.name === "Plate")!;
+    expect((await strip("cello")).sends.map(({ to: bus }) => bus)).toContainEqual({ strip: plate.id });
+    cleanup();
+    await open(preset!.id, ["voice"]);
+    tick("Sends of Voice");
+    await settled(0);
+  });
+
   it("lets what comes be heard as A beside what is there as B", async () => {
     await open(STRIP, ["voice"]);
     press("h");

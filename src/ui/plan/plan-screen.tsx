@@ -9,6 +9,7 @@ import type { PresetRow } from "@/contracts/records";
 import { type Project, findStrip } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
 import type { InsertMode } from "@/core/recall/plan-inserts";
+import type { SendMode } from "@/core/recall/plan-sends";
 import { type LayerTake, hasEffectsInside } from "@/core/recall/plan-layers";
 import { asStrip } from "@/core/presets/as-strip";
 import { PART } from "@/core/strips/parts";
@@ -30,6 +31,12 @@ const MODES: readonly { value: InsertMode; label: string }[] = [
   { value: "before", label: "Before" },
   { value: "after", label: "After" },
   { value: "values", label: "Values only" },
+];
+
+const SEND_MODES: readonly { value: SendMode; label: string }[] = [
+  { value: "replace", label: "Replace" },
+  { value: "add", label: "Add" },
+  { value: "levels", label: "Levels only" },
 ];
 
 const TAKES: readonly { value: LayerTake; label: string }[] = [
@@ -152,6 +159,11 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
         {held.includes("inserts") && (
           <Choosing what="Inserts">
             <Segments label="Inserts" value={mode} onChange={state.setMode} options={MODES} />
+          </Choosing>
+        )}
+        {held.includes("sends") && (
+          <Choosing what="Sends">
+            <Segments label="Sends" value={state.sends} onChange={state.setSends} options={SEND_MODES} />
           </Choosing>
         )}
         {choosesLayers && (

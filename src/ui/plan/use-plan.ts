@@ -10,6 +10,7 @@ import type { PresetRow } from "@/contracts/records";
 import type { Exception } from "@/core/recall/plan-shape";
 import type { InsertMode } from "@/core/recall/plan-inserts";
 import type { LayerTake } from "@/core/recall/plan-layers";
+import type { SendMode } from "@/core/recall/plan-sends";
 import { asStrip } from "@/core/presets/as-strip";
 import { partsOf } from "@/core/strips/strip";
 import { PARTS, type PartName } from "@/core/strips/parts";
@@ -65,6 +66,7 @@ export function usePlan(id: string) {
   const [without, setWithout] = useState<readonly PartName[]>([]);
   const [chosenMode, setMode] = useState<InsertMode | null>(null);
   const [layers, setLayers] = useState<LayerTake>("whole");
+  const [sends, setSends] = useState<SendMode>("replace");
   const [off, setOff] = useState<ReadonlySet<string>>(new Set());
   const [answers, setAnswers] = useState<Readonly<Record<string, string>>>({});
   const row = preset.data?.preset;
@@ -78,6 +80,7 @@ export function usePlan(id: string) {
     targets: targetsOf(editing.body, strips),
     mode,
     ...(layers === "whole" ? {} : { layers }),
+    ...(sends === "replace" ? {} : { sends }),
     off,
     answers,
   });
@@ -96,12 +99,14 @@ export function usePlan(id: string) {
     parts,
     mode,
     layers,
+    sends,
     off,
     planned,
     strips,
     setWithout,
     setMode,
     setLayers,
+    setSends,
     setOff,
     setAnswers,
     error: preset.error ?? planned.error ?? editing.error,
