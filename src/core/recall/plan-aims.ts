@@ -91,6 +91,27 @@ function loopWords({ draft, strip }: PartContext, part: PartName, loop: readonly
   return `${what}: ${way} would be a loop.`;
 }
 
+/** What can be answered where a strip is missing. */
+function choicesFor({ draft, strip }: PartContext, { of, takes, leave }: AimQuestion, makes: Omit<Made, "id"> | null) {
+  const isMade = (id: string) => draft.made.some((made) => made.id === id);
+  const others = draft.project.strips.filter(
+    (s) => takes(s.kind) && (of === "all" || s.id !== strip.id) && !isMade(s.id),
+  );
+  return [
+    { id: "leave", text: leave },
+    ...(makes ? [{ id: "make", text: `Make a ${makes.kind} called ${makes.name} here` }] : []),
+    ...others.map((s) => ({ id: s.id, text: `Use ${stripName(s)} instead` })),
+  ];
+}
+
+const nameOfMissing = (ref: StripRef): string => ("name" in ref ? ref.name : ref.strip);
+
+/** What is asked has one id: of each strip by itself, or of all that lead to what is missing. */
+const questionId = (part: PartName, of: AimQuestion["of"], strip: string, missing: StripRef): string =>
+  of === "each"
+    ? `${part}:${strip}`
+    : [part, ...("kind" in missing ? [missing.kind] : []), fold(nameOfMissing(missing))].join(":");
+
 /** What is to take the place of a strip that is missing here, by the answer in force; null for none. */
 function askFor(
   context: PartContext,
@@ -99,27 +120,19 @@ function askFor(
   missing: StripRef,
 ): { readonly strip: string } | null {
   const { draft, input, strip } = context;
-  const name = "name" in missing ? missing.name : missing.strip;
-  const kind = "kind" in missing && question.makes(missing.kind) ? missing.kind : null;
-  const all = question.of === "all";
-  const id = all ? [part, ...("kind" in missing ? [missing.kind] : []), fold(name)].join(":") : `${part}:${strip.id}`;
+  const name = nameOfMissing(missing);
+  const makes = "kind" in missing && question.makes(missing.kind) ? { kind: missing.kind, name } : null;
+  const id = questionId(part, question.of, strip.id, missing);
   const asked = draft.questions.find((q) => q.id === id);
-  const others = draft.project.strips.filter(
-    (s) => question.takes(s.kind) && (all || s.id !== strip.id) && !draft.made.some(({ id: made }) => made === s.id),
-  );
-  const choices = asked?.choices ?? [
-    { id: "leave", text: question.leave },
-    ...(kind ? [{ id: "make", text: `Make a ${kind} called ${name} here` }] : []),
-    ...others.map((s) => ({ id: s.id, text: `Use ${stripName(s)} instead` })),
-  ];
+  const choices = asked?.choices ?? choicesFor(context, question, makes);
   const given = input.answers[id];
-  const answer = choices.some((c) => c.id === given) ? (given as string) : "leave";
+  const answer = choices.find((c) => c.id === given)?.id ?? "leave";
   if (!asked)
     draft.questions.push({ id, strip: strip.id, text: question.text(name, stripName(strip)), choices, answer });
   if (answer === "leave") return null;
-  if (answer !== "make" || !kind) return { strip: answer };
+  if (answer !== "make" || !makes) return { strip: answer };
   const made = draft.makes(id);
-  if (!findStrip(draft.project, made)) makeStrip(draft, input, { id: made, kind, name });
+  if (!findStrip(draft.project, made)) makeStrip(draft, input, { id: made, ...makes });
   return { strip: made };
 }
 

@@ -4,7 +4,7 @@ import { EMPTY_CHAIN, type Chain } from "../chains/chain";
 import type { Content } from "../presets/preset";
 import { type Project, getStrip } from "../projects/project";
 import { findProjectProblem } from "../projects/problems";
-import { findLooped, wayBetween } from "../projects/signal-flow";
+import { findLooped, flowOf, wayBetween } from "../projects/signal-flow";
 import { type Strip, createStrip } from "../strips/strip";
 import { applySteps } from "./apply";
 import { planRecall } from "./plan";
@@ -123,22 +123,12 @@ describe("leads of a plan", () => {
     fc.assert(
       fc.property(someLeads, ({ project: onto, leads, replaced }) => {
         const loops = findLoops(onto, { leads, replaced });
-        const flow = new Map<string, string[]>();
+        const refusedOutput = (cell: string) =>
+          leads.some((l) => cellKey(l.strip, l.part) === cell && l.part === "routing" && loops.has(leadKey(l)));
+        const flow = new Map(
+          flowOf(onto, (strip, part) => !replaced.has(cellKey(strip, part)) || refusedOutput(cellKey(strip, part))),
+        );
         const lead = (from: string, into: string) => flow.set(from, [...(flow.get(from) ?? []), into]);
-        for (const { id, routing, inserts } of onto.strips) {
-          const isRefused = leads.some((l) => l.strip === id && l.part === "routing" && loops.has(leadKey(l)));
-          const { output } = routing;
-          if (output && "strip" in output && (!replaced.has(cellKey(id, "routing")) || isRefused))
-            lead(id, output.strip);
-          for (const node of inserts.nodes)
-            if (
-              node.type === "processor" &&
-              node.keyInput &&
-              "strip" in node.keyInput &&
-              !replaced.has(cellKey(id, "inserts"))
-            )
-              if ("strip" in node.keyInput.strip) lead(node.keyInput.strip.strip, id);
-        }
         for (const l of leads) if (!loops.has(leadKey(l))) lead(l.from, l.to);
         for (const [from, ways] of flow) for (const into of ways) expect(wayBetween(flow, into, from)).toBeNull();
         for (const l of leads) {

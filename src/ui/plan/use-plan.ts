@@ -79,8 +79,8 @@ export function usePlan(id: string) {
     parts,
     targets: targetsOf(editing.body, strips),
     mode,
-    ...(layers === "whole" ? {} : { layers }),
-    ...(sends === "replace" ? {} : { sends }),
+    layers,
+    sends,
     off,
     answers,
   });

@@ -199,12 +199,17 @@ const SENT_TO_OUTSIDE: readonly StripRef[] = ["Cello", "Nave", "Not here"].flatM
   (["return", "group"] as const).map((kind) => ({ external: true as const, kind, name })),
 );
 
+interface Wired {
+  readonly chain?: fc.Arbitrary<Chain>;
+  /** Strips that it may send to. */
+  readonly to?: readonly StripRef[];
+}
+
 const someStrip = (
   id: string,
   kind: StripKind,
   output: string | null,
-  chain: fc.Arbitrary<Chain> = chainHere,
-  to: readonly StripRef[] = [],
+  { chain = chainHere, to = [] }: Wired = {},
 ): fc.Arbitrary<Strip> =>
   record({
     name: someName,
@@ -234,10 +239,10 @@ export const someProject: fc.Arbitrary<Project> = fc
       someStrip("main", "main", null),
       someStrip("g1", "group", "main"),
       someStrip("g2", "group", "g1"),
-      someStrip("r1", "return", "main", chainHere, [{ strip: "r2" }]),
+      someStrip("r1", "return", "main", { to: [{ strip: "r2" }] }),
       someStrip("r2", "return", "main"),
-      ...kinds.map((kind, at) => someStrip(`s${at}`, kind, buses[to[at]!]!, chainHere, SENT_TO_HERE)),
-      someStrip("k", "audio", "main", someChain),
+      ...kinds.map((kind, at) => someStrip(`s${at}`, kind, buses[to[at]!]!, { to: SENT_TO_HERE })),
+      someStrip("k", "audio", "main", { chain: someChain }),
     );
   })
   .chain((strips) => record({ tempo: fc.integer({ min: 40, max: 220 }) }).map(({ tempo }) => ({ strips, tempo })))
