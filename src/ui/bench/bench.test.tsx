@@ -139,6 +139,21 @@ describe("a sound on the bench", () => {
     await waitFor(() => expect(state()).toContain("version 1 of 2, nothing changed"));
   });
 
+  it("of which there is a newer version is saved behind that, once it is said; nothing is sent before", async () => {
+    await open(contentOf([EQ, COMP]), 2);
+    click("Take out");
+    await waitFor(() => expect(state()).toContain("differ"));
+    press("s", { ctrlKey: true });
+    await waitFor(() => expect(state()).toContain("version 2, nothing changed"));
+    undo();
+    await waitFor(() => expect(state()).toContain("version 1 of 2"));
+    const saves = () => house.asked.filter((asked) => asked.startsWith("PUT")).length;
+    expect(saves()).toBe(1);
+    press("s", { ctrlKey: true });
+    await waitFor(() => expect(said.at(-1)).toContain("has version 2 by now; yours is based on version 1."));
+    expect(saves()).toBe(1);
+  });
+
   it("is dragged by its lead value: heard on the way, one step at the end", async () => {
     await open(contentOf([COMP]), 1);
     await waitFor(() => expect(heard()).toHaveLength(1));

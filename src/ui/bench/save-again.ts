@@ -52,6 +52,10 @@ function followed(hand: gestures.Hand, kind: Content["kind"], next: PresetRef): 
   return only ? gestures.replaceNode(hand, { ...only, from: next }) : [];
 }
 
+/** What comes with a pack is read only, and what is in the bin gets no versions. */
+const takesVersions = ({ preset, place }: Awaited<ReturnType<typeof api.getPreset>>): boolean =>
+  preset.pack === null && place === "library";
+
 /** One key: a new version of the preset that the thing in hand came from; the save sheet where it came from none. */
 export function useSaveAgain({ place, gesture }: Bench): () => void {
   const queries = useQueryClient();
@@ -74,11 +78,17 @@ export function useSaveAgain({ place, gesture }: Bench): () => void {
     const { strip, project } = now;
     const reference = place.layer === null ? referenceOf(strip) : null;
     if (!reference) return ask(strip);
-    const { preset: saved, place: lies } = await api.getPreset(reference.preset, reference.version);
+    const detail = await api.getPreset(reference.preset, reference.version);
+    const { preset: saved, versions } = detail;
     const content = contentNow(saved.content, strip, project);
-    // What comes with a pack is read only, and what is in the bin gets no versions: the sheet makes a new one of it.
-    if (!content || saved.pack !== null || lies !== "library") return ask(strip);
+    // The sheet makes a new one of what takes no versions.
+    if (!content || !takesVersions(detail)) return ask(strip);
     if (overtaking === undefined && differencesFrom(strip, saved.content).length === 0) return;
+    const newest = Math.max(...versions.map(({ version }) => version));
+    if (overtaking === undefined && newest > reference.version) {
+      const words = `“${saved.card.name}” has version ${newest} by now; yours is based on version ${reference.version}.`;
+      return offer(words, newest);
+    }
     try {
       const { preset } = await api.saveVersion(reference.preset, overtaking ?? reference.version, content);
       await gesture(`Save version ${preset.version}`, (hand) => followed(hand, content.kind, presetRef(preset)));
@@ -94,10 +104,13 @@ export function useSaveAgain({ place, gesture }: Bench): () => void {
     const known = error instanceof api.ApiFailure ? error.error : null;
     if (known?.code !== "stale") return void sayError(errorText(error));
     const { version } = known.detail as { version: number };
-    sayError(errorText(error), {
-      duration: 20_000,
-      action: { label: `Save as version ${version + 1}`, onClick: () => orSay(line(() => save(version))) },
-    });
+    offer(errorText(error), version);
   };
+  /** To save behind a version that is newer than the one that this came from. */
+  const offer = (words: string, newest: number): void =>
+    void sayError(words, {
+      duration: 20_000,
+      action: { label: `Save as version ${newest + 1}`, onClick: () => orSay(line(() => save(newest))) },
+    });
   return () => orSay(line(() => save()));
 }
