@@ -26,6 +26,19 @@ export function findProjectProblem(project: Project): Problem | null {
   }
   const looped = findLooped(project);
   if (looped === null) return null;
-  const path = `strips[${project.strips.findIndex(({ id }) => id === looped)}]`;
-  return { path, message: `A loop in the signal flow: ${(findLoop(project, looped) ?? []).join(" → ")}.` };
+  return {
+    path: pathOfLead(project, looped),
+    message: `A loop in the signal flow: ${(findLoop(project, looped) ?? []).join(" → ")}.`,
+  };
+}
+
+/** Where a strip leads on along a loop: its output, one of its sends, or what it keys. */
+function pathOfLead(project: Project, id: string): string {
+  const at = project.strips.findIndex((strip) => strip.id === id);
+  const isOn = (to: string) => findLoop(project, to) !== null;
+  const strip = project.strips[at]!;
+  const output = outputStrip(strip.routing.output);
+  if (output !== null && isOn(output)) return `strips[${at}].routing.output`;
+  const send = strip.sends.findIndex(({ to }) => "strip" in to && isOn(to.strip));
+  return send < 0 ? `strips[${at}]` : `strips[${at}].sends[${send}].to`;
 }

@@ -28,6 +28,12 @@ export function chainAt({ inserts, source }: Strip, layer: string | undefined): 
   return source.type === "layers" ? (source.layers.find((l) => l.key === layer)?.effects ?? null) : null;
 }
 
+/** The parts of a strip that can be saved: those that its kind offers, where there is something of them. */
+export const offeredParts = (strip: Strip): readonly PartName[] =>
+  eachPart(strip, (name, { isOffered, isHeld }, value) =>
+    isOffered(strip.kind) && isHeld(value) ? [name] : [],
+  ).flat();
+
 /** The parts that a saved strip holds, of those that can be applied. */
 export const partsOf = (saved: SavedStrip): readonly PartName[] => {
   const held = eachPart(saved, (name, record, value) => (record.isHeld(value) ? name : null));

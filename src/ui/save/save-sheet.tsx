@@ -5,8 +5,8 @@ import type { ProjectBody } from "@/contracts/projects";
 import { nodeName } from "@/core/chains/chain";
 import { unknownFields } from "@/core/library/pattern";
 import { KIND_NAMES } from "@/core/presets/preset";
-import type { Strip } from "@/core/strips/strip";
-import { PART, PARTS } from "@/core/strips/parts";
+import { type Strip, offeredParts } from "@/core/strips/strip";
+import { PART } from "@/core/strips/parts";
 import { Chip } from "../kit/bits";
 import { Button } from "../kit/button";
 import { formatDate } from "../kit/dates";
@@ -336,9 +336,9 @@ function Foot({ saving, wanted }: { readonly saving: Saving; readonly wanted: nu
 /** Parts of a strip that are not kept, in words. */
 function leftOut({ request, strip }: Subject, parts: readonly string[]): readonly string[] {
   if (request.node !== undefined || request.layer !== undefined) return [];
-  return PARTS.filter((p) => !parts.includes(p) && PART[p].isOffered(strip.kind)).map((p) =>
-    PART[p].title.toLowerCase(),
-  );
+  return offeredParts(strip)
+    .filter((p) => !parts.includes(p))
+    .map((p) => PART[p].title.toLowerCase());
 }
 
 function titleOf(subject: Subject): string {

@@ -6,10 +6,11 @@ import { type Processor, processorName } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import type { Content } from "@/core/presets/preset";
 import { describeOutput, nameIn } from "@/core/projects/project";
-import { PART, PARTS, type PartName, eachPart } from "@/core/strips/parts";
+import { PART, PARTS, type PartName } from "@/core/strips/parts";
 import { describeLevel } from "@/core/strips/parts/level";
 import { describePan } from "@/core/strips/parts/pan";
 import { layersOf } from "@/core/strips/parts/source";
+import { offeredParts } from "@/core/strips/strip";
 import { Scroll } from "../kit/scroll";
 import { Shape } from "../kit/shape";
 import { Tick } from "../kit/tick";
@@ -52,10 +53,7 @@ const plays = (subject: Subject): boolean => subject.strip.kind === "instrument"
 /** The parts that a thing has to offer. */
 function partsOf(subject: Subject): readonly PartName[] {
   if (isOne(subject) || subject.body.draft) return plays(subject) ? ["source", "inserts"] : ["inserts"];
-  const { strip } = subject;
-  return eachPart(strip, (part, { isOffered, isHeld }, value) =>
-    isOffered(strip.kind) && isHeld(value) ? [part] : [],
-  ).flat();
+  return offeredParts(subject.strip);
 }
 
 /** The table of what goes in: strips by parts, each with its switch. What is switched off is not kept. */
