@@ -85,7 +85,9 @@ async function applyChecked(record: projects.ProjectRecord, steps: readonly Step
     await turn();
   }
   const problem = findProjectProblem(project);
-  if (problem) refuse("refused", problem.message, { path: problem.path });
+  // A fault that was let in before stays, so that all else can be changed, and the fault mended or undone.
+  if (problem && findProjectProblem(record.project)?.message !== problem.message)
+    refuse("refused", problem.message, { path: problem.path });
   return project;
 }
 

@@ -1,6 +1,7 @@
 "use client";
 
 import type { Processor } from "@/core/chains/chain";
+import { flowOf, wayBetween } from "@/core/projects/signal-flow";
 import * as gestures from "@/core/recall/gestures";
 import { useMaterials } from "../listening/materials";
 import type { Bench } from "./use-bench";
@@ -23,8 +24,14 @@ function chosen({ keyInput }: Processor): string {
 export function KeyInput({ bench, processor }: Props) {
   const materials = useMaterials();
   const { editing, strip, isDraft } = bench;
-  const strips = isDraft ? [] : (editing.body?.project.strips.filter((s) => s.id !== strip?.id) ?? []);
   const value = chosen(processor);
+  const project = isDraft ? null : (editing.body?.project ?? null);
+  const flow = project && flowOf(project);
+  // Not what it sounds in itself, which would be a loop; what was chosen once is shown.
+  const strips =
+    project && flow && strip
+      ? project.strips.filter((s) => STRIP + s.id === value || wayBetween(flow, strip.id, s.id) === null)
+      : [];
   const { keyInput } = processor;
   const set = (next: string) => {
     const to: Processor["keyInput"] | null = next.startsWith(STRIP)
