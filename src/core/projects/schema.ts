@@ -7,9 +7,8 @@ const Words = z.string().max(200);
 
 export const PROJECT_SCHEMA = 1;
 
-export const ProjectSchema = z.strictObject({
-  schema: z.literal(PROJECT_SCHEMA),
-  id: KeySchema,
+/** What is said of a project as a whole. */
+export const DETAIL_SCHEMAS = {
   name: NameSchema,
   artist: Words,
   client: Words,
@@ -20,6 +19,12 @@ export const ProjectSchema = z.strictObject({
     unit: z.union([z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),
   }),
   key: Words,
+};
+
+export const ProjectSchema = z.strictObject({
+  schema: z.literal(PROJECT_SCHEMA),
+  id: KeySchema,
+  ...DETAIL_SCHEMAS,
   sampleRate: z.int().min(44_100).max(192_000),
   strips: z.array(StripSchema).max(MOST_STRIPS),
 });

@@ -36,7 +36,11 @@ const LIFTED: readonly (readonly [first: object, now: object])[] = [
   ],
   [
     before({ strip: null, part: "project" }, { kind: "setTempo", from: 92, to: 96 }),
+    { id: "s", kind: "setDetail", detail: "tempo", from: 92, to: 96 },
+  ],
+  [
     { id: "s", kind: "setTempo", from: 92, to: 96 },
+    { id: "s", kind: "setDetail", detail: "tempo", from: 92, to: 96 },
   ],
 ];
 
@@ -61,6 +65,7 @@ describe("what a step changes", () => {
       { strip: "cello", part: "inserts" },
       { strip: "cello", part: "source" },
       { strip: "cello", part: null },
+      { strip: null, part: null },
       { strip: null, part: null },
     ]);
     const level = { id: "s", kind: "setPart", strip: "cello", part: "look", from: strip.level, to: strip.level };

@@ -17,7 +17,7 @@ const WHOLE_PARTS: Readonly<Record<string, string>> = {
   setSource: "source",
 };
 
-function liftFirst({ cell, needs: _, kind, ...rest }: FirstStep): unknown {
+function liftFirst({ cell, needs: _, kind, ...rest }: FirstStep): object {
   if (cell.strip === null) return { ...rest, kind };
   const part = WHOLE_PARTS[kind];
   if (part !== undefined) return { ...rest, kind: "setPart", strip: cell.strip, part };
@@ -28,6 +28,10 @@ function liftFirst({ cell, needs: _, kind, ...rest }: FirstStep): unknown {
 const isFirst = (stored: unknown): stored is FirstStep =>
   typeof stored === "object" && stored !== null && "cell" in stored;
 
+/** The tempo had a kind of step of its own. */
+const liftTempo = (step: object): unknown =>
+  "kind" in step && step.kind === "setTempo" ? { ...step, kind: "setDetail", detail: "tempo" } : step;
+
 /** Steps as any Diathesis has kept them, as they are today. */
 export const liftSteps = (stored: unknown): readonly Step[] =>
-  (stored as readonly unknown[]).map((step) => (isFirst(step) ? liftFirst(step) : step) as Step);
+  (stored as readonly object[]).map((step) => liftTempo(isFirst(step) ? liftFirst(step) : step) as Step);

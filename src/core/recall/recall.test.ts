@@ -287,7 +287,12 @@ describe("steps", () => {
     ]);
     const [placed] = gestures.takeOut({ strip: getStrip(PROJECT, "Cello"), mint: counter() }, "eq");
     expect(sentenceOf(placed!, PROJECT)).toBe("Cello: take out Parametric EQ.");
-    expect(sentenceOf({ id: "t", kind: "setTempo", from: 92, to: 96 }, PROJECT)).toBe("Weir Song: tempo 92 → 96 bpm.");
+    const said = (step: object) => sentenceOf({ id: "t", kind: "setDetail", ...step } as Step, PROJECT);
+    expect(said({ detail: "tempo", from: 92, to: 96 })).toBe("Weir Song: tempo 92 → 96 bpm.");
+    expect(said({ detail: "artist", from: "", to: "Copper Heron" })).toBe("Weir Song: artist none → Copper Heron.");
+    expect(said({ detail: "meter", from: { beats: 4, unit: 4 }, to: { beats: 6, unit: 8 } })).toBe(
+      "Weir Song: meter 4/4 → 6/8.",
+    );
   });
   it("get a value for every parameter when they bring in a plugin that lacks some", () => {
     const bare: Processor = { ...COMP, key: "new", values: { ratio: 3 } };

@@ -59,7 +59,7 @@ const faster = (base: number) =>
   changeProject(context, "p", {
     baseRevision: base,
     label: "Faster",
-    steps: [{ id: "t", kind: "setTempo", from: 92, to: 93 }],
+    steps: [{ id: "t", kind: "setDetail", detail: "tempo", from: 92, to: 93 }],
   });
 
 it("a loop by a key is refused, and a project that has one from before can be changed, undone and mended", async () => {

@@ -174,7 +174,7 @@ describe("a gesture", () => {
     const theirs = { baseRevision: revision, label: "Theirs", steps: [...rename("Theirs")(project)] };
     value(await changeProject(house.context, ID, theirs));
     const faster = (now: Project): readonly Step[] => [
-      { id: mintKey(), kind: "setTempo", from: now.tempo, to: now.tempo + 1 },
+      { id: mintKey(), kind: "setDetail", detail: "tempo", from: now.tempo, to: now.tempo + 1 },
     ];
     const done = await act(() =>
       Promise.all([editing.current.commit("Faster", faster), editing.current.commit("Faster", faster)]),
@@ -269,7 +269,7 @@ describe("undo", () => {
     const first = await act(() => editing.current.commit("First name", rename("Cello 1")));
     const tempo = await act(() =>
       editing.current.commit("Faster", ({ tempo }) => [
-        { id: mintKey(), kind: "setTempo", from: tempo, to: tempo + 2 },
+        { id: mintKey(), kind: "setDetail", detail: "tempo", from: tempo, to: tempo + 2 },
       ]),
     );
     await act(() => editing.current.commit("Second name", rename("Cello 2")));

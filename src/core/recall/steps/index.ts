@@ -4,6 +4,7 @@ import { PLACE_NODE } from "./place-node";
 import { PLACE_SEND } from "./place-send";
 import { PLACE_STRIP } from "./place-strip";
 import { SET_CHAIN } from "./set-chain";
+import { SET_DETAIL, type SetDetail } from "./set-detail";
 import { SET_ENABLED } from "./set-enabled";
 import { SET_FROM } from "./set-from";
 import { SET_KEY_INPUT } from "./set-key-input";
@@ -13,7 +14,6 @@ import { SET_MACROS } from "./set-macros";
 import { SET_NODE } from "./set-node";
 import { SET_PART, type SetPart } from "./set-part";
 import { SET_SEND } from "./set-send";
-import { SET_TEMPO } from "./set-tempo";
 import { SET_VALUE } from "./set-value";
 import type { AnyStepSchema } from "./schemas";
 import type { Cell, StepKind } from "./step-kind";
@@ -21,7 +21,7 @@ import type { Cell, StepKind } from "./step-kind";
 type AnyStep = Readonly<z.infer<typeof AnyStepSchema>>;
 
 /** A change that carries both sides: what stands there, and what will. Where it changes something follows from its kind. */
-export type Step = Exclude<AnyStep, { kind: "setPart" }> | SetPart;
+export type Step = Exclude<AnyStep, { kind: "setPart" | "setDetail" }> | SetPart | SetDetail;
 export type StepOf<K extends Step["kind"]> = Extract<Step, { kind: K }>;
 
 /** What is known of each kind of step; the compiler names one that is missing. */
@@ -41,7 +41,7 @@ const KINDS: { readonly [K in Step["kind"]]: StepKind<StepOf<K>> } = {
   placeSend: PLACE_SEND,
   setSend: SET_SEND,
   placeStrip: PLACE_STRIP,
-  setTempo: SET_TEMPO,
+  setDetail: SET_DETAIL,
 };
 
 export const cellOf = (step: Step): Cell => kindOf(step).cell(step);

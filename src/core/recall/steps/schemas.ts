@@ -11,6 +11,7 @@ import {
   ValueSchema,
 } from "../../chains/schema";
 import { PART_SCHEMAS, SendSchema, SendSettingsSchema } from "../../strips/parts/schemas";
+import { DETAIL_SCHEMAS } from "../../projects/schema";
 import { StripSchema } from "../../strips/schema";
 
 /* What a step may say, by its kind. It stands apart from what is known of the kinds, which the interface carries. */
@@ -83,7 +84,10 @@ export const PlaceSendSchema = z.strictObject({
 
 export const SetSendSchema = z.strictObject({ ...step("setSend", SendSettingsSchema), ...onStrip, send: KeySchema });
 
-export const SetTempoSchema = z.strictObject(step("setTempo", z.number().min(20).max(400)));
+const [aDetail, ...otherDetails] = Object.entries(DETAIL_SCHEMAS).map(([detail, schema]) =>
+  z.strictObject({ ...step("setDetail", schema as z.ZodType), detail: z.literal(detail) }),
+);
+const SetDetailSchema = z.discriminatedUnion("detail", [aDetail!, ...otherDetails]);
 
 /** Inserts are a chain, and sends a list: they change in finer steps. */
 const { inserts: _, sends: __, ...WHOLE_PARTS } = PART_SCHEMAS;
@@ -109,5 +113,5 @@ export const AnyStepSchema = z.discriminatedUnion("kind", [
   PlaceSendSchema,
   SetSendSchema,
   PlaceStripSchema,
-  SetTempoSchema,
+  SetDetailSchema,
 ]);
