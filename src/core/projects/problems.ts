@@ -1,7 +1,8 @@
 import { MOST_STRIPS } from "../documents/limits";
 import type { Problem } from "../documents/problem";
 import { findStripProblem } from "../strips/problems";
-import { stripName } from "../strips/strip";
+import { eachPart } from "../strips/parts";
+import { type Strip, stripName } from "../strips/strip";
 import { type Project, outputStrip, stripsById } from "./project";
 import { findLoop, findLooped } from "./signal-flow";
 
@@ -17,12 +18,9 @@ export function findProjectProblem(project: Project): Problem | null {
     ids.add(strip.id);
     const problem = findStripProblem(strip, path);
     if (problem) return problem;
-    const to = outputStrip(strip.routing.output);
-    if (to !== null && !strips.has(to))
-      return { path: `${path}.routing.output`, message: `${stripName(strip)} goes to a strip that is not here.` };
-    const lost = strip.sends.findIndex((send) => "strip" in send.to && !strips.has(send.to.strip));
-    if (lost >= 0)
-      return { path: `${path}.sends[${lost}].to`, message: `${stripName(strip)} sends to a strip that is not here.` };
+    const lost = findLost(strip, strips);
+    if (lost)
+      return { path: `${path}.${lost.at}`, message: `${stripName(strip)} ${lost.leads} a strip that is not here.` };
   }
   const looped = findLooped(project);
   if (looped === null) return null;
@@ -30,6 +28,18 @@ export function findProjectProblem(project: Project): Problem | null {
     path: pathOfLead(project, looped),
     message: `A loop in the signal flow: ${(findLoop(project, looped) ?? []).join(" → ")}.`,
   };
+}
+
+/** The first reference of a strip to one that is not here. */
+function findLost(
+  strip: Strip,
+  strips: ReadonlyMap<string, Strip>,
+): { readonly at: string; readonly leads: string } | null {
+  const lost = eachPart(strip, (part, { aims }, value) => {
+    const n = (aims?.of(value) ?? []).findIndex((ref) => "strip" in ref && !strips.has(ref.strip));
+    return aims && n >= 0 ? [{ at: `${part}${aims.at(n)}`, leads: aims.leads }] : [];
+  });
+  return lost.flat()[0] ?? null;
 }
 
 /** Where a strip leads on along a loop: its output, one of its sends, or what it keys. */

@@ -48,7 +48,7 @@ export function describeOutput(project: Project, output: Output): string {
 }
 
 /** The group that a strip goes to; null where it goes elsewhere. */
-function groupOf(project: Project, strip: Strip): Strip | null {
+export function groupOf(project: Project, strip: Strip): Strip | null {
   const to = outputStrip(strip.routing.output);
   const above = to === null ? undefined : stripsById(project).get(to);
   return above?.kind === "group" ? above : null;

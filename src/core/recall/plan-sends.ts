@@ -1,5 +1,6 @@
 import equal from "fast-deep-equal";
-import { type Send, settingsOf } from "../strips/parts/sends";
+import type { Send } from "../strips/parts/sends";
+import { sendsBetween } from "./sends-between";
 import type { Step } from "./steps";
 
 export const SEND_MODES = ["replace", "add", "levels"] as const;
@@ -50,49 +51,20 @@ export function planSends(input: SendsInput): PlannedSends {
         const partner = partners.get(at);
         return partner ? { ...send, key: partner.key } : fresh(send);
       });
-      return { steps: stepsBetween(input, then), left: [] };
+      return { steps: sendsBetween({ ...input, then }), left: [] };
     }
     case "add":
       return {
-        steps: stepsBetween(input, [...now, ...alone.map(fresh)]),
+        steps: sendsBetween({ ...input, then: [...now, ...alone.map(fresh)] }),
         left: [...partners.values()].map((send) => `There is a send to ${nameOf(send)} already; it stays as it is.`),
       };
     case "levels": {
       const levels = new Map([...partners].map(([at, { key }]) => [key, wanted[at]!.level]));
       const then = now.map((send) => ({ ...send, level: levels.get(send.key) ?? send.level }));
       return {
-        steps: stepsBetween(input, then),
+        steps: sendsBetween({ ...input, then }),
         left: alone.map((send) => `There is no send to ${nameOf(send)}; its level is left out.`),
       };
     }
   }
-}
-
-/** The steps from the sends that stand there to others: those that go, then each in its place, then what is set on it. */
-function stepsBetween({ strip, now, mint }: SendsInput, then: readonly Send[]): readonly Step[] {
-  const steps: Step[] = [];
-  const standing = [...now];
-  const placeOf = (key: string) => {
-    const at = standing.findIndex((send) => send.key === key);
-    return at < 0 ? null : { send: standing[at]!, after: standing[at - 1]?.key ?? null };
-  };
-  const place = (send: string, to: { readonly send: Send; readonly after: string | null } | null) => {
-    const from = placeOf(send);
-    steps.push({ id: mint(), kind: "placeSend", strip, send, from, to });
-    if (from) standing.splice(standing.indexOf(from.send), 1);
-    if (to) standing.splice(standing.findIndex(({ key }) => key === to.after) + 1, 0, to.send);
-  };
-  const kept = new Set(then.map(({ key }) => key));
-  for (const { key } of now) if (!kept.has(key)) place(key, null);
-  for (const [at, send] of then.entries()) {
-    const after = then[at - 1]?.key ?? null;
-    const there = placeOf(send.key);
-    if (!there) place(send.key, { send, after });
-    else if (there.after !== after) place(send.key, { send: there.send, after });
-  }
-  for (const send of then) {
-    const [from, to] = [settingsOf(placeOf(send.key)!.send), settingsOf(send)];
-    if (!equal(from, to)) steps.push({ id: mint(), kind: "setSend", strip, send: send.key, from, to });
-  }
-  return steps;
 }

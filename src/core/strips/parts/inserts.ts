@@ -35,7 +35,15 @@ export const INSERTS = part<Chain>({
   empty: () => EMPTY_CHAIN,
   words: (chain) => plugins(processorsOf(chain).length),
   change: describeInserts,
-  aims: { way: "in", of: keysOf, mapped: rekeyedBy, whenNone: "leftOut", question: null },
+  aims: {
+    way: "in",
+    leads: "is keyed by",
+    at: () => "",
+    of: keysOf,
+    mapped: rekeyedBy,
+    whenNone: "leftOut",
+    question: null,
+  },
   presets: fromsOf,
   complete: completeChain,
 });

@@ -24,6 +24,10 @@ export interface Aims<V> {
   /** Whether sound goes out to them by it, or comes in from them. */
   readonly way: "out" | "in";
   readonly of: (value: V) => readonly StripRef[];
+  /** Between the two names: "goes to", "is keyed by". */
+  readonly leads: string;
+  /** Where the reference of that number stands within the value, as ".output". */
+  readonly at: (n: number) => string;
   /** The value with each reference replaced; where there is none for it, what led there is left out. */
   readonly mapped: (value: V, aim: (ref: StripRef) => StripRef | null) => V;
   /** What becomes of the part where there is no strip for a reference: it stays as it was, or is taken without it. */

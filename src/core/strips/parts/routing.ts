@@ -21,6 +21,8 @@ export const ROUTING = part<Routing>({
   change: (from, to, around) => `output ${words(from, around)} → ${words(to, around)}`,
   aims: {
     way: "out",
+    leads: "goes to",
+    at: () => ".output",
     of: ({ output }) => (output && !("hardware" in output) ? [output] : []),
     mapped: (routing, aim) =>
       routing.output && !("hardware" in routing.output) ? { output: aim(routing.output) } : routing,

@@ -37,6 +37,8 @@ export const SENDS = part<readonly Send[]>({
   change: (from, to, around) => `sends ${words(from, around)} → ${words(to, around)}`,
   aims: {
     way: "out",
+    leads: "sends to",
+    at: (n) => `[${n}].to`,
     of: (sends) => sends.map(({ to }) => to),
     mapped: (sends, aim) =>
       sends.flatMap((send) => {

@@ -1,5 +1,5 @@
 import type { z } from "zod";
-import { type Chain, EMPTY_CHAIN, type Processor, processorName } from "../../chains/chain";
+import { type Chain, EMPTY_CHAIN, type Processor, type StripRef, processorName } from "../../chains/chain";
 import { completeChain, completeProcessor } from "../../chains/complete";
 import { fromsOf } from "../../chains/tree";
 import { type StripKind, isBus } from "../../documents/strip-kinds";
@@ -49,6 +49,10 @@ export const layersOf = ({ source }: { readonly source: Source }): readonly Laye
 const chainsOf = (source: Source): readonly Chain[] =>
   layersOf({ source }).flatMap(({ instrument, effects }) => [{ nodes: [instrument], macros: [] }, effects]);
 
+/** What an output of an instrument brings, from another strip; with none, nothing comes in. */
+const fedBy = (source: Extract<Source, { type: "output" }>, strip: StripRef | null): Source =>
+  strip ? { ...source, strip } : { type: "input", channels: source.channels, input: "", gain: 0, inverted: false };
+
 function mapLayers(source: Source, change: (layer: Layer) => Layer): Source {
   return source.type === "layers" ? { ...source, layers: source.layers.map(change) } : source;
 }
@@ -67,10 +71,12 @@ export const SOURCE = part<Source>({
   change: () => "the instrument changes",
   aims: {
     way: "in",
+    leads: "hears",
+    at: () => "",
     of: (source) => [...(source.type === "output" ? [source.strip] : []), ...chainsOf(source).flatMap(keysOf)],
     mapped: (source, aim) =>
       source.type === "output"
-        ? { ...source, strip: aim(source.strip) ?? source.strip }
+        ? fedBy(source, aim(source.strip))
         : mapLayers(source, (layer) => ({ ...layer, effects: rekeyedBy(layer.effects, aim) })),
     whenNone: "leftOut",
     question: null,

@@ -1,0 +1,40 @@
+import type { StripRef } from "../../chains/chain";
+import { withoutClashes } from "../../names/free";
+import type { Project } from "../../projects/project";
+import type { Part } from "../../strips/parts/part";
+import { eachPart } from "../../strips/parts";
+import { type Strip, stripName } from "../../strips/strip";
+import type { Step } from "../steps";
+import { startOrder } from "./order";
+
+/** A strip whose references are replaced, in every part that has any. */
+export const withAims = (strip: Strip, aim: (ref: StripRef) => StripRef | null): Strip => ({
+  ...strip,
+  ...Object.fromEntries(
+    eachPart(strip, <V>(name: string, { aims }: Part<V>, value: V) => [name, aims ? aims.mapped(value, aim) : value]),
+  ),
+});
+
+/**
+ * Copies of strips, behind the last of them. What led from one of them to another leads from copy to copy; what led elsewhere leads
+ * there still.
+ */
+export function duplicateStrips(
+  project: Project,
+  ids: readonly string[],
+  mint: () => string,
+): { readonly steps: readonly Step[]; readonly strips: readonly string[] } {
+  // A main output stays the only one.
+  const some = project.strips.filter(({ id, kind }) => ids.includes(id) && kind !== "main");
+  const copies = new Map(some.map(({ id }) => [id, mint()]));
+  const names = withoutClashes(some.map(stripName), project.strips.map(stripName));
+  const order = startOrder(project.strips, mint);
+  let after = some.at(-1)?.id ?? null;
+  for (const [at, strip] of some.entries()) {
+    const id = copies.get(strip.id)!;
+    const aimed = withAims(strip, (ref) => ("strip" in ref ? { strip: copies.get(ref.strip) ?? ref.strip } : ref));
+    order.place({ ...aimed, id, look: { ...aimed.look, name: names[at]! } }, after);
+    after = id;
+  }
+  return { steps: order.steps, strips: [...copies.values()] };
+}
