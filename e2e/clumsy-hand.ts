@@ -330,10 +330,12 @@ export async function beClumsy(browser: Browser, server: Asked, { seed, actions 
       done.push(await chosen(chance)(page, chance));
       // A moment, as between two quick presses.
       if (chance() < 0.1) await page.waitForTimeout(100);
-      if (!page.url().startsWith(server.url)) {
-        // Behind the first page there is none of ours.
+      const isOurs = () => page.url().startsWith(server.url);
+      const isBare = isOurs() && (await staysBare(page));
+      if (!isOurs()) {
+        // Behind the first page there is none of ours; it may have come up while the focus was looked for.
         await page.goto(`${server.url}/library`, { waitUntil: "domcontentloaded" });
-      } else if (await staysBare(page)) {
+      } else if (isBare) {
         fail("the focus is on the bare page");
         await page.evaluate(() => document.querySelector("main")?.focus());
       }
