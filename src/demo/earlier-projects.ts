@@ -7,9 +7,18 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
   [
     "2026-10-02T18:00:00.000Z",
     project({ id: "ferry-light", name: "Ferry Light", artist: "Copper Heron", tempo: 76, key: "G dorian" }, [
-      { id: "strings", kind: "group", name: "Strings", fader: -2, inserts: kept("group-eased-together") },
+      {
+        id: "strings",
+        icon: "strings",
+        colour: "ochre",
+        kind: "group",
+        name: "Strings",
+        fader: -2,
+        inserts: kept("group-eased-together"),
+      },
       {
         id: "nyckelharpa",
+        sends: { plate: -20, answer: -24 },
         name: "Nyckelharpa",
         to: "strings",
         input: "In 1",
@@ -19,6 +28,7 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
       },
       {
         id: "cello",
+        sends: { plate: -18 },
         name: "Cello",
         to: "strings",
         input: "In 2",
@@ -28,6 +38,8 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
       },
       {
         id: "harmonium",
+        icon: "keys",
+        sends: { fog: -22 },
         name: "Harmonium",
         input: "In 3–4",
         stereo: true,
@@ -59,6 +71,9 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
       },
       {
         id: "voice",
+        icon: "voice",
+        colour: "verdigris",
+        sends: { plate: -13, answer: -20 },
         name: "Voice",
         input: "In 9",
         fader: -1,
@@ -66,6 +81,7 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
       },
       {
         id: "voice-up",
+        sends: { plate: -13, fog: -18 },
         name: "Voice, choruses",
         input: "In 9",
         fader: -1,
@@ -82,13 +98,22 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
     project({ id: "ebb-machine", name: "Ebb Machine", artist: "Tidal Clocks", tempo: 104, key: "B minor" }, [
       {
         id: "vibes",
+        sends: { triplets: -14, fog: -20 },
         name: "Vibraphone",
         input: "In 1–2",
         stereo: true,
         fader: -2,
         inserts: kept("vibraphone-motor-on"),
       },
-      { id: "bowed-bars", name: "Bowed bars", input: "In 3", fader: -8, pan: 20, inserts: kept("vibraphone-bowed") },
+      {
+        id: "bowed-bars",
+        sends: { fog: -10 },
+        name: "Bowed bars",
+        input: "In 3",
+        fader: -8,
+        pan: 20,
+        inserts: kept("vibraphone-bowed"),
+      },
       {
         id: "patch-bass",
         name: "Patch bass",
@@ -98,6 +123,7 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
       },
       {
         id: "patch-line",
+        presends: { triplets: -18 },
         name: "Patch line",
         input: "In 6",
         fader: -6,
@@ -138,7 +164,7 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
     project(
       { id: "psalm-for-a-weir", name: "Psalm for a Weir", artist: "The Quarry Choir", tempo: 58, key: "E flat" },
       [
-        { id: "choir", kind: "group", name: "Choir", fader: -1, inserts: kept("whole-choir-one-wall") },
+        { id: "choir", icon: "voice", kind: "group", name: "Choir", fader: -1, inserts: kept("whole-choir-one-wall") },
         {
           id: "soprano",
           name: "Soprano",
@@ -175,7 +201,15 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
           pan: 40,
           inserts: kept("basses-floor-only"),
         },
-        { id: "quintet", kind: "group", name: "Quintet", fader: -3, inserts: kept("brass-bus-tape") },
+        {
+          id: "quintet",
+          icon: "brass",
+          colour: "ochre",
+          kind: "group",
+          name: "Quintet",
+          fader: -3,
+          inserts: kept("brass-bus-tape"),
+        },
         {
           id: "trumpets",
           name: "Trumpets",
@@ -227,7 +261,7 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
   [
     "2026-03-19T15:20:00.000Z",
     project({ id: "rope-walk-tour", name: "The Rope Walk tour", artist: "Moss & Meridian", tempo: 60 }, [
-      { id: "narrator", name: "Narrator", input: "In 1", fader: 0, inserts: kept("rope-walk-narrator") },
+      { id: "narrator", icon: "voice", name: "Narrator", input: "In 1", fader: 0, inserts: kept("rope-walk-narrator") },
       {
         id: "narrator-quay",
         name: "Narrator, quay",
@@ -237,6 +271,7 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
       },
       {
         id: "ropemaker",
+        sends: { shed: -12 },
         name: "Old ropemaker",
         input: "In 2",
         fader: -1.5,
@@ -253,7 +288,15 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
         inserts: kept("field-pair-made-narrow"),
       },
       { id: "gulls", name: "Gulls", input: "Field 3–4", stereo: true, fader: -18, inserts: kept("gulls-turned-down") },
-      { id: "rope", name: "Rope", input: "Field 5", fader: -11, pan: 25, inserts: kept("rope-under-strain") },
+      {
+        id: "rope",
+        presends: { shed: -8 },
+        name: "Rope",
+        input: "Field 5",
+        fader: -11,
+        pan: 25,
+        inserts: kept("rope-under-strain"),
+      },
       { id: "audio-3", name: "Audio 3", input: "Field 6", fader: -20, inserts: chain(comp(-24, 3)) },
       { id: "shed", kind: "return", name: "Shed", fader: -9, inserts: kept("rope-walk-long-shed") },
       { id: "main", kind: "main", name: "Main", fader: 0, inserts: kept("main-output-tour-files") },

@@ -1,9 +1,11 @@
 import type { Chain } from "@/core/chains/chain";
+import { mapProcessors, processorsOf } from "@/core/chains/tree";
 import { loaded } from "@/core/packs/writing";
 import { chainOf } from "@/core/presets/preset";
 import type { Value } from "@/core/units/param-spec";
 import type { Project } from "@/core/projects/project";
 import { type Strip, createStrip } from "@/core/strips/strip";
+import type { Send } from "@/core/strips/parts/sends";
 import type { Layer } from "@/core/strips/parts/source";
 import type { StripKind } from "@/core/documents/strip-kinds";
 import { DEMO_PRESETS } from "./library";
@@ -19,6 +21,33 @@ interface StripLine {
   readonly layers?: readonly Layer[];
   readonly fader: number;
   readonly pan?: number;
+  /** Levels, in dB, by the ids of the buses that it sends to, behind the fader. */
+  readonly sends?: Readonly<Record<string, number>>;
+  /** Before the fader. */
+  readonly presends?: Readonly<Record<string, number>>;
+  /** By which strip each of its plugins is keyed, by their places. */
+  readonly keyedBy?: Readonly<Record<number, string>>;
+  readonly colour?: string;
+  readonly icon?: string;
+}
+
+const sendsOf = (levels: Readonly<Record<string, number>>, tap: Send["tap"]): readonly Send[] =>
+  Object.entries(levels).map(([to, level]) => ({
+    key: `${tap}-${to}`,
+    to: { strip: to },
+    tap,
+    level,
+    pan: 0,
+    on: true,
+  }));
+
+/** A chain in which plugins are keyed by strips. */
+function keyed(inserts: Chain, by: Readonly<Record<number, string>>): Chain {
+  const places = new Map(processorsOf(inserts).map(({ key }, at) => [key, by[at]]));
+  return mapProcessors(inserts, (processor) => {
+    const strip = places.get(processor.key);
+    return strip === undefined ? processor : { ...processor, keyInput: { strip: { strip }, tap: "pre" } };
+  });
 }
 
 function strip({
@@ -32,9 +61,15 @@ function strip({
   layers,
   fader,
   pan = 0,
+  sends = {},
+  presends = {},
+  keyedBy = {},
+  colour,
+  icon,
 }: StripLine): Strip {
   const output = kind === "main" ? { hardware: "Out 1–2" } : { strip: to };
-  const blank = createStrip(id, kind, { name }, output);
+  const look = { name, ...(colour ? { colour } : {}), ...(icon ? { icon } : {}) };
+  const blank = createStrip(id, kind, look, output);
   const channels = stereo ? ("stereo" as const) : ("mono" as const);
   return {
     ...blank,
@@ -43,7 +78,8 @@ function strip({
       : kind === "audio"
         ? { type: "input", channels, input, gain: 0, inverted: false }
         : blank.source,
-    inserts: inserts ?? blank.inserts,
+    inserts: inserts ? keyed(inserts, keyedBy) : blank.inserts,
+    sends: [...sendsOf(sends, "post"), ...sendsOf(presends, "pre")],
     level: { fader, mute: false },
     pan: { pan, width: 100 },
   };

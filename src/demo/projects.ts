@@ -10,6 +10,9 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
     project({ id: "salt-lanterns", name: "Salt Lanterns", artist: "Copper Heron", tempo: 92, key: "D minor" }, [
       {
         id: "strings",
+        icon: "strings",
+        colour: "ochre",
+        keyedBy: { 1: "voice" },
         kind: "group",
         name: "Strings",
         fader: -2,
@@ -23,6 +26,7 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
       },
       {
         id: "nyckelharpa",
+        sends: { eighths: -22 },
         name: "Nyckelharpa",
         to: "strings",
         input: "In 1",
@@ -30,9 +34,11 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
         pan: -12,
         inserts: kept("nyckelharpa-kept"),
       },
-      { id: "cello", name: "Cello", to: "strings", input: "In 2", fader: -4.5, pan: 15 },
+      { id: "cello", sends: { echo: -24 }, name: "Cello", to: "strings", input: "In 2", fader: -4.5, pan: 15 },
       {
         id: "harmonium",
+        icon: "keys",
+        sends: { echo: -20 },
         name: "Harmonium",
         input: "In 3–4",
         stereo: true,
@@ -41,6 +47,8 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
       },
       {
         id: "drum",
+        icon: "percussion",
+        colour: "madder",
         kind: "group",
         name: "Drum",
         fader: -2.5,
@@ -56,6 +64,7 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
       },
       {
         id: "drum-rim",
+        sends: { eighths: -16 },
         name: "Frame drum rim",
         to: "drum",
         input: "In 6",
@@ -75,7 +84,16 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
           [1, "ratio", 3],
         ]),
       },
-      { id: "voice", name: "Voice", input: "In 9", fader: -1, inserts: kept("voice-forward", [[2, "threshold", -24]]) },
+      {
+        id: "voice",
+        icon: "voice",
+        colour: "verdigris",
+        sends: { eighths: -17, echo: -21 },
+        name: "Voice",
+        input: "In 9",
+        fader: -1,
+        inserts: kept("voice-forward", [[2, "threshold", -24]]),
+      },
       { id: "eighths", kind: "return", name: "Eighths", fader: -7, inserts: kept("eighths-left-right") },
       {
         id: "echo",
@@ -90,9 +108,10 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
   [
     "2026-11-20T10:00:00.000Z",
     project({ id: "neap-tide", name: "Neap Tide", artist: "Tidal Clocks", tempo: 118, key: "F lydian" }, [
-      { id: "mallets", kind: "group", name: "Mallets", fader: -1.5 },
+      { id: "mallets", colour: "verdigris", kind: "group", name: "Mallets", fader: -1.5 },
       {
         id: "vibes-low",
+        sends: { eighths: -19 },
         name: "Vibraphone low",
         to: "mallets",
         input: "In 1",
@@ -102,6 +121,7 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
       },
       {
         id: "vibes-high",
+        sends: { eighths: -15 },
         name: "Vibraphone high",
         to: "mallets",
         input: "In 2",
@@ -113,6 +133,7 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
       { id: "patch-bass", name: "Patch bass", input: "In 5", fader: -3, inserts: kept("patch-bass-held") },
       {
         id: "patch-line",
+        presends: { eighths: -24 },
         name: "Patch line",
         input: "In 6",
         fader: -6.5,
@@ -127,6 +148,7 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
       { id: "patch-noise", name: "Patch noise", input: "In 7–8", stereo: true, fader: -14 },
       {
         id: "ghost-vibes",
+        sends: { eighths: -12 },
         kind: "instrument",
         name: "Ghost vibraphone",
         to: "mallets",
@@ -166,6 +188,8 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
     project({ id: "tidemill-tour", name: "The Tidemill tour", artist: "Moss & Meridian", tempo: 60 }, [
       {
         id: "narrator",
+        icon: "voice",
+        sends: { gallery: -26 },
         name: "Narrator",
         input: "In 1",
         fader: 0,
@@ -174,15 +198,24 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
           [2, "wet", -30],
         ]),
       },
-      { id: "miller", name: "The miller", input: "In 2", fader: -1.5, pan: -10, inserts: kept("telephone-tour") },
+      {
+        id: "miller",
+        sends: { gallery: -14 },
+        name: "The miller",
+        input: "In 2",
+        fader: -1.5,
+        pan: -10,
+        inserts: kept("telephone-tour"),
+      },
       {
         id: "captions",
+        colour: "ochre",
         name: "Captions",
         input: "In 1",
         fader: -2,
         inserts: chain(comp(-30, 6, { attack: 6, release: 90 })),
       },
-      { id: "wheel", name: "Mill wheel", input: "Field 1–2", stereo: true, fader: -11 },
+      { id: "wheel", icon: "water", name: "Mill wheel", input: "Field 1–2", stereo: true, fader: -11 },
       {
         id: "water",
         name: "Water, below the sluice",
@@ -194,9 +227,11 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
             ["low cut", 90, 12],
             ["high shelf", 5000, -3],
           ]),
+          comp(-28, 3, { attack: 40, release: 600, knee: 12 }),
         ),
+        keyedBy: { 1: "narrator" },
       },
-      { id: "steps", name: "Steps on the stair", input: "Field 5", fader: -13, pan: 22 },
+      { id: "steps", presends: { gallery: -10 }, name: "Steps on the stair", input: "Field 5", fader: -13, pan: 22 },
       { id: "gallery", kind: "return", name: "Gallery", fader: -9, inserts: kept("gallery-echo") },
       { id: "main", kind: "main", name: "Main", fader: 0 },
     ]),
@@ -204,7 +239,15 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
   [
     "2026-11-11T18:30:00.000Z",
     project({ id: "slate-and-rain", name: "Slate and Rain", artist: "The Quarry Choir", tempo: 72, key: "G minor" }, [
-      { id: "choir", kind: "group", name: "Choir", fader: -1, inserts: kept("choir-four-parts") },
+      {
+        id: "choir",
+        icon: "voice",
+        colour: "verdigris",
+        kind: "group",
+        name: "Choir",
+        fader: -1,
+        inserts: kept("choir-four-parts"),
+      },
       { id: "soprano", name: "Soprano", to: "choir", input: "In 1", fader: -3, pan: -45 },
       { id: "alto", name: "Alto", to: "choir", input: "In 2", fader: -2.5, pan: -15 },
       { id: "tenor", name: "Tenor", to: "choir", input: "In 3", fader: -2.5, pan: 15 },
@@ -217,7 +260,15 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
         pan: 45,
         inserts: chain(eq([["low shelf", 110, 2]])),
       },
-      { id: "quintet", kind: "group", name: "Quintet", fader: -2, inserts: kept("quintet-blend") },
+      {
+        id: "quintet",
+        icon: "brass",
+        colour: "ochre",
+        kind: "group",
+        name: "Quintet",
+        fader: -2,
+        inserts: kept("quintet-blend"),
+      },
       {
         id: "trumpets",
         name: "Trumpets",

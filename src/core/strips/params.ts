@@ -32,3 +32,14 @@ export const WIDTH: ParamSpec = {
   taper: "linear",
   step: 1,
 };
+/** Of an input, ahead of all else. */
+export const INPUT_GAIN: ParamSpec = {
+  id: "gain",
+  name: "Input gain",
+  unit: "dB",
+  min: -60,
+  max: 60,
+  default: 0,
+  taper: "linear",
+  step: 0.5,
+};

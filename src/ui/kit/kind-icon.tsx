@@ -31,18 +31,17 @@ const STRIP_ICONS = {
 
 const LOOK = { size: 16, strokeWidth: 1.75, "aria-hidden": true, className: "flex-none text-soft" } as const;
 
-interface PresetIconProps {
-  readonly kind: PresetKind;
+interface InkProps {
   /** In the ink of what is around it. */
   readonly inherit?: boolean;
 }
 
-export function PresetIcon({ kind, inherit = false }: PresetIconProps) {
+export function PresetIcon({ kind, inherit = false }: InkProps & { readonly kind: PresetKind }) {
   const Icon = PRESET_ICONS[kind];
   return inherit ? <Icon {...LOOK} className="flex-none" /> : <Icon {...LOOK} />;
 }
 
-export function StripIcon({ kind }: { readonly kind: StripKind }) {
+export function StripIcon({ kind, inherit = false }: InkProps & { readonly kind: StripKind }) {
   const Icon = STRIP_ICONS[kind];
-  return <Icon {...LOOK} />;
+  return inherit ? <Icon {...LOOK} className="flex-none" /> : <Icon {...LOOK} />;
 }

@@ -57,10 +57,12 @@ const DRAG_BEGINS = 3;
 
 const STEPS: Partial<Record<string, 1 | -1>> = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 };
 
-const isHeld = ({ ctrlKey, altKey, metaKey }: KeyboardEvent): boolean => ctrlKey || altKey || metaKey;
+const isHeld = ({ ctrlKey, altKey, metaKey }: Pick<KeyboardEvent, "ctrlKey" | "altKey" | "metaKey">): boolean =>
+  ctrlKey || altKey || metaKey;
 
 /** On a value a number that is typed is the value, wherever on the line the focus is. */
-const beginsNumber = (event: KeyboardEvent): boolean => /^[0-9.,+\-−]$/.test(event.key) && !isHeld(event);
+export const beginsNumber = (event: Pick<KeyboardEvent, "key" | "ctrlKey" | "altKey" | "metaKey">): boolean =>
+  /^[0-9.,+\-−]$/.test(event.key) && !isHeld(event);
 
 /** The ruler stands where the pointer is; fine, it goes on from where the value is. */
 function useRulerDrag({ spec, value, onTouch, onChange, onChangeEnd }: Props) {
@@ -232,11 +234,36 @@ interface FieldProps {
   readonly onChangeEnd: (value: Value) => void;
 }
 
-/** The number itself: typed over, with a word when it is not understood. */
+/** The number itself: a press begins to type it over. */
 function ValueField({ spec, value, differs, typed, onTyped, onChangeEnd }: FieldProps) {
+  const written = formatValue(spec, value);
+  if (typed !== null) return <TypedValue {...{ spec, value, typed, onTyped, onChangeEnd }} />;
+  return (
+    <button
+      type="button"
+      aria-label={`${spec.name}: ${formatPlain(spec, value)}. Type a value`}
+      onClick={() => onTyped(formatPlain(spec, value))}
+      onKeyDown={(event) => {
+        if (!beginsNumber(event)) return;
+        event.preventDefault();
+        onTyped(event.key);
+      }}
+      className={cx("num rounded-card px-1 text-right hover:bg-sunk", differs && "text-edit")}
+    >
+      {written.text}
+      {written.unit !== "" && <span className="unit">{written.unit}</span>}
+    </button>
+  );
+}
+
+interface TypedProps extends Omit<FieldProps, "differs" | "typed"> {
+  readonly typed: string;
+}
+
+/** A value as it is typed: Enter or leaving takes it, with a word when it is not understood; Escape does not. */
+export function TypedValue({ spec, value, typed, onTyped, onChangeEnd }: TypedProps) {
   const [fault, setFault] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
-  const written = formatValue(spec, value);
   useEffect(() => {
     const { current } = field;
     if (!current) return;
@@ -245,36 +272,14 @@ function ValueField({ spec, value, differs, typed, onTyped, onChangeEnd }: Field
     if (current.value === formatPlain(spec, value)) current.select();
     // Only when typing begins: later letters must not be selected over.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [typed === null]);
+  }, []);
   const commit = () => {
-    if (typed === null) return;
     const parsed = parseValue(spec, typed);
     if (!parsed.ok) return setFault(parsed.error);
     onTyped(null);
-    setFault(null);
     if (formatPlain(spec, parsed.value) !== formatPlain(spec, value)) onChangeEnd(parsed.value);
   };
-  const leave = () => {
-    onTyped(null);
-    setFault(null);
-  };
-  if (typed === null)
-    return (
-      <button
-        type="button"
-        aria-label={`${spec.name}: ${formatPlain(spec, value)}. Type a value`}
-        onClick={() => onTyped(formatPlain(spec, value))}
-        onKeyDown={(event) => {
-          if (!beginsNumber(event)) return;
-          event.preventDefault();
-          onTyped(event.key);
-        }}
-        className={cx("num rounded-card px-1 text-right hover:bg-sunk", differs && "text-edit")}
-      >
-        {written.text}
-        {written.unit !== "" && <span className="unit">{written.unit}</span>}
-      </button>
-    );
+  const leave = () => onTyped(null);
   return (
     <span className="relative">
       <input

@@ -1,6 +1,7 @@
 "use client";
 
 import { Library as LibraryIcon, SlidersHorizontal } from "lucide-react";
+import { counted } from "@/core/names/count";
 import type { Project } from "@/core/projects/project";
 import { Button } from "../kit/button";
 import type { ProjectEditing } from "../projects/editing";
@@ -19,6 +20,7 @@ interface HeaderProps extends OpenProps {
   readonly onOpen: () => void;
   readonly onSave: () => void;
   readonly onLibrary: () => void;
+  readonly onDetails: () => void;
   readonly onAdd: Parameters<typeof AddStrip>[0]["onAdd"];
 }
 
@@ -32,14 +34,22 @@ export function LedgerHeader({
   onSave,
   onLibrary,
   onAdd,
+  onDetails,
 }: HeaderProps) {
   return (
     <header className="flex flex-none items-center gap-3 px-[14px] pt-[14px] pb-3">
       <div className="flex min-w-0 items-baseline gap-3">
         <h1 className="h1 truncate">{project.name}</h1>
-        <p className="whitespace-nowrap text-soft">
-          {project.artist} · {project.tempo} bpm · {project.strips.length} strips
-        </p>
+        <button
+          type="button"
+          title="Name, tempo and key of the project"
+          onClick={onDetails}
+          className="truncate whitespace-nowrap rounded-card px-1 text-soft hover:bg-sunk hover:text-ink"
+        >
+          {[project.artist, `${project.tempo} bpm`, counted(project.strips.length, "strip")]
+            .filter((words) => words !== "")
+            .join(" · ")}
+        </button>
       </div>
       <span className="ml-auto flex flex-none gap-2">
         <HistoryButtons editing={editing} />

@@ -1,46 +1,94 @@
 "use client";
 
-import { FADER } from "@/core/strips/params";
-import type { MouseEvent } from "react";
-import { type Project, describeOutput, depthOf } from "@/core/projects/project";
-import { processorsOf } from "@/core/chains/tree";
-import { layersOf } from "@/core/strips/parts/source";
-import { positionOf } from "@/core/units/param-spec";
+import { useVirtualizer } from "@tanstack/react-virtual";
+import equal from "fast-deep-equal";
+import { type KeyboardEvent, type MouseEvent, type RefObject, memo, useEffect, useMemo } from "react";
+import { type Project, depthOf, groupOf } from "@/core/projects/project";
 import type { Strip } from "@/core/strips/strip";
-import { describePan } from "@/core/strips/parts/pan";
-import { describeSource } from "@/core/strips/parts/source";
-import { formatFader } from "@/core/strips/parts/level";
 import { Empty } from "../kit/bits";
 import { cx } from "../kit/class-names";
-import { StripIcon } from "../kit/kind-icon";
-import { Shapes } from "../kit/shape";
+import { CELLS, type CellProps, type Hands } from "./cells";
+import type { ColumnId, Columns } from "./columns";
+import { LedgerHead } from "./ledger-head";
+import { Typing } from "./typing";
 import type { Standing } from "./use-standings";
 
-const COLUMNS =
-  "grid grid-cols-[minmax(130px,1.3fr)_minmax(84px,0.8fr)_248px_minmax(120px,0.9fr)_60px_minmax(52px,0.6fr)] items-center gap-[10px] px-[14px]";
+const ROW = 48;
+const HEAD = 30;
+const GRID = "grid items-center gap-[10px] px-[14px]";
 
-interface RowsProps {
+/** What a key or a press means for the rows. */
+export type ChooseRow = (id: string, how: "only" | "range" | "toggle", column?: ColumnId | null) => void;
+
+export interface RowsProps {
   readonly project: Project;
   readonly rows: readonly Strip[];
+  readonly columns: Columns;
   readonly standings: ReadonlyMap<string, Standing>;
   readonly chosen: readonly string[];
+  /** The row in hand, and the column of it, where one is. */
   readonly cursor: string | null;
-  readonly gridRef: React.RefObject<HTMLDivElement | null>;
-  readonly onChoose: (id: string, how: "only" | "range" | "toggle") => void;
+  readonly column: ColumnId | null;
+  /** What is typed over in a cell of the row in hand. */
+  readonly typed: string | null;
+  readonly hands: Hands;
+  readonly gridRef: RefObject<HTMLDivElement | null>;
+  readonly onChoose: ChooseRow;
   readonly onOpen: () => void;
+  readonly onKeyDown: (event: KeyboardEvent) => void;
+  readonly onTyped: (typed: string | null) => void;
+  readonly onTypedEnd: (strip: string, column: ColumnId, value: number) => void;
 }
 
-const HEADS = ["Strip", "Source", "Inserts", "Level", "Pan", "To"];
+/** How strips are called: the same map until one is called otherwise. */
+function useNames({ strips }: Project): ReadonlyMap<string, string> {
+  const text = JSON.stringify(strips.map(({ id, look }) => [id, look.name]));
+  return useMemo(() => new Map(JSON.parse(text) as readonly [string, string][]), [text]);
+}
 
-export function Rows({ project, rows, standings, chosen, cursor, gridRef, onChoose, onOpen }: RowsProps) {
-  const click = (strip: Strip) => (event: MouseEvent) =>
-    onChoose(strip.id, event.shiftKey ? "range" : event.ctrlKey || event.metaKey ? "toggle" : "only");
+/** How many strips stand in each group. */
+function membersOf(project: Project): ReadonlyMap<string, number> {
+  const members = new Map<string, number>();
+  for (const strip of project.strips) {
+    const group = groupOf(project, strip)?.id;
+    if (group !== undefined) members.set(group, (members.get(group) ?? 0) + 1);
+  }
+  return members;
+}
+
+export const rowId = (strip: string): string => `strip-${strip}`;
+export const cellId = (strip: string, column: ColumnId): string => `strip-${strip}-${column}`;
+
+export function Rows(props: RowsProps) {
+  const { project, rows, columns, chosen, cursor, column, gridRef, onChoose } = props;
+  const names = useNames(project);
+  const members = useMemo(() => membersOf(project), [project]);
+  // The compiler cannot see into the virtualizer; it holds its own state.
+  // eslint-disable-next-line react-hooks/incompatible-library
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => gridRef.current,
+    estimateSize: () => ROW,
+    overscan: 6,
+    scrollPaddingStart: HEAD,
+    scrollMargin: HEAD,
+  });
+  const at = rows.findIndex(({ id }) => id === cursor);
+  useEffect(() => {
+    if (at >= 0) virtual.scrollToIndex(at);
+    // The virtualizer is new on every render; only the row in hand moves the list.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [at]);
   if (rows.length === 0)
     return (
       <Empty title="No strips yet" className="flex-1">
         <p>Choose a sound in the library beside and press Enter: it makes a strip of the right kind.</p>
       </Empty>
     );
+  const columnOf = ({ target }: MouseEvent): ColumnId | null =>
+    (target instanceof Element
+      ? target.closest<HTMLElement>("[data-column]")?.dataset["column"]
+      : undefined) as ColumnId | null;
   return (
     <div
       ref={gridRef}
@@ -48,111 +96,112 @@ export function Rows({ project, rows, standings, chosen, cursor, gridRef, onChoo
       tabIndex={0}
       aria-label="Strips"
       aria-multiselectable="true"
-      aria-activedescendant={cursor ? `strip-${cursor}` : undefined}
-      className="group min-h-0 flex-1 overflow-auto outline-none"
+      aria-rowcount={rows.length + 1}
+      aria-activedescendant={cursor ? (column ? cellId(cursor, column) : rowId(cursor)) : undefined}
+      onKeyDown={props.onKeyDown}
+      className="group relative min-h-0 flex-1 overflow-auto outline-none"
     >
-      <div
-        role="row"
-        className={cx(COLUMNS, "sticky top-0 z-10 h-[30px] border-edge border-y bg-ground text-small text-soft")}
-      >
-        {HEADS.map((head) => (
-          <span key={head} role="columnheader">
-            {head}
-          </span>
-        ))}
+      <div className="sticky top-0 z-10 w-fit min-w-full border-edge border-y bg-ground pr-[30px]">
+        <LedgerHead columns={columns} className={cx(GRID, "h-[28px] text-small text-soft")} />
       </div>
-      {rows.map((strip) => {
-        const on = chosen.includes(strip.id);
-        return (
-          <div
-            key={strip.id}
-            id={`strip-${strip.id}`}
-            role="row"
-            aria-selected={on}
-            onClick={click(strip)}
-            onDoubleClick={onOpen}
-            className={cx(
-              COLUMNS,
-              "h-[48px] cursor-default border-rule border-b",
-              on ? "row-chosen" : "hover:bg-sunk/60",
-              cursor === strip.id &&
-                "outline outline-edge -outline-offset-1 group-focus-visible:-outline-offset-2 group-focus-visible:outline-2 group-focus-visible:outline-live",
-            )}
-          >
-            <span
-              role="gridcell"
-              className="flex min-w-0 items-center gap-2"
-              style={{ paddingLeft: depthOf(project, strip) * 14 }}
+      <div className="relative w-fit min-w-full" style={{ height: virtual.getTotalSize() }}>
+        {virtual.getVirtualItems().map(({ index, start }) => {
+          const strip = rows[index]!;
+          const { id } = strip;
+          const inHand = id === cursor;
+          return (
+            <div
+              key={id}
+              id={rowId(id)}
+              role="row"
+              aria-rowindex={index + 2}
+              aria-selected={chosen.includes(id)}
+              onClick={(event) =>
+                onChoose(
+                  id,
+                  event.shiftKey ? "range" : event.ctrlKey || event.metaKey ? "toggle" : "only",
+                  columnOf(event),
+                )
+              }
+              onDoubleClick={props.onOpen}
+              style={{ height: ROW, transform: `translateY(${start - HEAD}px)`, gridTemplateColumns: columns.template }}
+              className={cx(
+                GRID,
+                "absolute top-0 left-0 w-fit min-w-full cursor-default border-rule border-b pr-[30px]",
+                chosen.includes(id) ? "row-chosen" : "hover:bg-sunk/60",
+                inHand &&
+                  "outline outline-edge -outline-offset-1 group-focus-visible:-outline-offset-2 group-focus-visible:outline-2",
+                inHand && !column && "group-focus-visible:outline-live",
+              )}
             >
-              <StripIcon kind={strip.kind} />
-              <span className="name truncate">{strip.look.name}</span>
-            </span>
-            <span role="gridcell" className="truncate text-small text-soft">
-              {strip.kind === "group" ? groupWords(project, strip) : describeSource(strip)}
-            </span>
-            <InsertsCell strip={strip} tempo={project.tempo} standing={standings.get(strip.id)} />
-            <span role="gridcell" className="flex items-center gap-2">
-              <LevelRuler fader={strip.level.fader} />
-              <span className="num w-[46px] flex-none text-right">{formatFader(strip.level)}</span>
-            </span>
-            <span role="gridcell" className="num">
-              {describePan(strip.pan)}
-            </span>
-            <span role="gridcell" className="truncate text-small text-soft">
-              {describeOutput(project, strip.routing.output)}
-            </span>
-          </div>
-        );
-      })}
+              {columns.shown.map((shown) => (
+                <span
+                  key={shown}
+                  id={cellId(id, shown)}
+                  role="gridcell"
+                  data-column={shown}
+                  className={cx(
+                    "relative -mx-[5px] grid h-full min-w-0 content-center px-[5px]",
+                    inHand && column === shown && "-outline-offset-1 outline outline-live",
+                  )}
+                >
+                  {inHand && column === shown && props.typed !== null ? (
+                    <Typing
+                      strip={strip}
+                      column={shown}
+                      typed={props.typed}
+                      onTyped={props.onTyped}
+                      onTypedEnd={(value) => props.onTypedEnd(id, shown, value)}
+                    />
+                  ) : (
+                    <Cell
+                      column={shown}
+                      width={columns.widthOf(shown)}
+                      strip={strip}
+                      names={names}
+                      tempo={project.tempo}
+                      depth={depthOf(project, strip)}
+                      members={members.get(id) ?? 0}
+                      standing={props.standings.get(id)}
+                      hands={props.hands}
+                    />
+                  )}
+                </span>
+              ))}
+            </div>
+          );
+        })}
+      </div>
     </div>
   );
 }
 
-function groupWords(project: Project, group: Strip): string {
-  const members = project.strips.filter(
-    (s) => s.routing.output && "strip" in s.routing.output && s.routing.output.strip === group.id,
-  ).length;
-  return `group of ${members}`;
+interface OneCell extends CellProps {
+  readonly column: ColumnId;
+  readonly width: number;
 }
 
-interface InsertsProps {
-  readonly strip: Strip;
-  readonly tempo: number;
-  readonly standing: Standing | undefined;
+/** What of a strip each column shows; that alone makes it be drawn anew. */
+function isSame(a: OneCell, b: OneCell): boolean {
+  const { strip: was, standing: stood, ...before } = a;
+  const { strip: is, standing: stands, ...now } = b;
+  return equalFlat(before, now) && equal(stood, stands) && isSameFor(a.column, was, is);
 }
 
-function InsertsCell({ strip, tempo, standing }: InsertsProps) {
-  const processors = processorsOf(strip.inserts);
-  const hasSound = processors.length > 0 || layersOf(strip).length > 0;
-  return (
-    <span role="gridcell" className="grid min-w-0 gap-px">
-      {processors.length > 0 ? (
-        <Shapes processors={processors} tempo={tempo} />
-      ) : (
-        <span className="text-small text-faint">no plugins</span>
-      )}
-      {hasSound && (
-        <span className="truncate text-[11px] leading-[13px] text-soft">
-          {standing ? standing.reference.name : <span className="text-edit">not saved</span>}
-          {standing?.newer && ` · version ${standing.reference.version} of ${standing.newer}`}
-          {standing?.differs && <span className="text-edit"> · differs by {standing.differs}</span>}
-        </span>
-      )}
-    </span>
-  );
+const equalFlat = (a: object, b: object): boolean => {
+  const [first, second] = [Object.entries(a), new Map(Object.entries(b))];
+  return first.every(([key, value]) => second.get(key) === value);
+};
+
+/** Whether two states of a strip look the same in a column: what has not changed is the same object. */
+function isSameFor(column: ColumnId, was: Strip, is: Strip): boolean {
+  if (was === is) return true;
+  if (was.id !== is.id || was.kind !== is.kind) return false;
+  if (column === "keys") return was.inserts === is.inserts;
+  return was[column] === is[column] && (column !== "inserts" || was.source === is.source);
 }
 
-function LevelRuler({ fader }: { readonly fader: number }) {
-  // The upper half of a fader's way is where it is worked: −30 to +12 dB.
-  const shown = { ...FADER, min: -30 };
-  return (
-    <span className="relative h-4 min-w-0 flex-1" aria-hidden="true">
-      <i className="absolute inset-x-0 top-[9px] h-px bg-edge" />
-      <i className="absolute top-[6px] h-[7px] w-px bg-edge" style={{ left: `${100 * positionOf(shown, 0)}%` }} />
-      <i
-        className="absolute top-[2px] -translate-x-1/2 border-x-[4px] border-x-transparent border-t-[6px] border-t-ink"
-        style={{ left: `${100 * positionOf(shown, fader)}%` }}
-      />
-    </span>
-  );
-}
+const Cell = memo(function Cell({ column, ...props }: OneCell) {
+  const Shown = CELLS[column];
+  return <Shown {...props} />;
+}, isSame);

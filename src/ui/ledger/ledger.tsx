@@ -1,25 +1,35 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import { useEffect, useRef, useState } from "react";
-import { ledgerOrder } from "@/core/projects/project";
-import { useActions } from "../actions/actions";
-import { chooseStrips, useTakeProject } from "../projects/in-hand";
+import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
+import { getStrip, ledgerOrder } from "@/core/projects/project";
+import { counted } from "@/core/names/count";
+import { type Action, useActions } from "../actions/actions";
 import { Empty, Key, Loading } from "../kit/bits";
+import { MenuOver } from "../kit/menu";
 import { Panels } from "../kit/panels";
+import { orSay } from "../kit/say";
+import { beginsNumber } from "../kit/value-line";
 import { hear } from "../listening/listening";
 import { soundAt } from "../listening/strip-sound";
 import { useProjectEditing } from "../projects/editing";
-import { counted } from "@/core/names/count";
-import { orSay } from "../kit/say";
 import { historyActions } from "../projects/history";
+import { chooseStrips, useTakeProject } from "../projects/in-hand";
 import { openSave } from "../save/save";
-import { SideLibrary, focusSideLibrary } from "./side-library";
-import { useStandings, useTakeNewest } from "./use-standings";
-import { useStripActions } from "./use-strip-actions";
-import { useRows } from "./use-rows";
+import { CellCard } from "./cell-card";
+import type { Hands } from "./cells";
+import { type ColumnId, columnBeside, useColumns } from "./columns";
+import { DetailsSheet } from "./details-sheet";
 import { LedgerHeader, type OpenProps } from "./ledger-header";
 import { Rows } from "./ledger-rows";
+import { RemoveSheet } from "./remove-sheet";
+import { SideLibrary, focusSideLibrary } from "./side-library";
+import { dialOf } from "./typing";
+import { useArranging } from "./use-arranging";
+import { type Rows as RowsInHand, useRows } from "./use-rows";
+import { useStandings, useTakeNewest } from "./use-standings";
+import { useStripActions } from "./use-strip-actions";
+import { useTurning } from "./use-turning";
 
 export function Ledger({ id }: { readonly id: string }) {
   const editing = useProjectEditing(id);
@@ -34,54 +44,122 @@ export function Ledger({ id }: { readonly id: string }) {
   return <OpenLedger project={editing.body.project} editing={editing} />;
 }
 
-function OpenLedger({ project, editing }: OpenProps) {
-  const router = useRouter();
-  const rows = ledgerOrder(project);
-  const { chosen, at, cursor, choose, moveTo } = useRows(rows);
-  const [aside, setAside] = useState(true);
-  const grid = useRef<HTMLDivElement>(null);
-  const standings = useStandings(rows);
-  const old = chosen.filter((id) => standings.get(id)?.newer);
-  const takeNewest = useTakeNewest(project.id, standings);
-  const history = editing.body?.history;
-  const openBench = () => cursor && router.push(`/bench?project=${project.id}&strip=${cursor.id}`);
-  const save = () => chosen.length > 0 && openSave({ project: project.id, strips: chosen });
-  const { look, inserts, source } = cursor ?? {};
-  useEffect(() => {
-    if (look && inserts && source) hear(soundAt(inserts, { name: look.name, tempo: project.tempo, strip: { source } }));
-  }, [look, inserts, source, project.tempo]);
-  useEffect(() => grid.current?.focus(), []);
+/** Walking over rows, and choosing them. */
+function rowActions({ rows, at, cursor, choose, moveTo }: RowsInHand): readonly Action[] {
   const group = "Project";
-  useActions([
-    ...historyActions(editing, group),
-    { id: "down", title: "Next strip", group, keys: ["ArrowDown"], keyOnly: true, run: () => moveTo(at + 1, "only") },
-    { id: "up", title: "Previous strip", group, keys: ["ArrowUp"], keyOnly: true, run: () => moveTo(at - 1, "only") },
+  const walk = { group, keyOnly: true } as const;
+  return [
+    { ...walk, id: "down", title: "Next strip", keys: ["ArrowDown"], run: () => moveTo(at + 1, "only") },
+    { ...walk, id: "up", title: "Previous strip", keys: ["ArrowUp"], run: () => moveTo(at - 1, "only") },
+    { ...walk, id: "first", title: "First strip", keys: ["Home"], run: () => moveTo(0, "only") },
+    { ...walk, id: "last", title: "Last strip", keys: ["End"], run: () => moveTo(rows.length - 1, "only") },
     {
+      ...walk,
       id: "more-down",
       title: "Choose the next as well",
-      group,
       keys: ["Shift+ArrowDown"],
-      keyOnly: true,
       run: () => moveTo(at + 1, "range"),
     },
     {
+      ...walk,
       id: "more-up",
       title: "Choose the previous as well",
-      group,
       keys: ["Shift+ArrowUp"],
-      keyOnly: true,
       run: () => moveTo(at - 1, "range"),
     },
     {
+      ...walk,
       id: "toggle",
       title: "Choose or leave this strip",
-      group,
       keys: ["Ctrl+Space"],
-      keyOnly: true,
       run: () => cursor && choose(cursor.id, "toggle"),
     },
     { id: "all", title: "Choose all strips", group, keys: ["Ctrl+A"], run: () => chooseStrips(rows.map((r) => r.id)) },
     { id: "none", title: "Choose no strip", group, keys: ["Escape"], run: () => chooseStrips([]) },
+  ];
+}
+
+/** What a press or a key on the rows does, with the same functions at every turn. */
+function useStableHands(hands: Hands): Hands {
+  const newest = useRef(hands);
+  useEffect(() => {
+    newest.current = hands;
+  });
+  return useMemo(
+    () => ({
+      openCard: (strip, column) => newest.current.openCard(strip, column),
+      preview: (strip, dial, by) => newest.current.preview(strip, dial, by),
+      commit: (strip, dial, by) => newest.current.commit(strip, dial, by),
+      drop: () => newest.current.drop(),
+    }),
+    [],
+  );
+}
+
+function OpenLedger({ project: stored, editing }: OpenProps) {
+  const router = useRouter();
+  const rowsStored = useMemo(() => ledgerOrder(stored), [stored]);
+  const inHand = useRows(rowsStored);
+  const { chosen, cursor, choose } = inHand;
+  const turning = useTurning(stored, editing, chosen);
+  const { project } = turning;
+  const rows = useMemo(() => ledgerOrder(project), [project]);
+  const columns = useColumns();
+  const [column, setColumn] = useState<ColumnId | null>(null);
+  const [typed, setTyped] = useState<string | null>(null);
+  const [card, setCard] = useState<{ readonly strip: string; readonly column: ColumnId } | null>(null);
+  const [telling, setTelling] = useState(false);
+  const [aside, setAside] = useState(true);
+  const grid = useRef<HTMLDivElement>(null);
+  const standings = useStandings(rowsStored);
+  const old = chosen.filter((id) => standings.get(id)?.newer);
+  const takeNewest = useTakeNewest(stored.id, standings);
+  const history = editing.body?.history;
+  const openBench = () => cursor && router.push(`/bench?project=${stored.id}&strip=${cursor.id}`);
+  const save = () => chosen.length > 0 && openSave({ project: stored.id, strips: chosen });
+  const openCard = (strip: string, at: ColumnId) => {
+    if (at === "inserts") return openBench();
+    setColumn(at);
+    setCard({ strip, column: at });
+  };
+  const arranging = useArranging({ project: stored, chosen, turning, choose: chooseStrips, openCard });
+  const { look, inserts, source } = cursor ?? {};
+  useEffect(() => {
+    if (look && inserts && source) hear(soundAt(inserts, { name: look.name, tempo: stored.tempo, strip: { source } }));
+  }, [look, inserts, source, stored.tempo]);
+  useEffect(() => grid.current?.focus(), []);
+  const hands = useStableHands({
+    openCard,
+    preview: (strip, dial, by) => turning.preview(strip, dial, { by }),
+    commit: (strip, dial, by) => turning.commit(strip, dial, { by }),
+    drop: turning.drop,
+  });
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.target !== event.currentTarget || !cursor) return;
+    const taken = () => event.preventDefault();
+    if (!event.ctrlKey && !event.altKey && !event.metaKey && !event.shiftKey) {
+      if (event.key === "ArrowRight" || event.key === "ArrowLeft") {
+        taken();
+        return setColumn(columnBeside(columns, column, event.key === "ArrowRight" ? 1 : -1));
+      }
+      if (event.key === "Enter" && column) {
+        taken();
+        return openCard(cursor.id, column);
+      }
+      if (event.key === "Escape" && column) {
+        taken();
+        return setColumn(null);
+      }
+    }
+    if (column && beginsNumber(event) && dialOf(cursor, column)) {
+      taken();
+      setTyped(event.key);
+    }
+  };
+  const group = "Project";
+  useActions([
+    ...historyActions(editing, group),
+    ...rowActions(inHand),
     {
       id: "strip-bench",
       title: "Open the strip on the bench",
@@ -105,6 +183,7 @@ function OpenLedger({ project, editing }: OpenProps) {
       enabled: chosen.length > 0,
       run: () => save(),
     },
+    { id: "details", title: "Name, tempo and key of the project…", group, run: () => setTelling(true) },
     {
       id: "side",
       title: "Choose a sound to apply",
@@ -124,9 +203,9 @@ function OpenLedger({ project, editing }: OpenProps) {
   ]);
   const add = useStripActions(editing, cursor, (id) => choose(id, "only"));
   const table = (
-    <section aria-label={project.name} className="flex h-full min-w-0 flex-col">
+    <section aria-label={stored.name} className="flex h-full min-w-0 flex-col">
       <LedgerHeader
-        project={project}
+        project={stored}
         editing={editing}
         canOpen={cursor !== null}
         canSave={chosen.length > 0}
@@ -135,27 +214,68 @@ function OpenLedger({ project, editing }: OpenProps) {
         onSave={() => void save()}
         onLibrary={() => setAside(true)}
         onAdd={add}
+        onDetails={() => setTelling(true)}
       />
-      <Rows
-        project={project}
-        rows={rows}
-        standings={standings}
-        chosen={chosen}
-        cursor={cursor?.id ?? null}
-        gridRef={grid}
-        onChoose={choose}
-        onOpen={() => void openBench()}
-      />
+      <MenuOver groups={arranging.menu} disabled={rows.length === 0}>
+        <div
+          className="flex min-h-0 flex-1 flex-col"
+          onContextMenu={({ target }) => {
+            const id = target instanceof Element ? target.closest("[role=row]")?.id.replace(/^strip-/, "") : undefined;
+            if (id !== undefined && id !== "" && !chosen.includes(id)) choose(id, "only");
+          }}
+        >
+          <Rows
+            project={project}
+            rows={rows}
+            columns={columns}
+            standings={standings}
+            chosen={chosen}
+            cursor={cursor?.id ?? null}
+            column={column}
+            typed={typed}
+            hands={hands}
+            gridRef={grid}
+            onChoose={(id, how, at = null) => {
+              setColumn(how === "only" ? at : null);
+              choose(id, how);
+            }}
+            onOpen={() => void openBench()}
+            onKeyDown={onKeyDown}
+            onTyped={setTyped}
+            onTypedEnd={(strip, at, to) => {
+              const dial = dialOf(getStrip(stored, strip), at);
+              if (dial) turning.commit(strip, dial, { to });
+            }}
+          />
+        </div>
+      </MenuOver>
       <p className="flex h-8 flex-none items-center gap-[6px] overflow-hidden whitespace-nowrap border-edge border-t px-[14px] text-small text-soft">
         {chosen.length > 0 ? `${chosen.length} chosen` : "None chosen: a sound makes a new strip"} · <Key>A</Key> choose
-        a sound <Key>B</Key> bench
+        a sound <Key>B</Key> bench <Key>← →</Key> cells{" "}
+        {column && column !== "inserts" && (
+          <>
+            <Key>Enter</Key> set{" "}
+          </>
+        )}
         {history?.undo && (
           <>
-            {" "}
             <Key>Ctrl Z</Key> <span className="truncate">undo “{history.undo}”</span>
           </>
         )}
       </p>
+      {card && (
+        <CellCard
+          key={`${card.strip} ${card.column}`}
+          of={card}
+          turning={turning}
+          onClose={() => setCard(null)}
+          onClosed={() => grid.current?.focus()}
+        />
+      )}
+      {arranging.removing && (
+        <RemoveSheet project={stored} strips={arranging.removing} turning={turning} onClose={arranging.onRemoved} />
+      )}
+      {telling && <DetailsSheet project={stored} editing={editing} onClose={() => setTelling(false)} />}
     </section>
   );
   const panes = [{ id: "ledger", label: "the strips", min: 640, children: table }];
@@ -170,9 +290,9 @@ function OpenLedger({ project, editing }: OpenProps) {
               {
                 id: "side",
                 label: "the library",
-                size: 264,
+                size: 232,
                 min: 200,
-                children: <SideLibrary tempo={project.tempo} />,
+                children: <SideLibrary tempo={stored.tempo} />,
               },
             ]
           : panes

@@ -29,5 +29,7 @@ export function useRows(rows: readonly Strip[]) {
     const row = rows[Math.min(rows.length - 1, Math.max(0, index))];
     if (row) choose(row.id, how);
   };
-  return { chosen, at, cursor: rows[at] ?? null, choose, moveTo };
+  return { rows, chosen, at, cursor: rows[at] ?? null, choose, moveTo };
 }
+
+export type Rows = ReturnType<typeof useRows>;

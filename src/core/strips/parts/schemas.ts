@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { ChainSchema, KeySchema, NameSchema, ProcessorSchema, StripRefSchema } from "../../chains/schema";
 import { MOST_SENDS } from "../../documents/limits";
-import { FADER, PAN, WIDTH } from "../params";
+import { FADER, INPUT_GAIN, PAN, WIDTH } from "../params";
 
 /*
  * What documents may hold of each part. It stands apart from the records of the parts, which the interface carries: nothing
@@ -53,7 +53,7 @@ export const SourceSchema = z.discriminatedUnion("type", [
     type: z.literal("input"),
     channels: ChannelsSchema,
     input: z.string().max(200),
-    gain: z.number().min(-60).max(60),
+    gain: ranged(INPUT_GAIN),
     inverted: z.boolean(),
   }),
   z.strictObject({ type: z.literal("bus"), channels: ChannelsSchema }),

@@ -4,7 +4,8 @@ import { completeChain, completeProcessor } from "../../chains/complete";
 import { fromsOf } from "../../chains/tree";
 import { type StripKind, isBus } from "../../documents/strip-kinds";
 import { keysOf, rekeyedBy } from "./inserts";
-import { part } from "./part";
+import { type Surroundings, part } from "./part";
+import { nameOfTarget } from "./sends";
 import type { SourceSchema } from "./schemas";
 
 export type Source = Readonly<z.infer<typeof SourceSchema>>;
@@ -17,7 +18,10 @@ function emptySource(kind: StripKind): Source {
 }
 
 /** "In 2, mono", "return", "output 1–2". */
-export function describeSource({ kind, source }: { readonly kind: StripKind; readonly source: Source }): string {
+export function describeSource(
+  { kind, source }: { readonly kind: StripKind; readonly source: Source },
+  around?: Pick<Surroundings, "nameOf">,
+): string {
   switch (source.type) {
     case "input":
       return `${source.input === "" ? "No input" : source.input}, ${source.channels}`;
@@ -26,7 +30,7 @@ export function describeSource({ kind, source }: { readonly kind: StripKind; rea
         ? "no instrument"
         : source.layers.map((l) => processorName(l.instrument)).join(", ");
     case "output":
-      return `output ${source.output}`;
+      return [`output ${source.output}`, ...(around ? [`of ${nameOfTarget(source.strip, around)}`] : [])].join(" ");
     case "bus":
       return kind === "main" ? "main output" : kind;
   }
@@ -67,7 +71,7 @@ export const SOURCE = part<Source>({
   title: "Instrument",
   phrase: "the source",
   empty: emptySource,
-  words: (source, { kind }) => describeSource({ kind, source }),
+  words: (source, around) => describeSource({ kind: around.kind, source }, around),
   change: () => "the instrument changes",
   aims: {
     way: "in",

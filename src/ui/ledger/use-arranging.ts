@@ -1,0 +1,126 @@
+"use client";
+
+import { useState } from "react";
+import { counted } from "@/core/names/count";
+import { type Project, findStrip } from "@/core/projects/project";
+import * as arrange from "@/core/recall/arrange";
+import { stripName } from "@/core/strips/strip";
+import { type Action, useActions } from "../actions/actions";
+import type { MenuGroup } from "../kit/menu";
+import { mintKey } from "../kit/mint";
+import { sayError } from "../kit/say";
+import { muteSteps } from "./cards/values";
+import type { ColumnId } from "./columns";
+import { type Turning, orRefuse } from "./use-turning";
+
+interface Arranging {
+  readonly project: Project;
+  readonly chosen: readonly string[];
+  readonly turning: Turning;
+  readonly choose: (strips: readonly string[]) => void;
+  readonly openCard: (strip: string, column: ColumnId) => void;
+}
+
+/** All that is done with strips as wholes: by key, in the field of actions, and in the menu of a row. */
+export function useArranging({ project, chosen, turning, choose, openCard }: Arranging) {
+  /** Strips that are to go, of which others hear, or to which they lead: where those go is asked first. */
+  const [removing, setRemoving] = useState<readonly string[] | null>(null);
+  const has = chosen.length > 0;
+  const [first] = chosen;
+  const one = chosen.length === 1 && first !== undefined ? findStrip(project, first) : null;
+  const what = one ? stripName(one) : counted(chosen.length, "strip");
+  const { change } = turning;
+  const strips = arrange.standing(project, chosen);
+  const allMuted = has && strips.every(({ level }) => level.mute);
+
+  const remove = () => {
+    if (arrange.findBereft(project, chosen).length > 0) return setRemoving(chosen);
+    change(
+      `Remove ${what}`,
+      orRefuse((now) => arrange.removeStrips(now, chosen, () => null, mintKey)),
+    );
+  };
+  const duplicate = () => {
+    let copies: readonly string[] = [];
+    change(`Duplicate ${what}`, (now) => {
+      const made = arrange.duplicateStrips(now, chosen, mintKey);
+      copies = made.strips;
+      return made.steps;
+    });
+    if (copies.length > 0) choose(copies);
+  };
+  const group = () => {
+    let made: string | null = null;
+    change(`Group ${what}`, (now) => {
+      const grouped = arrange.groupStrips(now, chosen, arrange.nameForGroup(now, chosen), mintKey);
+      if (!grouped.ok) {
+        sayError(grouped.error);
+        return [];
+      }
+      made = grouped.value.group;
+      return grouped.value.steps;
+    });
+    if (made === null) return;
+    choose([made]);
+    openCard(made, "look");
+  };
+  const moved =
+    (label: string, how: (now: Project) => arrange.Arranged): (() => void) =>
+    () =>
+      change(label, orRefuse(how));
+  const nudge = (by: 1 | -1) =>
+    moved(`Move ${what} ${by > 0 ? "down" : "up"}`, (now) => arrange.nudgeStrips(now, chosen, by, mintKey));
+
+  const section = "Strips";
+  const actions: readonly (Action & { readonly keys: readonly string[] })[] = [
+    {
+      id: "strip-rename",
+      title: "Name and mark…",
+      group: section,
+      keys: ["F2"],
+      enabled: has,
+      run: () => first && openCard(first, "look"),
+    },
+    {
+      id: "strip-mute",
+      title: allMuted ? "Unmute" : "Mute",
+      group: section,
+      keys: ["M"],
+      enabled: has,
+      run: () => change(allMuted ? `Unmute ${what}` : `Mute ${what}`, muteSteps(chosen, !allMuted)),
+    },
+    { id: "strip-up", title: "Move up", group: section, keys: ["Alt+ArrowUp"], enabled: has, run: nudge(-1) },
+    { id: "strip-down", title: "Move down", group: section, keys: ["Alt+ArrowDown"], enabled: has, run: nudge(1) },
+    { id: "strip-group", title: "Group", group: section, keys: ["Ctrl+G"], enabled: has, run: group },
+    {
+      id: "strip-in",
+      title: "Put into the group above",
+      group: section,
+      keys: ["Ctrl+]"],
+      enabled: has,
+      run: moved(`Put ${what} into a group`, (now) => arrange.putInGroupAbove(now, chosen, mintKey)),
+    },
+    {
+      id: "strip-out",
+      title: "Take out of its group",
+      group: section,
+      keys: ["Ctrl+["],
+      enabled: has,
+      run: moved(`Take ${what} out of its group`, (now) => arrange.takeOutOfGroup(now, chosen, mintKey)),
+    },
+    { id: "strip-duplicate", title: "Duplicate", group: section, keys: ["Ctrl+D"], enabled: has, run: duplicate },
+    { id: "strip-remove", title: "Remove…", group: section, keys: ["Delete"], enabled: has, run: remove },
+  ];
+  useActions(actions.map((action) => ({ ...action, title: `${action.title.replace("…", "")}: ${what}` })));
+
+  const item = (id: string) => {
+    const { title, keys, run } = actions.find((action) => action.id === id)!;
+    return { id, label: title, beside: keys[0]?.replace("+", " ").replace("Arrow", ""), onChoose: run };
+  };
+  const menu: readonly MenuGroup[] = [
+    { id: "look", items: [item("strip-rename"), item("strip-mute")] },
+    { id: "order", items: ["strip-up", "strip-down", "strip-group", "strip-in", "strip-out"].map(item) },
+    { id: "whole", items: [item("strip-duplicate"), item("strip-remove")] },
+  ];
+  return { menu, removing, onRemoved: () => setRemoving(null) };
+}
