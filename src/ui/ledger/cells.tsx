@@ -52,6 +52,7 @@ function Opens({ children, props, column, title, className }: OpensProps) {
     <button
       type="button"
       tabIndex={-1}
+      data-value
       title={title}
       onClick={(event) => {
         // With these a press chooses rows.
@@ -135,7 +136,13 @@ function InsertsCell({ strip, tempo, standing, width }: CellProps & { readonly w
         <span className="truncate text-[11px] leading-[13px] text-soft">
           {standing ? standing.reference.name : <span className="text-edit">not saved</span>}
           {standing?.newer && ` · version ${standing.reference.version} of ${standing.newer}`}
-          {standing?.differs && <span className="text-edit"> · differs by {standing.differs}</span>}
+          {standing?.differs && (
+            <span className="text-edit">
+              {" · "}
+              <span className="sr-only">differs by </span>
+              {standing.differs}
+            </span>
+          )}
         </span>
       )}
     </span>
@@ -167,7 +174,7 @@ function LevelCell(props: CellProps) {
   const turns = useTurns(props, { of: "fader" }, { reach: REACH, column: "level" });
   return (
     <span className="flex min-w-0 items-center gap-2">
-      <span {...turns} className="block min-w-0 flex-1 cursor-ew-resize touch-none">
+      <span {...turns} data-value className="block min-w-0 flex-1 cursor-ew-resize touch-none">
         <Ruler level={level.fader} quiet={level.mute} />
       </span>
       <Opens
@@ -189,6 +196,7 @@ function PanCell(props: CellProps) {
   return (
     <span
       {...turns}
+      data-value
       title={describePan(pan)}
       className="num grid cursor-ew-resize touch-none truncate rounded-card hover:bg-sunk"
     >
@@ -210,6 +218,7 @@ function SendLine({ send, ...props }: CellProps & { readonly send: Send }) {
   return (
     <span
       {...turns}
+      data-value
       title={`Send to ${describeSend(send, where)}`}
       className={cx(
         "flex cursor-ew-resize touch-none items-baseline gap-1 rounded-card text-small leading-[18px] hover:bg-sunk",

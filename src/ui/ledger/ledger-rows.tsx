@@ -18,7 +18,14 @@ const HEAD = 30;
 const GRID = "grid items-center gap-[10px] px-[14px]";
 
 /** What a key or a press means for the rows. */
-export type ChooseRow = (id: string, how: "only" | "range" | "toggle", column?: ColumnId | null) => void;
+export type ChooseRow = (id: string, how: "only" | "range" | "toggle" | "point", column?: ColumnId | null) => void;
+
+/** A press on a value of a row that is chosen leaves the others chosen: it is for all of them. */
+function howOf({ shiftKey, ctrlKey, metaKey, target }: MouseEvent, isChosen: boolean): Parameters<ChooseRow>[1] {
+  if (shiftKey) return "range";
+  if (ctrlKey || metaKey) return "toggle";
+  return isChosen && target instanceof Element && target.closest("[data-value]") ? "point" : "only";
+}
 
 export interface RowsProps {
   readonly project: Project;
@@ -70,6 +77,8 @@ export function Rows(props: RowsProps) {
     getScrollElement: () => gridRef.current,
     estimateSize: () => ROW,
     overscan: 6,
+    // The row in hand is scrolled to while the page is drawn.
+    useFlushSync: false,
     scrollPaddingStart: HEAD,
     scrollMargin: HEAD,
   });
@@ -116,13 +125,7 @@ export function Rows(props: RowsProps) {
               role="row"
               aria-rowindex={index + 2}
               aria-selected={chosen.includes(id)}
-              onClick={(event) =>
-                onChoose(
-                  id,
-                  event.shiftKey ? "range" : event.ctrlKey || event.metaKey ? "toggle" : "only",
-                  columnOf(event),
-                )
-              }
+              onClick={(event) => onChoose(id, howOf(event, chosen.includes(id)), columnOf(event))}
               onDoubleClick={props.onOpen}
               style={{ height: ROW, transform: `translateY(${start - HEAD}px)`, gridTemplateColumns: columns.template }}
               className={cx(

@@ -116,13 +116,13 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
   const takeNewest = useTakeNewest(stored.id, standings);
   const history = editing.body?.history;
   const openBench = () => cursor && router.push(`/bench?project=${stored.id}&strip=${cursor.id}`);
-  const save = () => chosen.length > 0 && openSave({ project: stored.id, strips: chosen });
+  const save = () => void (chosen.length > 0 && openSave({ project: stored.id, strips: chosen }));
   const openCard = (strip: string, at: ColumnId) => {
     if (at === "inserts") return openBench();
     setColumn(at);
     setCard({ strip, column: at });
   };
-  const arranging = useArranging({ project: stored, chosen, turning, choose: chooseStrips, openCard });
+  const arranging = useArranging({ project: stored, chosen, turning, choose: inHand.take, openCard });
   const { look, inserts, source } = cursor ?? {};
   useEffect(() => {
     if (look && inserts && source) hear(soundAt(inserts, { name: look.name, tempo: stored.tempo, strip: { source } }));
@@ -201,6 +201,16 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
       run: () => setAside(!aside),
     },
   ]);
+  const menu = [
+    {
+      id: "open",
+      items: [
+        { id: "bench", label: "Open on the bench", beside: "B", onChoose: () => void openBench() },
+        { id: "save", label: "Save…", beside: "Ctrl S", onChoose: save },
+      ],
+    },
+    ...arranging.menu,
+  ];
   const add = useStripActions(editing, cursor, (id) => choose(id, "only"));
   const table = (
     <section aria-label={stored.name} className="flex h-full min-w-0 flex-col">
@@ -216,7 +226,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
         onAdd={add}
         onDetails={() => setTelling(true)}
       />
-      <MenuOver groups={arranging.menu} disabled={rows.length === 0}>
+      <MenuOver groups={menu} disabled={rows.length === 0}>
         <div
           className="flex min-h-0 flex-1 flex-col"
           onContextMenu={({ target }) => {
@@ -236,7 +246,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
             hands={hands}
             gridRef={grid}
             onChoose={(id, how, at = null) => {
-              setColumn(how === "only" ? at : null);
+              setColumn(how === "only" || how === "point" ? at : null);
               choose(id, how);
             }}
             onOpen={() => void openBench()}

@@ -18,8 +18,9 @@ export function useRows(rows: readonly Strip[]) {
     const [a, b] = [rows.findIndex((r) => r.id === from), rows.findIndex((r) => r.id === to)];
     return rows.slice(Math.min(a < 0 ? b : a, b), Math.max(a, b) + 1).map((r) => r.id);
   };
-  const choose = (id: string, how: "only" | "range" | "toggle") => {
+  const choose = (id: string, how: "only" | "range" | "toggle" | "point") => {
     setCursor(id);
+    if (how === "point") return;
     if (how === "range") return chooseStrips(range(anchor ?? rows[at]?.id ?? null, id));
     setAnchor(id);
     if (how === "only") return chooseStrips([id]);
@@ -29,7 +30,13 @@ export function useRows(rows: readonly Strip[]) {
     const row = rows[Math.min(rows.length - 1, Math.max(0, index))];
     if (row) choose(row.id, how);
   };
-  return { rows, chosen, at, cursor: rows[at] ?? null, choose, moveTo };
+  /** Others in hand, the first of them under the cursor: what was made just now. */
+  const take = (ids: readonly string[]) => {
+    setCursor(ids[0] ?? null);
+    setAnchor(ids[0] ?? null);
+    chooseStrips(ids);
+  };
+  return { rows, take, chosen, at, cursor: rows[at] ?? null, choose, moveTo };
 }
 
 export type Rows = ReturnType<typeof useRows>;
