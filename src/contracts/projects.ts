@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { STRIP_KINDS } from "@/core/documents/strip-kinds";
 import { ContentSchema } from "@/core/presets/schema";
 import { ProjectSchema } from "@/core/projects/schema";
 import { INSERT_MODES } from "@/core/recall/plan-inserts";
@@ -30,6 +31,13 @@ const RecallRequestSchema = z.strictObject({
   targets: z.union([
     z.strictObject({ strips: z.array(Id).min(1).max(2000) }),
     z.strictObject({ newStrip: z.strictObject({ after: Id.nullable() }) }),
+    z.strictObject({
+      set: z.strictObject({
+        onto: z.enum(["matched", "new"]),
+        among: z.array(Id).max(2000).nullable(),
+        after: Id.nullable(),
+      }),
+    }),
   ]),
   mode: z.enum(INSERT_MODES),
   layers: z.enum(LAYER_TAKES).optional(),
@@ -50,6 +58,18 @@ const PlanSchema = z.strictObject({
       strip: z.string(),
       isNew: z.boolean(),
       parts: z.array(z.strictObject({ part: z.enum(PARTS), on: z.boolean(), steps: z.array(z.string()) })),
+    }),
+  ),
+  matches: z.array(
+    z.strictObject({
+      id: z.string(),
+      saved: z.string(),
+      name: z.string(),
+      kind: z.enum(STRIP_KINDS),
+      answer: z.string(),
+      strip: z.string().nullable(),
+      reason: z.string(),
+      confidence: z.number(),
     }),
   ),
   questions: z.array(

@@ -1,6 +1,6 @@
-import { processorName } from "../chains/chain";
+import { type Processor, processorName } from "../chains/chain";
 import { processorsOf } from "../chains/tree";
-import { type Content, chainOf } from "../presets/preset";
+import { type Content, chainOf, isStrips } from "../presets/preset";
 import { findModel } from "../processors/models";
 import { layersOf } from "../strips/parts/source";
 import { foundTags } from "./found-tags";
@@ -26,13 +26,22 @@ export function liftInside(stored: unknown): Inside {
   return { ...NOTHING_INSIDE, ...stored };
 }
 
+/** Every plugin that stands in a preset, with the instruments of its strips. */
+function processorsIn(content: Content): readonly Processor[] {
+  if (content.kind === "plugin" || content.kind === "chain") return processorsOf(chainOf(content));
+  const strips = content.kind === "strip" ? [content.strip] : content.strips;
+  return strips.flatMap(({ source, inserts }) => [
+    ...(source ? layersOf({ source }) : []).flatMap((l) => [l.instrument, ...processorsOf(l.effects)]),
+    ...(inserts ? processorsOf(inserts) : []),
+  ]);
+}
+
 export function insideOf(content: Content): Inside {
-  const source = content.kind === "strip" ? content.strip.source : undefined;
-  const played = (source ? layersOf({ source }) : []).flatMap((l) => [l.instrument, ...processorsOf(l.effects)]);
-  const processors = [...played, ...processorsOf(chainOf(content))];
+  const processors = processorsIn(content);
   const models = processors.flatMap((p) => findModel(p.model) ?? []);
   return {
-    names: processors.map(processorName),
+    // Strips of a set are found by their names, too.
+    names: [...(isStrips(content) ? content.strips.map(({ name }) => name) : []), ...processors.map(processorName)],
     models: unique(models.map((m) => m.name)),
     families: unique(models.map((m) => m.family)),
     makers: unique(models.map((m) => m.maker)),

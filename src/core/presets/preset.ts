@@ -4,6 +4,12 @@ import type { CardSchema, ContentSchema, OriginSchema } from "./schema";
 
 export type Content = Readonly<z.infer<typeof ContentSchema>>;
 export type PresetKind = Content["kind"];
+
+/** Several strips together. */
+export type Strips = Extract<Content, { readonly kind: "set" | "mix" }>;
+export type KeyedStrip = Strips["strips"][number];
+
+export const isStrips = (content: Content): content is Strips => content.kind === "set" || content.kind === "mix";
 export type Card = Readonly<z.infer<typeof CardSchema>>;
 export type Origin = Readonly<z.infer<typeof OriginSchema>>;
 

@@ -1,12 +1,13 @@
 import { z } from "zod";
-import { ChainSchema, PresetRefSchema, KeySchema, ProcessorSchema } from "../chains/schema";
+import { ChainSchema, KeySchema, NameSchema, PresetRefSchema, ProcessorSchema } from "../chains/schema";
 import { isVisible } from "../names/cut";
 import { MOST_NOTES, MOST_STRIPS, MOST_TAGS } from "../documents/limits";
 import { SavedStripSchema } from "../strips/schema";
 
 import { CONTENT_SCHEMA } from "./version";
 const schema = z.literal(CONTENT_SCHEMA);
-const KeyedStripSchema = SavedStripSchema.extend({ id: KeySchema });
+/** A strip among others: it goes by its name where its look is not kept, too. */
+const KeyedStripSchema = SavedStripSchema.extend({ id: KeySchema, name: NameSchema });
 
 /** What a preset holds, by kind. */
 export const ContentSchema = z.discriminatedUnion("kind", [

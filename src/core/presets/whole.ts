@@ -2,8 +2,24 @@ import { completeChain, completeProcessor } from "../chains/complete";
 import { findChainProblem, findProcessorProblem } from "../chains/problems";
 import type { Problem } from "../documents/problem";
 import { findStripProblem } from "../strips/problems";
-import { completeStrip } from "../strips/strip";
-import { type Content, KIND_NAMES } from "./preset";
+import { aimsOf, completeStrip } from "../strips/strip";
+import type { Content, Strips } from "./preset";
+
+/** Of several strips: ids that are used once, and references among them that lead somewhere. */
+function findStripsProblem({ strips }: Strips): Problem | null {
+  const ids = new Set<string>();
+  for (const [at, strip] of strips.entries()) {
+    const path = `strips[${at}]`;
+    if (ids.has(strip.id)) return { path: `${path}.id`, message: `The id “${strip.id}” is used twice.` };
+    ids.add(strip.id);
+    const problem = findStripProblem(strip, path);
+    if (problem) return problem;
+  }
+  const lost = strips.findIndex((strip) => aimsOf(strip).some((ref) => "strip" in ref && !ids.has(ref.strip)));
+  return lost < 0
+    ? null
+    : { path: `strips[${lost}]`, message: `${strips[lost]!.name} leads to a strip that is not among them.` };
+}
 
 /** What a schema cannot see. The first problem, null for none. */
 export function findContentProblem(content: Content): Problem | null {
@@ -16,7 +32,7 @@ export function findContentProblem(content: Content): Problem | null {
       return findStripProblem(content.strip, "strip");
     case "set":
     case "mix":
-      return { path: "kind", message: `A ${KIND_NAMES[content.kind].toLowerCase()} cannot be kept here yet.` };
+      return findStripsProblem(content);
   }
 }
 
@@ -30,6 +46,6 @@ export function completeContent(content: Content): Content {
       return { ...content, strip: completeStrip(content.strip) };
     case "set":
     case "mix":
-      return content;
+      return { ...content, strips: content.strips.map(completeStrip) };
   }
 }

@@ -3,15 +3,26 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { findProjectProblem } from "../projects/problems";
 import { fingerprint } from "../presets/fingerprint";
-import { saveStrip } from "../presets/save";
+import { saveStrip, saveStrips } from "../presets/save";
+import type { Project } from "../projects/project";
 import { cellOf } from "./steps";
-import { createStrip } from "../strips/strip";
+import { createStrip, offeredParts } from "../strips/strip";
 import { type PartName, PARTS, eachPart } from "../strips/parts";
 import { applySteps } from "./apply";
 import { planRecall } from "./plan";
+import { answerFor } from "./plan-places";
 import type { PlanInput, RecallRequest } from "./plan-shape";
 import { invertSteps } from "./step";
-import { counter, someContent, someLayers, someSendMode, someMode, someParts, someProject } from "./testing/generators";
+import {
+  counter,
+  someContent,
+  someLayers,
+  someSendMode,
+  someMode,
+  someParts,
+  someProject,
+  someStrips,
+} from "./testing/generators";
 
 const RUNS = { numRuns: 150 };
 
@@ -28,11 +39,28 @@ const someRequest = (ids: readonly string[]): fc.Arbitrary<RecallRequest> =>
     ),
   });
 
+/** Several strips at once, found here or made. */
+const someRequestOfStrips = (ids: readonly string[]): fc.Arbitrary<RecallRequest> =>
+  fc.record({
+    source: someStrips.map((content) => ({ content, from: { preset: "set", version: 2, name: "Kit" }, name: "Kit" })),
+    parts: someParts,
+    mode: someMode,
+    layers: someLayers,
+    sends: someSendMode,
+    targets: fc.record({
+      set: fc.record({
+        onto: fc.constantFrom<"matched" | "new">("matched", "new"),
+        among: fc.oneof(fc.constant(null), fc.subarray([...ids])),
+        after: fc.constantFrom(null, ...ids),
+      }),
+    }),
+  });
+
 const someInput: fc.Arbitrary<PlanInput> = someProject.chain((project) => {
   const ids = project.strips.map((s) => s.id);
   return fc.record({
     project: fc.constant(project),
-    requests: fc.array(someRequest(ids), { minLength: 1, maxLength: 2 }),
+    requests: fc.array(fc.oneof(someRequest(ids), someRequestOfStrips(ids)), { minLength: 1, maxLength: 2 }),
     except: fc.array(
       fc.record({
         strip: fc.constantFrom(undefined, ...ids),
@@ -45,6 +73,7 @@ const someInput: fc.Arbitrary<PlanInput> = someProject.chain((project) => {
       Object.fromEntries(ids.map((id) => [`routing:${id}`, "g1"])),
       Object.fromEntries(ids.map((id) => [`look:${id}`, "number"])),
       Object.fromEntries(ids.map((id) => [`look:${id}`, "same"])),
+      { "match:0:r1": "out", "match:0:s0": "new", "match:0:k": "strip:s0", "match:1:g1": "strip:g2" },
       { "sends:return:not here": "make", "sends:group:nave": "make", "sends:return:cello": "r2" },
     ),
     mint: fc.constant(counter()),
@@ -76,10 +105,13 @@ describe("the laws of recall", () => {
       fc.property(someInput, (input) => {
         const { plan, after } = applied(input);
         const touched = new Set(plan.steps.map(cellOf).map(({ strip, part }) => `${strip}/${part}`));
+        const targets = ({ targets: to }: RecallRequest, at: number): readonly (string | null)[] =>
+          "strips" in to
+            ? to.strips
+            : plan.matches.filter(({ id }) => id.startsWith(`match:${at}:`)).map(({ strip }) => strip);
         const asked = (strip: string, part: PartName) =>
-          input.requests.some(
-            (r) => "strips" in r.targets && r.targets.strips.includes(strip) && r.parts.includes(part),
-          ) && !input.except.some((e) => (e.strip ?? strip) === strip && (e.part ?? part) === part);
+          input.requests.some((r, at) => targets(r, at).includes(strip) && r.parts.includes(part)) &&
+          !input.except.some((e) => (e.strip ?? strip) === strip && (e.part ?? part) === part);
         for (const strip of input.project.strips) {
           const now = after.strips.find((s) => s.id === strip.id)!;
           for (const part of PARTS)
@@ -127,14 +159,47 @@ describe("the laws of recall", () => {
     );
   });
 
+  it("3: a whole mix, applied to a blank project and saved again, has the same fingerprint", () => {
+    fc.assert(
+      fc.property(someProject, (project) => {
+        const all = (of: Project) => of.strips.map((strip) => ({ strip, parts: offeredParts(strip) }));
+        const content = saveStrips(project, all(project), "mix");
+        const blank = { ...project, strips: [createStrip("out", "main", { name: "Out" }, { hardware: "Out 1–2" })] };
+        const { plan, after } = applied({
+          project: blank,
+          requests: [
+            {
+              source: { content, from: null, name: "x" },
+              parts: PARTS,
+              targets: { set: { onto: "new", among: null, after: "out" } },
+              mode: "replace",
+            },
+          ],
+          except: [],
+          answers: {},
+          mint: counter(),
+        });
+        expect(plan.questions).toEqual([]);
+        expect(plan.notes).toEqual([]);
+        expect(fingerprint(saveStrips(after, all(after), "mix"))).toBe(fingerprint(content));
+      }),
+      RUNS,
+    );
+  });
+
   it("4: in mode replace onto strips that are there, a second time plans no steps", () => {
     fc.assert(
       fc.property(someInput, (input) => {
         const [request] = input.requests;
-        fc.pre(request !== undefined && "strips" in request.targets);
+        fc.pre(request !== undefined && !("newStrip" in request.targets));
         const once = { ...input, requests: [{ ...request, mode: "replace" as const, sends: "replace" as const }] };
-        const { after } = applied(once);
-        expect(planRecall({ ...once, project: after }).steps).toEqual([]);
+        const { plan, after } = applied(once);
+        // Strips of a set go to those to which they went, also where these were made for them.
+        const went = Object.fromEntries(
+          plan.matches.map(({ id, strip }) => [id, strip === null ? "out" : answerFor(strip)]),
+        );
+        const again = { ...once, project: after, answers: { ...once.answers, ...went } };
+        expect(planRecall(again).steps).toEqual([]);
       }),
       RUNS,
     );

@@ -1,4 +1,5 @@
 import type { PresetRef } from "../chains/chain";
+import type { StripKind } from "../documents/strip-kinds";
 import type { Content } from "../presets/preset";
 import type { Project } from "../projects/project";
 import type { PartName } from "../strips/parts";
@@ -16,9 +17,20 @@ export interface RecallSource {
   readonly name: string;
 }
 
+/** Where the strips of a set go. */
+export interface SetTargets {
+  /** Each to the strip here that is most like it, or all to new ones. */
+  readonly onto: "matched" | "new";
+  /** Only to some of those here; to any where null. */
+  readonly among: readonly string[] | null;
+  /** Behind which strip new ones come to stand; null for the first place. */
+  readonly after: string | null;
+}
+
 export type RecallTargets =
   | { readonly strips: readonly string[] }
-  | { readonly newStrip: { readonly after: string | null } };
+  | { readonly newStrip: { readonly after: string | null } }
+  | { readonly set: SetTargets };
 
 export interface RecallRequest {
   readonly source: RecallSource;
@@ -60,10 +72,29 @@ export interface PlanRow {
   readonly parts: readonly { readonly part: PartName; readonly on: boolean; readonly steps: readonly string[] }[];
 }
 
+/** Which strip here one of a set goes to, and why. */
+export interface PlannedMatch {
+  /** What an answer to it is called. */
+  readonly id: string;
+  /** The strip of the set, how it is called there, and what it is. */
+  readonly saved: string;
+  readonly name: string;
+  readonly kind: StripKind;
+  /** "strip:" and the id of one here, "new" or "out". */
+  readonly answer: string;
+  /** The strip that it goes to, also where that is new; null where it is left out. */
+  readonly strip: string | null;
+  readonly reason: string;
+  /** 0 to 1. */
+  readonly confidence: number;
+}
+
 export interface Plan {
   readonly project: string;
   readonly steps: readonly Step[];
   readonly rows: readonly PlanRow[];
+  /** Of sets and mixes: which of their strips goes where. */
+  readonly matches: readonly PlannedMatch[];
   readonly questions: readonly Question[];
   readonly notes: readonly PlanNote[];
 }

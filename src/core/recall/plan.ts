@@ -1,9 +1,8 @@
 import equal from "fast-deep-equal";
 import { EMPTY_CHAIN } from "../chains/chain";
-import { asStrip } from "../presets/as-strip";
-import { KIND_NAMES, withFrom } from "../presets/preset";
+import { KIND_NAMES } from "../presets/preset";
 import { type Project, findStrip, freeStripName, getStrip, nameIn } from "../projects/project";
-import { type SavedStrip, type Strip, createStrip, partsOf, stripName } from "../strips/strip";
+import { type SavedStrip, type Strip, createStrip, stripName } from "../strips/strip";
 import { PART, type PartName } from "../strips/parts";
 import type { Part } from "../strips/parts/part";
 import { type Send, nameOfTarget } from "../strips/parts/sends";
@@ -12,7 +11,8 @@ import { type Loops, cellKey, findLoops } from "./plan-flow";
 import { planInserts } from "./plan-inserts";
 import { planLayers } from "./plan-layers";
 import { planSends } from "./plan-sends";
-import type { Exception, Plan, PlanInput, PlanRow, RecallRequest, RecallSource } from "./plan-shape";
+import { type Placement, type Places, askedFor, findPlaces, isOn } from "./plan-places";
+import type { Plan, PlanInput, PlanRow } from "./plan-shape";
 import type { Step } from "./steps";
 import type { SetPart, WholePart } from "./steps/set-part";
 
@@ -22,24 +22,31 @@ import type { SetPart, WholePart } from "./steps/set-part";
  * to do; no step leaves a reference to a strip that is not there, or a loop in the signal flow.
  */
 export function planRecall(input: PlanInput): Plan {
-  const ids = input.requests.map((request) => ("newStrip" in request.targets ? input.mint() : ""));
   const made = new Map<string, string>();
-  const makes = (question: string): string => {
-    const id = made.get(question) ?? input.mint();
-    made.set(question, id);
+  const makes = (what: string): string => {
+    const id = made.get(what) ?? input.mint();
+    made.set(what, id);
     return id;
   };
+  const places = findPlaces(input, makes);
   // First what answers make, then what would lead where, then what of it closes a loop, then the plan.
   const fresh = { ...input, mint: sketchKeys() };
-  const { made: answered } = draftFor(fresh, { ids, makes, made: [] }, new Map());
-  const sketch = draftFor(fresh, { ids, makes, made: answered }, new Map());
+  const { made: answered } = draftFor(fresh, { places, makes, made: [] }, new Map());
+  const sketch = draftFor(fresh, { places, makes, made: answered }, new Map());
   const withBlanks = { ...input.project, strips: [...input.project.strips, ...sketch.blanks] };
   const { steps, rows, questions, notes } = draftFor(
     input,
-    { ids, makes, made: answered },
+    { places, makes, made: answered },
     findLoops(withBlanks, sketch),
   );
-  return { project: input.project.id, steps, rows, questions, notes };
+  return {
+    project: input.project.id,
+    steps,
+    rows,
+    matches: places.matches,
+    questions: [...places.questions, ...questions],
+    notes,
+  };
 }
 
 /** Keys of what is only sketched. */
@@ -48,14 +55,13 @@ function sketchKeys(): () => string {
   return () => `sketched ${next++}`;
 }
 
-interface NewIds extends Pick<Draft, "makes"> {
+interface Planned extends Pick<Draft, "makes"> {
   /** What answers make. */
   readonly made: readonly Made[];
-  /** Of the new strips, by request. */
-  readonly ids: readonly string[];
+  readonly places: Places;
 }
 
-function draftFor(input: PlanInput, { ids, makes, made }: NewIds, loops: Loops): Draft {
+function draftFor(input: PlanInput, { places, makes, made }: Planned, loops: Loops): Draft {
   const draft: Draft = {
     project: input.project,
     blanks: [],
@@ -69,64 +75,60 @@ function draftFor(input: PlanInput, { ids, makes, made }: NewIds, loops: Loops):
     questions: [],
     notes: [],
   };
+  const targets = places.placements.map((place): Target => ({ draft, input, ...place }));
   // What is there and how it is called comes first: what leads to a strip by its name is to find it by the name that it will have.
-  const looks = input.requests.map((request) =>
-    "newStrip" in request.targets ? [] : request.targets.strips.map((id) => planNamed({ draft, input, request, id })),
-  );
+  const looks = targets.map((target) => (target.newName === null ? planNamed(target) : []));
   for (const one of made) makeStrip(draft, input, one);
-  for (const [at, request] of input.requests.entries()) {
-    if ("newStrip" in request.targets)
-      planNewStrip({ draft, input, request, id: ids[at]! }, request.targets.newStrip.after);
-    else
-      for (const [n, id] of request.targets.strips.entries()) planStrip({ draft, input, request, id }, looks[at]![n]!);
+  // Of several strips each may lead to any other: all stand there before anything leads to them.
+  const blanks = targets.map((target) => (target.newName !== null && isAmong(target) ? placeBlank(target) : null));
+  for (const [at, target] of targets.entries()) {
+    const blank = blanks[at];
+    if (target.newName === null) planStrip(target, looks[at]!);
+    else if (blank) planAmong(target, blank);
+    else planNewStrip(target);
   }
   return draft;
 }
 
-const isOn = (except: readonly Exception[], strip: string, part: PartName): boolean =>
-  !except.some((e) => (e.strip ?? strip) === strip && (e.part ?? part) === part);
-
-/** What a source holds, as parts of a strip. */
-const savedStripOf = ({ content, from }: RecallSource): SavedStrip | null =>
-  asStrip(from ? withFrom(content, from) : content);
-
 /** One strip that a request is for. */
-interface Target {
+interface Target extends Placement {
   readonly draft: Draft;
   readonly input: PlanInput;
-  readonly request: RecallRequest;
-  readonly id: string;
 }
 
+/** Whether it is one of several strips of a set. */
+const isAmong = ({ request: { targets } }: Target): boolean => "set" in targets;
+
 /** How a strip will be called, where that is asked for. */
-function planNamed({ draft, input, request, id }: Target): readonly Step[] {
+function planNamed({ draft, input, request, id, saved }: Target): readonly Step[] {
   const strip = findStrip(draft.project, id);
-  const saved = savedStripOf(request.source);
   if (!strip || !saved?.look || !request.parts.includes("look") || !isOn(input.except, id, "look")) return [];
   return take(draft, planPart({ draft, input, request, strip, saved }, "look"));
 }
 
-function planStrip({ draft, input, request, id }: Target, look: readonly Step[]): void {
+function planStrip({ draft, input, request, id, saved }: Target, look: readonly Step[]): void {
   const strip = findStrip(draft.project, id);
-  const saved = savedStripOf(request.source);
   if (!strip) {
     draft.notes.push({ strip: id, text: "This strip is not here any more; it is left out." });
     return;
   }
   if (!saved) {
     const kind = KIND_NAMES[request.source.content.kind].toLowerCase();
-    draft.notes.push({ strip: id, text: `A ${kind} cannot be applied to a single strip yet; it is left out.` });
+    draft.notes.push({ strip: id, text: `A ${kind} holds several strips; it cannot go onto one.` });
     return;
   }
-  const held = partsOf(saved).filter((part) => request.parts.includes(part));
-  // What is switched off asks nothing and says nothing.
-  const parts = held.map((part) => {
-    const on = isOn(input.except, id, part);
-    const planned = () => take(draft, planPart({ draft, input, request, strip, saved }, part));
+  draft.rows.push({ strip: id, isNew: false, parts: planParts({ draft, input, request, strip, saved }, look) });
+}
+
+/** Every part that is asked for. What is switched off asks nothing and says nothing. `look`: that was planned already. */
+function planParts(context: PartContext, look: readonly Step[]): PlanRow["parts"] {
+  const { draft, input, request, strip, saved } = context;
+  return askedFor(saved, request).map((part) => {
+    const on = isOn(input.except, strip.id, part);
+    const planned = () => take(draft, planPart(context, part));
     const steps = !on ? [] : part === "look" ? look : planned();
     return { part, on, steps: steps.map((s) => s.id) };
   });
-  draft.rows.push({ strip: id, isNew: false, parts });
 }
 
 function planPart(context: PartContext, part: PartName): readonly Step[] {
@@ -215,14 +217,48 @@ function planSendsPart(context: PartContext): readonly Step[] {
 function blankFor(project: Project, saved: SavedStrip, id: string, name: string): Strip {
   const main = project.strips.find((s) => s.kind === "main");
   const kind = saved.kind === "main" ? "group" : saved.kind;
-  const blank = createStrip(id, kind, { name }, main ? { strip: main.id } : null);
-  return { ...blank, source: saved.source ?? blank.source };
+  return createStrip(id, kind, { name }, main ? { strip: main.id } : null);
 }
 
-function planNewStrip({ draft, input, request, id }: Target, after: string | null): void {
-  const saved = savedStripOf(request.source);
+const standsIn = ({ project }: Draft, after: string | null): string | null =>
+  after !== null && findStrip(project, after) ? after : (project.strips.at(-1)?.id ?? null);
+
+/** A new strip of a set, with nothing set yet but what comes in. */
+function placeBlank({ draft, input, saved, id, newName, after }: Target): Strip | null {
+  if (!saved || newName === null) return null;
+  const blank = blankFor(draft.project, saved, id, freeStripName(draft.project, newName));
+  const strip =
+    saved.source && saved.source.type !== "layers" && saved.kind === blank.kind
+      ? { ...blank, source: saved.source }
+      : blank;
+  draft.blanks.push(strip);
+  const to = { strip, after: standsIn(draft, after) };
+  take(draft, [{ id: input.mint(), kind: "placeStrip", strip: id, from: null, to }]);
+  return strip;
+}
+
+/** What a new strip of a set holds, planned as onto a strip that stands there. */
+function planAmong({ draft, input, request, id, saved }: Target, blank: Strip): void {
   if (!saved) return;
-  const held = partsOf(saved).filter((part) => request.parts.includes(part));
+  const placed = draft.steps.find((step) => step.kind === "placeStrip" && step.strip === blank.id);
+  // Its name is its own already.
+  const named = saved.look ? { ...saved, look: { ...saved.look, name: stripName(blank) } } : saved;
+  const context: PartContext = {
+    draft,
+    input,
+    request: { ...request, mode: "replace" },
+    strip: getStrip(draft.project, id),
+    saved: named,
+  };
+  const look = askedFor(saved, request).includes("look") ? take(draft, planPart(context, "look")) : [];
+  const [first, ...rest] = planParts(context, look);
+  const parts = first && placed ? [{ ...first, steps: [placed.id, ...first.steps] }, ...rest] : [];
+  draft.rows.push({ strip: id, isNew: true, parts });
+}
+
+function planNewStrip({ draft, input, request, id, saved, newName, after }: Target): void {
+  if (!saved || newName === null) return;
+  const held = askedFor(saved, request);
   const on = held.filter((part) => isOn(input.except, id, part));
   const row = (steps: readonly Step[]): PlanRow => ({
     strip: id,
@@ -233,7 +269,8 @@ function planNewStrip({ draft, input, request, id }: Target, after: string | nul
     draft.rows.push(row([]));
     return;
   }
-  const blank = blankFor(draft.project, saved, id, freeStripName(draft.project, request.source.name));
+  const empty = blankFor(draft.project, saved, id, freeStripName(draft.project, newName));
+  const blank = { ...empty, source: saved.source ?? empty.source };
   draft.blanks.push(blank);
   // The parts are planned as onto a strip that stands there already; what comes out is placed in one step.
   const standing: Draft = {
@@ -245,13 +282,12 @@ function planNewStrip({ draft, input, request, id }: Target, after: string | nul
     const strip = getStrip(standing.project, id);
     take(standing, planPart({ draft: standing, input, request: { ...request, mode: "replace" }, strip, saved }, part));
   }
-  const place = after !== null && findStrip(draft.project, after) ? after : (draft.project.strips.at(-1)?.id ?? null);
   const step: Step = {
     id: input.mint(),
     strip: id,
     kind: "placeStrip",
     from: null,
-    to: { strip: getStrip(standing.project, id), after: place },
+    to: { strip: getStrip(standing.project, id), after: standsIn(draft, after) },
   };
   draft.rows.push(row(take(draft, [step])));
 }

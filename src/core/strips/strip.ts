@@ -1,6 +1,6 @@
 import equal from "fast-deep-equal";
 import type { z } from "zod";
-import type { Chain, PresetRef } from "../chains/chain";
+import type { Chain, PresetRef, StripRef } from "../chains/chain";
 import type { StripKind } from "../documents/strip-kinds";
 import { PART, PARTS, type PartName, type PartValues, eachPart } from "./parts";
 import type { Look } from "./parts/look";
@@ -73,3 +73,15 @@ export const completeStrip = <S extends Strip | SavedStrip>(strip: S): S => ({
   ...strip,
   ...Object.fromEntries(eachPart(strip, (name, record, value) => [name, record.complete(value)] as const)),
 });
+
+/** A strip, or a saved one, whose references are replaced, in every part that has any. */
+export const withAims = <S extends Strip | SavedStrip>(strip: S, aim: (ref: StripRef) => StripRef | null): S => ({
+  ...strip,
+  ...Object.fromEntries(
+    eachPart(strip, (name, { aims }, value) => [name, aims ? aims.mapped(value, aim) : value] as const),
+  ),
+});
+
+/** Every reference of a strip, or of a saved one, to another. */
+export const aimsOf = (strip: Strip | SavedStrip): readonly StripRef[] =>
+  eachPart(strip, (_, { aims }, value) => aims?.of(value) ?? []).flat();

@@ -12,6 +12,7 @@ import type { InsertMode } from "@/core/recall/plan-inserts";
 import type { SendMode } from "@/core/recall/plan-sends";
 import { type LayerTake, hasEffectsInside } from "@/core/recall/plan-layers";
 import { asStrip } from "@/core/presets/as-strip";
+import { isStrips } from "@/core/presets/preset";
 import { PART } from "@/core/strips/parts";
 import { useActions } from "../actions/actions";
 import { Empty, Loading, SideHeading } from "../kit/bits";
@@ -22,7 +23,8 @@ import { useTakeProject } from "../projects/in-hand";
 import { hear, hearBeside, setPlaying, setProcessed } from "../listening/listening";
 import { soundOfStrip } from "../listening/strip-sound";
 import { say } from "../kit/say";
-import { usePlan } from "./use-plan";
+import { Matches } from "./matches";
+import { type Onto, usePlan } from "./use-plan";
 import { Rows } from "./plan-rows";
 import { Questions, Following } from "./plan-words";
 
@@ -43,6 +45,11 @@ const TAKES: readonly { value: LayerTake; label: string }[] = [
   { value: "whole", label: "Whole" },
   { value: "played", label: "Without effects inside" },
   { value: "effects", label: "Effects inside only" },
+];
+
+const ONTO: readonly { value: Onto; label: string }[] = [
+  { value: "matched", label: "Strips like them" },
+  { value: "new", label: "New strips" },
 ];
 
 /** Another preset or other strips are another plan: what was switched off in this one does not count there. */
@@ -96,12 +103,15 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
       ? (findStrip(project, state.strips[0]!)?.look.name ?? "")
       : state.strips.length > 1
         ? `${state.strips.length} strips`
-        : "a new strip";
+        : isStrips(preset.content)
+          ? "strips"
+          : "a new strip";
   // What is put in may bring effects inside, and what is there may lose them; where no instrument can stand, there is nothing to choose.
   const met = state.strips.map((id) => findStrip(project, id));
   const takesLayers = held.includes("source") && (met.length === 0 || met.some((s) => s?.kind === "instrument"));
   const choosesLayers =
     takesLayers && [asStrip(preset.content), ...met].some((s) => s?.source && hasEffectsInside(s.source));
+  const answer = (question: string, choice: string) => state.setAnswers((given) => ({ ...given, [question]: choice }));
   const back = () => router.push(`/projects/${project.id}`);
   const [applying, setApplying] = useState(false);
   const canApply = count > 0 && fresh && !applying;
@@ -156,6 +166,11 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
             options={held.map((p) => ({ value: p, label: PART[p].title }))}
           />
         </Choosing>
+        {isStrips(preset.content) && (
+          <Choosing what="Onto">
+            <Segments label="Onto" value={state.onto} onChange={state.setOnto} options={ONTO} />
+          </Choosing>
+        )}
         {held.includes("inserts") && (
           <Choosing what="Inserts">
             <Segments label="Inserts" value={mode} onChange={state.setMode} options={MODES} />
@@ -179,9 +194,10 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
     <aside aria-label="Questions and changes" className="flex h-full flex-col bg-card">
       <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto px-[18px] py-4">
         <Questions
-          questions={plan.questions}
-          onAnswer={(question, answer) => state.setAnswers((given) => ({ ...given, [question]: answer }))}
+          questions={plan.questions.filter(({ id }) => !plan.matches.some((match) => match.id === id))}
+          onAnswer={answer}
         />
+        <Matches project={project} matches={plan.matches} onAnswer={answer} />
         <SideHeading>In words</SideHeading>
         {count === 0 ? (
           <p className="text-small text-soft">Nothing would change: it is all there already, or switched off.</p>

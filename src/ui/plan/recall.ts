@@ -39,7 +39,7 @@ export const targetsOf = (
   strips.length > 0 ? { strips: [...strips] } : { newStrip: { after: lastBeforeMain(body) } };
 
 /** A new strip stands before the main output. */
-function lastBeforeMain(body: ProjectBody | undefined): string | null {
+export function lastBeforeMain(body: ProjectBody | undefined): string | null {
   return body?.project.strips.filter((s) => s.kind !== "main").at(-1)?.id ?? null;
 }
 
@@ -70,7 +70,8 @@ export function useRecall(): Recall {
       say("Choose a project first; then Enter applies a sound to its strips.");
       return;
     }
-    if (alwaysPlan) return plan(preset);
+    // Several strips find theirs by a plan.
+    if (alwaysPlan || preset.kind === "set" || preset.kind === "mix") return plan(preset);
     const targets = targetsOf(open.body, strips);
     const { undo } = open;
     const asked = { queries, project: id, preset, targets, targetWords, plan: () => plan(preset), undo };

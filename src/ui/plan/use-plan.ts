@@ -7,20 +7,24 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PlanRequest } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
-import type { Exception } from "@/core/recall/plan-shape";
+import type { Exception, SetTargets } from "@/core/recall/plan-shape";
 import type { InsertMode } from "@/core/recall/plan-inserts";
 import type { LayerTake } from "@/core/recall/plan-layers";
 import type { SendMode } from "@/core/recall/plan-sends";
 import { asStrip } from "@/core/presets/as-strip";
+import { isStrips } from "@/core/presets/preset";
 import { partsOf } from "@/core/strips/strip";
 import { PARTS, type PartName } from "@/core/strips/parts";
 import { useProjectEditing } from "../projects/editing";
-import { targetsOf } from "./recall";
+import { lastBeforeMain, targetsOf } from "./recall";
 
-const heldBy = ({ content }: PresetRow): readonly PartName[] => {
-  const saved = asStrip(content);
-  return saved ? partsOf(saved) : ["inserts"];
-};
+/** The parts that there are of it, of several strips those of any. */
+function heldBy({ content }: PresetRow): readonly PartName[] {
+  const strips = isStrips(content) ? content.strips : [asStrip(content)].filter((strip) => strip !== null);
+  return PARTS.filter((part) => strips.some((strip) => partsOf(strip).includes(part)));
+}
+
+export type Onto = SetTargets["onto"];
 
 /** What was switched off, as the plan takes it. */
 const toExceptions = (off: ReadonlySet<string>): Exception[] =>
@@ -67,6 +71,7 @@ export function usePlan(id: string) {
   const [chosenMode, setMode] = useState<InsertMode | null>(null);
   const [layers, setLayers] = useState<LayerTake>("whole");
   const [sends, setSends] = useState<SendMode>("replace");
+  const [onto, setOnto] = useState<Onto>("matched");
   const [off, setOff] = useState<ReadonlySet<string>>(new Set());
   const [answers, setAnswers] = useState<Readonly<Record<string, string>>>({});
   const row = preset.data?.preset;
@@ -77,7 +82,10 @@ export function usePlan(id: string) {
   const request = requestOf({
     source: { preset: presetId, ...(version ? { version } : {}) },
     parts,
-    targets: targetsOf(editing.body, strips),
+    targets:
+      row && isStrips(row.content)
+        ? { set: { onto, among: strips.length > 0 ? [...strips] : null, after: lastBeforeMain(editing.body) } }
+        : targetsOf(editing.body, strips),
     mode,
     layers,
     sends,
@@ -100,6 +108,7 @@ export function usePlan(id: string) {
     mode,
     layers,
     sends,
+    onto,
     off,
     planned,
     strips,
@@ -107,6 +116,7 @@ export function usePlan(id: string) {
     setMode,
     setLayers,
     setSends,
+    setOnto,
     setOff,
     setAnswers,
     error: preset.error ?? planned.error ?? editing.error,

@@ -5,38 +5,39 @@ import type { ProjectBody } from "@/contracts/projects";
 import { nodeName } from "@/core/chains/chain";
 import { unknownFields } from "@/core/library/pattern";
 import { KIND_NAMES } from "@/core/presets/preset";
-import { type Strip, offeredParts } from "@/core/strips/strip";
+import { offeredParts } from "@/core/strips/strip";
 import { PART } from "@/core/strips/parts";
 import { Chip } from "../kit/bits";
 import { Button } from "../kit/button";
 import { formatDate } from "../kit/dates";
 import { Field, INPUT, Refused } from "../kit/field";
+import { Segments } from "../kit/segments";
 import { Sheet } from "../kit/sheet";
 import { splitTags } from "../kit/split-tags";
 import { folderPath, useFolders } from "../library/use-library";
 import { useProjectEditing } from "../projects/editing";
+import { Companions } from "./companions";
 import { type Subject, nodeOf, originOf } from "./proposal";
 import { type SaveRequest, closeSave } from "./save";
 import { ARTISTS_FOLDER, NEW_FOLDER } from "./save-fields";
 import { useProposedText } from "./use-proposed-text";
-import { type Saving, useSaving } from "./use-saving";
+import { type As, type Saving, useSaving } from "./use-saving";
 import { WhatGoesIn, countWords } from "./what-goes-in";
 
 export function SaveSheet({ request }: { readonly request: SaveRequest }) {
   const { body } = useProjectEditing(request.project);
-  const strips = body?.project.strips.filter((s) => request.strips.includes(s.id)) ?? [];
-  return body && strips.length > 0 ? <SaveForm request={request} body={body} strips={strips} /> : null;
+  const has = body?.project.strips.some((s) => request.strips.includes(s.id));
+  return body && has ? <SaveForm request={request} body={body} /> : null;
 }
 
 interface FormProps {
   readonly request: SaveRequest;
   readonly body: ProjectBody;
-  readonly strips: readonly Strip[];
 }
 
-function SaveForm({ request, body, strips }: FormProps) {
-  const saving = useSaving(request, body, strips);
-  const { items, many, save, form, setParts } = saving;
+function SaveForm({ request, body }: FormProps) {
+  const saving = useSaving(request, body);
+  const { items, rows, many, as, save, form, setParts } = saving;
   const wanted = items.filter((item) => item.content !== null);
   const [first] = items;
   if (!first) return null;
@@ -44,11 +45,12 @@ function SaveForm({ request, body, strips }: FormProps) {
     <Sheet
       open
       onClose={closeSave}
-      title={many ? `Save ${items.length} strips` : `Save ${titleOf(first.subject)}`}
+      title={rows.length > 1 ? `Save ${rows.length} strips` : `Save ${titleOf(first.subject)}`}
       aside={many ? `${wanted.length} presets, each by itself` : `${kindOf(saving)} · ${countWords(first.content)}`}
       className="w-[1000px]"
     >
       <form onSubmit={(event) => void save(event)} className="grid gap-[14px]">
+        {request.strips.length > 1 && <AsLine saving={saving} />}
         <div className="grid grid-cols-[76px_1fr_76px_1fr] items-center gap-x-3 gap-y-2">
           {!many && <NameLine saving={saving} />}
           {many && <PatternLine saving={saving} />}
@@ -58,7 +60,8 @@ function SaveForm({ request, body, strips }: FormProps) {
           <Played saving={saving} />
           <OriginLine saving={saving} />
         </div>
-        <WhatGoesIn items={items} onParts={setParts} />
+        <WhatGoesIn items={rows} isOne={as !== "each"} onParts={setParts} />
+        <Companions saving={saving} />
         <Clashes saving={saving} />
         {Object.values(form.formState.errors).map(
           (error) => typeof error.message === "string" && <Refused key={error.message}>{error.message}</Refused>,
@@ -66,6 +69,21 @@ function SaveForm({ request, body, strips }: FormProps) {
         <Foot saving={saving} wanted={wanted.length} />
       </form>
     </Sheet>
+  );
+}
+
+/** Whether several strips are kept each by itself, or together. */
+function AsLine({ saving: { as, setAs, isWhole, rows } }: { readonly saving: Saving }) {
+  const options: readonly { readonly value: As; readonly label: string }[] = [
+    { value: "each", label: "Each by itself" },
+    { value: "set", label: "Together, as a strip set" },
+    ...(isWhole ? [{ value: "mix" as const, label: "As a whole mix" }] : []),
+  ];
+  return (
+    <div className="flex items-center gap-3">
+      <span className="w-[76px] text-soft">Keep {counted(rows.length, "strip")}</span>
+      <Segments label="Keep them" options={options} value={as} onChange={setAs} />
+    </div>
   );
 }
 

@@ -12,9 +12,11 @@ import { foundTags } from "@/core/library/found-tags";
 import { withoutClashes } from "@/core/names/free";
 import { applyPattern } from "@/core/library/pattern";
 import { type Card, type Content, type PresetKind, presetRef } from "@/core/presets/preset";
+import { saveStrips } from "@/core/presets/save";
+import { findCompanions } from "@/core/projects/companions";
 import { insideOf } from "@/core/library/inside";
 import { fold } from "@/core/names/words";
-import type { Strip } from "@/core/strips/strip";
+import { type Strip, offeredParts } from "@/core/strips/strip";
 import type { PartName } from "@/core/strips/parts";
 import { errorText } from "../kit/error-text";
 import { say } from "../kit/say";
@@ -87,18 +89,52 @@ function named(made: readonly Made[], wished: readonly string[], taken: readonly
 
 type Made = Omit<Item, "name" | "clashed">;
 
+/** Several strips: each as a preset of its own, or together as one. */
+export type As = "each" | "set" | "mix";
+
+/** Strips of the request in the order of the project, with those that are taken along. */
+function useStrips(request: SaveRequest, { project }: ProjectBody) {
+  const [as, setAs] = useState<As>("each");
+  const [along, setAlong] = useState<readonly string[]>([]);
+  const ids = as === "each" ? request.strips : [...request.strips, ...along];
+  return {
+    as,
+    setAs,
+    strips: project.strips.filter(({ id }) => ids.includes(id)),
+    /** Whether the strips that were chosen are all that there are. */
+    isWhole: project.strips.every(({ id }) => request.strips.includes(id)),
+    companions: as === "set" ? findCompanions(project, request.strips) : [],
+    along,
+    setAlong: (id: string, on: boolean) => setAlong((now) => (on ? [...now, id] : now.filter((one) => one !== id))),
+  };
+}
+
+/** What is made of several strips together; it goes by the group among them, else by the first. */
+function togetherOf(rows: readonly Made[], as: "set" | "mix"): Made | null {
+  const lead = rows.find(({ subject }) => subject.strip.kind === "group") ?? rows[0];
+  if (!lead) return null;
+  const kept = rows
+    .filter(({ parts }) => parts.length > 0)
+    .map(({ subject, parts }) => ({ strip: subject.strip, parts }));
+  const content = kept.length > 0 ? saveStrips(lead.subject.body.project, kept, as) : null;
+  return { ...lead, content };
+}
+
 /** Everything that the save sheet knows and does. */
-export function useSaving(request: SaveRequest, body: ProjectBody, strips: readonly Strip[]) {
+export function useSaving(request: SaveRequest, body: ProjectBody) {
+  const { as, setAs, strips, ...company } = useStrips(request, body);
   const subjects: readonly Subject[] = strips.map((strip) => ({ request, body, strip }));
   const proposals = useProposals(subjects);
   const [parts, setParts] = useState<Readonly<Record<string, readonly PartName[]>>>({});
   const { form, fields, touched } = useFilledForm(proposals);
-  const made = subjects.map((subject): Made => {
-    const own = parts[subject.strip.id] ?? firstParts(subject.strip);
+  const rows = subjects.map((subject): Made => {
+    const own = parts[subject.strip.id] ?? (as === "each" ? firstParts(subject.strip) : offeredParts(subject.strip));
     const known = proposals?.get(subject.strip.id);
     const card = cardOf(subject, known, { fields, touched });
     return { subject, parts: own, content: contentOf(subject, own), card, known };
   });
+  const together = as === "each" ? null : togetherOf(rows, as);
+  const made = together ? [together] : rows;
   const kind: PresetKind = made.find(({ content }) => content !== null)?.content?.kind ?? "chain";
   const { patterns, keep } = usePatterns(kind);
   const pattern = touched.pattern ? fields.pattern : (patterns[0] ?? "");
@@ -110,8 +146,13 @@ export function useSaving(request: SaveRequest, body: ProjectBody, strips: reado
   return {
     form,
     fields,
+    /** What is kept, and what of each strip goes into it. */
     items,
+    rows: together ? rows.map((row): Item => ({ ...row, name: row.subject.strip.look.name, clashed: false })) : items,
     many,
+    as,
+    setAs,
+    ...company,
     kind,
     patterns,
     pattern,

@@ -4,7 +4,7 @@ import { counted } from "@/core/names/count";
 import type { ReactNode } from "react";
 import { type Processor, processorName } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
-import type { Content } from "@/core/presets/preset";
+import { type Content, isStrips } from "@/core/presets/preset";
 import { describeOutput, nameIn } from "@/core/projects/project";
 import { PART, PARTS, type PartName } from "@/core/strips/parts";
 import { describeLevel } from "@/core/strips/parts/level";
@@ -19,6 +19,7 @@ import type { Item } from "./use-saving";
 
 export function countWords(content: Content | null): string {
   if (!content) return "switch on what is to be kept";
+  if (isStrips(content)) return counted(content.strips.length, "strip");
   const processors =
     content.kind === "plugin"
       ? [content.processor]
@@ -32,6 +33,8 @@ export function countWords(content: Content | null): string {
 
 interface WhatProps {
   readonly items: readonly Item[];
+  /** All of them are one preset. */
+  readonly isOne?: boolean;
   readonly onParts: (strip: string, parts: readonly PartName[]) => void;
 }
 
@@ -57,7 +60,7 @@ function partsOf(subject: Subject): readonly PartName[] {
 }
 
 /** The table of what goes in: strips by parts, each with its switch. What is switched off is not kept. */
-export function WhatGoesIn({ items, onParts }: WhatProps) {
+export function WhatGoesIn({ items, isOne: together = false, onParts }: WhatProps) {
   const shown = PARTS.filter((part) => items.some(({ subject }) => partsOf(subject).includes(part)));
   const many = items.length > 1;
   const columns = { gridTemplateColumns: [many ? "190px" : "140px", ...shown.map((part) => WIDTHS[part])].join(" ") };
@@ -94,6 +97,7 @@ export function WhatGoesIn({ items, onParts }: WhatProps) {
             shown={shown}
             many={many}
             style={columns}
+            together={together}
             onParts={onParts}
           />
         ))}
@@ -109,10 +113,18 @@ interface RowProps extends Pick<WhatProps, "onParts"> {
   readonly item: Item;
   readonly shown: readonly PartName[];
   readonly many: boolean;
+  readonly together: boolean;
   readonly style: { readonly gridTemplateColumns: string };
 }
 
-function StripRow({ item: { subject, parts, content, name, clashed }, shown, many, style, onParts }: RowProps) {
+function StripRow({
+  item: { subject, parts, content, name, clashed },
+  shown,
+  many,
+  together,
+  style,
+  onParts,
+}: RowProps) {
   const { strip } = subject;
   const says = saysOf(subject);
   const own = partsOf(subject);
@@ -122,7 +134,7 @@ function StripRow({ item: { subject, parts, content, name, clashed }, shown, man
         <span className="name block truncate">{strip.look.name}</span>
         {many && (
           <span className={`block truncate text-small ${clashed ? "text-edit" : "text-soft"}`} title={name}>
-            {content ? `as “${name}”` : "not kept"}
+            {parts.length === 0 || !content ? "not kept" : together ? "" : `as “${name}”`}
           </span>
         )}
       </span>

@@ -1,19 +1,8 @@
-import type { StripRef } from "../../chains/chain";
 import { withoutClashes } from "../../names/free";
 import type { Project } from "../../projects/project";
-import type { Part } from "../../strips/parts/part";
-import { eachPart } from "../../strips/parts";
-import { type Strip, stripName } from "../../strips/strip";
+import { stripName, withAims } from "../../strips/strip";
 import type { Step } from "../steps";
 import { startOrder } from "./order";
-
-/** A strip whose references are replaced, in every part that has any. */
-export const withAims = (strip: Strip, aim: (ref: StripRef) => StripRef | null): Strip => ({
-  ...strip,
-  ...Object.fromEntries(
-    eachPart(strip, <V>(name: string, { aims }: Part<V>, value: V) => [name, aims ? aims.mapped(value, aim) : value]),
-  ),
-});
 
 /**
  * Copies of strips, behind the last of them. What led from one of them to another leads from copy to copy; what led elsewhere leads

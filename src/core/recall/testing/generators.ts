@@ -6,9 +6,10 @@ import { completeValues } from "../../processors/model";
 import { EFFECTS, MODELS, getModel } from "../../processors/models";
 import type { ParamSpec, Value } from "../../units/param-spec";
 import type { Content } from "../../presets/preset";
+import { saveStrips } from "../../presets/save";
 import type { Project } from "../../projects/project";
 import { FEELS, NOTES } from "../../units/note-length";
-import { type SavedStrip, type Strip, createStrip } from "../../strips/strip";
+import { type SavedStrip, type Strip, createStrip, offeredParts } from "../../strips/strip";
 import { PARTS, type PartName } from "../../strips/parts";
 import type { StripKind } from "../../documents/strip-kinds";
 import { INSTRUMENTS } from "../../processors/instrument/models";
@@ -285,6 +286,23 @@ export const someContent: fc.Arbitrary<Content> = fc.oneof(
   chainOutside.map((chain): Content => ({ kind: "chain", schema: 1, chain })),
   someProcessor("p1", [undefined], MODELS).map((processor): Content => ({ kind: "plugin", schema: 1, processor })),
   someSavedStrip.map((strip): Content => ({ kind: "strip", schema: 1, strip })),
+);
+
+/** Several strips of a project, each with some of its parts, or the whole of it. */
+export const someStrips: fc.Arbitrary<Content> = someProject.chain((project) =>
+  fc
+    .tuple(
+      fc.constantFrom<"set" | "mix">("set", "mix"),
+      fc.subarray([...project.strips], { minLength: 1 }),
+      fc.array(fc.subarray([...PARTS], { minLength: 1 }), { minLength: 12, maxLength: 12 }),
+    )
+    .map(([kind, strips, parts]) =>
+      saveStrips(
+        project,
+        strips.map((strip, at) => ({ strip, parts: parts[at]!.filter((part) => offeredParts(strip).includes(part)) })),
+        kind,
+      ),
+    ),
 );
 
 export const someParts: fc.Arbitrary<PartName[]> = fc.subarray([...PARTS], { minLength: 1 });

@@ -1,0 +1,189 @@
+import type { StripRef } from "../chains/chain";
+import { asStrip } from "../presets/as-strip";
+import { isBus } from "../documents/strip-kinds";
+import { type KeyedStrip, type Strips, isStrips, withFrom } from "../presets/preset";
+import { type Project, findStrip, groupOf } from "../projects/project";
+import { type PartName } from "../strips/parts";
+import { type SavedStrip, partsOf, stripName, withAims } from "../strips/strip";
+import { type Match, matchStrips } from "./match/match";
+import type { Exception, PlanInput, PlannedMatch, Question, RecallRequest, SetTargets } from "./plan-shape";
+
+/* Which strips of a project what is brought goes to. */
+
+/** One strip of a source, and the strip here that it goes to. */
+export interface Placement {
+  readonly request: RecallRequest;
+  /** What it brings, its references among several strips found here; null where it cannot go onto one. */
+  readonly saved: SavedStrip | null;
+  readonly id: string;
+  /** How a new one would be called; null for a strip that is there. */
+  readonly newName: string | null;
+  /** Behind which strip a new one comes to stand. */
+  readonly after: string | null;
+}
+
+export interface Places {
+  readonly placements: readonly Placement[];
+  readonly matches: readonly PlannedMatch[];
+  readonly questions: readonly Question[];
+}
+
+export const isOn = (except: readonly Exception[], strip: string, part: PartName): boolean =>
+  !except.some((e) => (e.strip ?? strip) === strip && (e.part ?? part) === part);
+
+/** The parts of a saved strip that a request asks for. */
+export const askedFor = (saved: SavedStrip, { parts }: RecallRequest): readonly PartName[] =>
+  partsOf(saved).filter((part) => parts.includes(part));
+
+/** What a source holds, as parts of a strip; null for several strips. */
+const savedStripOf = ({ source: { content, from } }: RecallRequest): SavedStrip | null =>
+  asStrip(from ? withFrom(content, from) : content);
+
+/** Where everything goes. `makes`: the id of the new strip for what is told apart by these words. */
+export function findPlaces(input: PlanInput, makes: (what: string) => string): Places {
+  const placements: Placement[] = [];
+  const matches: PlannedMatch[] = [];
+  const questions: Question[] = [];
+  for (const [at, request] of input.requests.entries()) {
+    const { targets } = request;
+    if ("set" in targets) {
+      const { content } = request.source;
+      const found = isStrips(content) ? placesOfSet({ input, request, at, content, to: targets.set, makes }) : null;
+      placements.push(...(found?.placements ?? []));
+      matches.push(...(found?.matches ?? []));
+      questions.push(...(found?.questions ?? []));
+    } else if ("newStrip" in targets) {
+      const [id, saved] = [makes(`new ${at}`), savedStripOf(request)];
+      if (saved) placements.push({ request, saved, id, newName: request.source.name, after: targets.newStrip.after });
+    } else
+      for (const id of targets.strips)
+        placements.push({ request, saved: savedStripOf(request), id, newName: null, after: null });
+  }
+  return { placements, matches, questions };
+}
+
+interface OfSet {
+  readonly input: PlanInput;
+  readonly request: RecallRequest;
+  /** Which of the requests it is. */
+  readonly at: number;
+  readonly content: Strips;
+  readonly to: SetTargets;
+  readonly makes: (what: string) => string;
+}
+
+const NEW = "new";
+const OUT = "out";
+/** An answer that names a strip, which may be called by any id. */
+export const answerFor = (strip: string): string => `strip:${strip}`;
+const stripIn = (answer: string): string | null => (answer.startsWith("strip:") ? answer.slice("strip:".length) : null);
+
+/** What is compared of a strip of a set. */
+const faceOf = (strip: KeyedStrip, among: readonly KeyedStrip[]) => {
+  const output = strip.routing?.output;
+  const group =
+    output && "strip" in output
+      ? (among.find(({ id }) => id === output.strip)?.name ?? null)
+      : output && "external" in output && output.kind === "group"
+        ? output.name
+        : null;
+  return { id: strip.id, kind: strip.kind, name: strip.name, group, inserts: strip.inserts, source: strip.source };
+};
+
+const faceHere = (project: Project, strip: Project["strips"][number]) => ({
+  id: strip.id,
+  kind: strip.kind,
+  name: stripName(strip),
+  group: groupOf(project, strip)?.look.name ?? null,
+  inserts: strip.inserts,
+  source: strip.source,
+});
+
+/** Who goes to whom before anything is answered. All onto new ones, only a main output finds that of the project. */
+function firstMatches({ input: { project }, content, to }: OfSet): readonly Match[] {
+  const here = project.strips
+    .filter(({ id, kind }) => (to.onto === NEW ? kind === "main" : to.among === null || to.among.includes(id)))
+    .map((strip) => faceHere(project, strip));
+  return matchStrips(
+    content.strips.map((strip) => faceOf(strip, content.strips)),
+    here,
+  );
+}
+
+/** The strips of a set, each at its place; those that are left out have none. */
+function placesOfSet(of: OfSet): Places {
+  const { input, request, at, content, to, makes } = of;
+  const { project, answers } = input;
+  const taken = new Set<string>();
+  const questions: Question[] = [];
+  const matches = firstMatches(of).map((match, n): PlannedMatch => {
+    const strip = content.strips[n]!;
+    const id = `match:${at}:${strip.id}`;
+    const isFree = (answer: string) => {
+      const there = findStrip(project, stripIn(answer) ?? "");
+      return there !== null && !taken.has(answer) && there.kind !== "folder" && isBus(strip.kind) === isBus(there.kind);
+    };
+    const first = match.strip === null ? NEW : answerFor(match.strip);
+    const given = answers[id];
+    const valid = given !== undefined && (given === NEW || given === OUT || isFree(given));
+    // One that an answer has taken away is one of its own.
+    const answer = valid ? given : taken.has(first) ? NEW : first;
+    if (stripIn(answer) !== null) taken.add(answer);
+    if (match.strip === null && to.onto !== NEW)
+      questions.push({
+        id,
+        strip: "",
+        text: `Nothing here is like “${strip.name}”.`,
+        choices: [
+          { id: NEW, text: "Make a strip for it" },
+          { id: OUT, text: "Leave it out" },
+          ...project.strips
+            .filter((s) => isFree(answerFor(s.id)) || answer === answerFor(s.id))
+            .map((s) => ({ id: answerFor(s.id), text: `Use ${stripName(s)}` })),
+        ],
+        answer,
+      });
+    const isChosen = answer !== first;
+    return {
+      id,
+      saved: strip.id,
+      name: strip.name,
+      kind: strip.kind,
+      answer,
+      strip: answer === NEW ? makes(id) : stripIn(answer),
+      reason: isChosen ? "chosen" : match.reason,
+      confidence: isChosen ? 1 : match.confidence,
+    };
+  });
+  // One of which nothing is wanted is not made.
+  const wanted = matches.map((match, n) =>
+    isWanted(of, match, content.strips[n]!) ? match : { ...match, strip: null },
+  );
+  return { placements: placementsOf(of, wanted), matches: wanted, questions };
+}
+
+const isWanted = ({ input: { except }, request }: OfSet, { answer, strip }: PlannedMatch, saved: KeyedStrip): boolean =>
+  strip !== null && (answer !== NEW || askedFor(saved, request).some((part) => isOn(except, strip, part)));
+
+/** What a set brings to each strip that is found for it. */
+function placementsOf({ request, content, to }: OfSet, matches: readonly PlannedMatch[]): readonly Placement[] {
+  const targets = new Map(matches.flatMap(({ saved, strip }) => (strip === null ? [] : [[saved, strip]])));
+  const names = new Map(content.strips.map(({ id, kind, name }) => [id, { external: true as const, kind, name }]));
+  /** Among themselves they lead to where each goes; to one that is left out, by its name. */
+  const aim = (ref: StripRef): StripRef | null => {
+    if (!("strip" in ref)) return ref;
+    const target = targets.get(ref.strip);
+    return target === undefined ? (names.get(ref.strip) ?? null) : { strip: target };
+  };
+  let behind = to.after;
+  return content.strips.flatMap((strip): Placement[] => {
+    const id = targets.get(strip.id);
+    if (id === undefined) return [];
+    const { id: _, name: __, ...saved } = withAims(strip, aim);
+    const isNew = matches.some((match) => match.saved === strip.id && match.answer === NEW);
+    if (!isNew) return [{ request, saved, id, newName: null, after: null }];
+    const placement = { request, saved, id, newName: strip.name, after: behind };
+    behind = id;
+    return [placement];
+  });
+}
