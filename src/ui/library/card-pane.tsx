@@ -10,7 +10,7 @@ import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
 import { type Processor, processorName } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
-import { KIND_NAMES, chainOf } from "@/core/presets/preset";
+import { KIND_NAMES, chainOf, isStrips } from "@/core/presets/preset";
 import { summaryOf } from "@/core/chains/summary";
 import { orSay } from "../kit/say";
 import { Button } from "../kit/button";
@@ -86,7 +86,13 @@ export function CardPane({ preset, tempo, onFolder }: CardProps) {
         </div>
         <div className="h-[3px] flex-none border-alert border-t border-b border-b-rule" />
         <Facts preset={preset} onFolder={onFolder} />
-        <Inside processors={processors} tempo={tempo} preset={shown} />
+        {shown && isStrips(shown.content) ? (
+          <Suspense>
+            <StripsInside strips={shown.content.strips} tempo={tempo} />
+          </Suspense>
+        ) : (
+          <Inside processors={processors} tempo={tempo} preset={shown} />
+        )}
         <VersionList preset={preset} detail={detail.data} shown={shownVersion} onShow={setVersion} />
         <Holders detail={detail.data} />
         <Uses detail={detail.data} />
@@ -108,9 +114,11 @@ export function CardPane({ preset, tempo, onFolder }: CardProps) {
             </Button>
           </>
         )}
-        <Button onClick={() => router.push(`/bench?preset=${preset.id}&version=${shownVersion}`)}>
-          Open on the bench
-        </Button>
+        {!isStrips(preset.content) && (
+          <Button onClick={() => router.push(`/bench?preset=${preset.id}&version=${shownVersion}`)}>
+            Open on the bench
+          </Button>
+        )}
         {!recall.targetWords && (
           <p className="w-full text-small text-soft">
             To apply it, open a project first: <Key>Alt 4</Key>
@@ -122,6 +130,7 @@ export function CardPane({ preset, tempo, onFolder }: CardProps) {
 }
 
 // What is known of the parts is large, and most sounds are no strips.
+const StripsInside = lazy(() => import("./strips-inside").then((m) => ({ default: m.StripsInside })));
 const OtherParts = lazy(() => import("./other-parts").then((m) => ({ default: m.OtherParts })));
 
 interface InsideProps {

@@ -3,8 +3,8 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { type CSSProperties, type RefObject, useEffect, useRef } from "react";
 import type { PresetRow } from "@/contracts/records";
-import { processorsOf } from "@/core/chains/tree";
-import { KIND_NAMES, chainOf } from "@/core/presets/preset";
+import { KIND_NAMES } from "@/core/presets/preset";
+import { shapesOf } from "@/core/presets/shapes";
 import { cx } from "../kit/class-names";
 import { formatDay } from "../kit/dates";
 import { CardMark } from "../kit/card-mark";
@@ -148,7 +148,7 @@ function WideRow({ preset, tempo }: RowProps) {
           {[card.purpose, card.origin.artist ?? preset.pack ?? "own"].filter((w) => w !== "").join(" · ")}
         </span>
       </span>
-      <Shapes processors={processorsOf(chainOf(preset.content))} tempo={tempo} width={44} />
+      <Shapes processors={shapesOf(preset.content)} tempo={tempo} width={44} />
       <span className="num text-right text-soft">{formatDay(preset.usedAt ?? preset.savedAt, new Date())}</span>
     </>
   );
@@ -158,7 +158,7 @@ function NarrowRow({ preset, tempo }: RowProps) {
   return (
     <>
       <span className="truncate font-name text-[14px] leading-[17px]">{preset.card.name}</span>
-      <Shapes processors={processorsOf(chainOf(preset.content))} tempo={tempo} most={3} />
+      <Shapes processors={shapesOf(preset.content)} tempo={tempo} most={3} />
     </>
   );
 }

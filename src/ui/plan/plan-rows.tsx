@@ -32,7 +32,7 @@ const COLUMNS: Readonly<Record<PartName, Column | null>> = {
   source: null,
   look: null,
   inserts: {
-    width: "minmax(270px,1fr)",
+    width: "minmax(236px,1fr)",
     Cell: ({ tick, now, then, project }) => (
       <span role="cell" className="flex items-center gap-2">
         {tick}
@@ -41,25 +41,25 @@ const COLUMNS: Readonly<Record<PartName, Column | null>> = {
     ),
   },
   sends: {
-    width: "minmax(130px,1fr)",
+    width: "minmax(110px,1fr)",
     Cell: ({ tick, now, then, project, after }) => (
       <PartCell tick={tick} now={now && sendsOf(now, project)} then={then && sendsOf(then, after)} />
     ),
   },
   level: {
-    width: "116px",
+    width: "112px",
     Cell: ({ tick, now, then }) => (
       <PartCell tick={tick} unit=" dB" now={now && formatFader(now.level)} then={then && formatFader(then.level)} />
     ),
   },
   pan: {
-    width: "92px",
+    width: "76px",
     Cell: ({ tick, now, then }) => (
       <PartCell tick={tick} now={now && describePan(now.pan)} then={then && describePan(then.pan)} />
     ),
   },
   routing: {
-    width: "100px",
+    width: "84px",
     Cell: ({ tick, now, then, project, after }) => (
       <PartCell
         tick={tick}
@@ -115,7 +115,16 @@ export function Rows({ project, after, plan, off, onOff }: RowsProps) {
         ))}
       </div>
       {plan.rows.map((row) => (
-        <PlanRow key={row.strip} row={row} shown={shown} project={project} after={after} off={off} onToggle={toggle} />
+        <PlanRow
+          key={row.strip}
+          row={row}
+          shown={shown}
+          isAlone={row.isNew && plan.matches.length === 0}
+          project={project}
+          after={after}
+          off={off}
+          onToggle={toggle}
+        />
       ))}
       <p className="px-4 py-[10px] text-small text-soft">
         {counted(plan.steps.length, "change")} in {counted(changed, "strip")} · everything without an arrow, and{" "}
@@ -128,12 +137,14 @@ export function Rows({ project, after, plan, off, onOff }: RowsProps) {
 interface RowProps extends Pick<RowsProps, "project" | "after" | "off"> {
   readonly row: PlanBody["plan"]["rows"][number];
   readonly shown: typeof SHOWN;
+  /** The only one, and new: without it there is no plan. */
+  readonly isAlone: boolean;
   /** A strip as a whole by its id, one part of it by both: "cello level". */
   readonly onToggle: (cell: string, on: boolean) => void;
 }
 
 /** One strip, part by part. */
-function PlanRow({ row: { strip: id, isNew, parts }, shown, project, after, off, onToggle }: RowProps) {
+function PlanRow({ row: { strip: id, parts }, shown, isAlone, project, after, off, onToggle }: RowProps) {
   const now = findStrip(project, id);
   const then = findStrip(after, id);
   // A look may give several strips one name: they are told by what they are called now.
@@ -141,7 +152,7 @@ function PlanRow({ row: { strip: id, isNew, parts }, shown, project, after, off,
   const on = !off.has(id);
   const tick = (part: PartName) => {
     const planned = parts.find((p) => p.part === part);
-    if (!planned || isNew) return null;
+    if (!planned || isAlone) return null;
     return (
       <Tick
         label={`${PART[part].title} of ${called}`}
@@ -153,7 +164,7 @@ function PlanRow({ row: { strip: id, isNew, parts }, shown, project, after, off,
   return (
     <div role="row" style={gridOf(shown)} className={`${GRID} min-h-[78px] border-rule border-b py-1`}>
       <span role="cell" className="flex items-center gap-2">
-        {!isNew && <Tick label={`All of ${called}`} on={on} onChange={(next) => onToggle(id, next)} />}
+        {!isAlone && <Tick label={`All of ${called}`} on={on} onChange={(next) => onToggle(id, next)} />}
         <Onto now={now} then={then} source={tick("source")} look={tick("look")} />
       </span>
       {shown.map(({ part, Cell }) => (
@@ -218,9 +229,16 @@ function InsertsChange({ now, then, tempo }: Sides & { readonly tempo: number })
   );
 }
 
+/** So many shapes stand beside each other in the narrowest column; where there are more, the last place is for their count. */
+const MOST_SHAPES = 3;
+
 function Names({ processors, tempo }: { readonly processors: readonly Processor[]; readonly tempo: number }) {
   return processors.length > 0 ? (
-    <Shapes processors={processors} tempo={tempo} />
+    <Shapes
+      processors={processors}
+      tempo={tempo}
+      most={processors.length > MOST_SHAPES ? MOST_SHAPES - 1 : MOST_SHAPES}
+    />
   ) : (
     <span className="h-7 content-center">no plugins</span>
   );

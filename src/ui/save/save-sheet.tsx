@@ -49,7 +49,7 @@ function SaveForm({ request, body }: FormProps) {
       aside={many ? `${wanted.length} presets, each by itself` : `${kindOf(saving)} · ${countWords(first.content)}`}
       className="w-[1000px]"
     >
-      <form onSubmit={(event) => void save(event)} className="grid gap-[14px]">
+      <form onSubmit={(event) => void save(event)} className="grid gap-3">
         {request.strips.length > 1 && <AsLine saving={saving} />}
         <div className="grid grid-cols-[76px_1fr_76px_1fr] items-center gap-x-3 gap-y-2">
           {!many && <NameLine saving={saving} />}
@@ -73,7 +73,7 @@ function SaveForm({ request, body }: FormProps) {
 }
 
 /** Whether several strips are kept each by itself, or together. */
-function AsLine({ saving: { as, setAs, isWhole, rows } }: { readonly saving: Saving }) {
+function AsLine({ saving: { as, setAs, isWhole } }: { readonly saving: Saving }) {
   const options: readonly { readonly value: As; readonly label: string }[] = [
     { value: "each", label: "Each by itself" },
     { value: "set", label: "Together, as a strip set" },
@@ -81,7 +81,7 @@ function AsLine({ saving: { as, setAs, isWhole, rows } }: { readonly saving: Sav
   ];
   return (
     <div className="flex items-center gap-3">
-      <span className="w-[76px] text-soft">Keep {counted(rows.length, "strip")}</span>
+      <span className="w-[76px] text-soft">Keep</span>
       <Segments label="Keep them" options={options} value={as} onChange={setAs} />
     </div>
   );

@@ -40,12 +40,12 @@ interface WhatProps {
 
 const WIDTHS: Readonly<Record<PartName, string>> = {
   source: "150px",
-  inserts: "minmax(0,1fr)",
-  sends: "150px",
-  level: "104px",
-  pan: "84px",
-  routing: "130px",
-  look: "104px",
+  inserts: "minmax(210px,1fr)",
+  sends: "132px",
+  level: "98px",
+  pan: "66px",
+  routing: "106px",
+  look: "96px",
 };
 
 /** One thing of a strip by itself, which has no parts to choose from. */
@@ -63,13 +63,13 @@ function partsOf(subject: Subject): readonly PartName[] {
 export function WhatGoesIn({ items, isOne: together = false, onParts }: WhatProps) {
   const shown = PARTS.filter((part) => items.some(({ subject }) => partsOf(subject).includes(part)));
   const many = items.length > 1;
-  const columns = { gridTemplateColumns: [many ? "190px" : "140px", ...shown.map((part) => WIDTHS[part])].join(" ") };
+  const columns = { gridTemplateColumns: [many ? "158px" : "140px", ...shown.map((part) => WIDTHS[part])].join(" ") };
   const setColumn = (part: PartName, on: boolean) => {
     for (const { subject, parts } of items)
       if (partsOf(subject).includes(part)) onParts(subject.strip.id, switched(parts, part, on));
   };
   return (
-    <Scroll label="What goes in" className="max-h-[min(330px,38vh)]">
+    <Scroll label="What goes in" className={together ? "max-h-[min(260px,28vh)]" : "max-h-[min(330px,38vh)]"}>
       <div role="table" aria-label="What goes in">
         <div
           role="row"
