@@ -56,6 +56,7 @@ const PlanSchema = z.strictObject({
   rows: z.array(
     z.strictObject({
       strip: z.string(),
+      key: z.string(),
       isNew: z.boolean(),
       parts: z.array(z.strictObject({ part: z.enum(PARTS), on: z.boolean(), steps: z.array(z.string()) })),
     }),

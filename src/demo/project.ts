@@ -50,36 +50,27 @@ function keyed(inserts: Chain, by: Readonly<Record<number, string>>): Chain {
   });
 }
 
-function strip({
-  id,
-  kind = "audio",
+/** What comes in: layers that are played, an input, or other strips. */
+function sourceOf({ layers, kind = "audio", stereo = false, input = "" }: StripLine, blank: Strip): Strip["source"] {
+  if (layers) return { type: "layers", channels: "stereo", layers: [...layers] };
+  if (kind !== "audio") return blank.source;
+  return { type: "input", channels: stereo ? "stereo" : "mono", input, gain: 0, inverted: false };
+}
+
+const lookOf = ({ name, colour, icon }: StripLine): Strip["look"] => ({
   name,
-  to = "main",
-  input = "",
-  stereo = false,
-  inserts,
-  layers,
-  fader,
-  pan = 0,
-  sends = {},
-  presends = {},
-  keyedBy = {},
-  colour,
-  icon,
-}: StripLine): Strip {
-  const output = kind === "main" ? { hardware: "Out 1–2" } : { strip: to };
-  const look = { name, ...(colour ? { colour } : {}), ...(icon ? { icon } : {}) };
-  const blank = createStrip(id, kind, look, output);
-  const channels = stereo ? ("stereo" as const) : ("mono" as const);
+  ...(colour ? { colour } : {}),
+  ...(icon ? { icon } : {}),
+});
+
+function strip(line: StripLine): Strip {
+  const { id, kind = "audio", to = "main", inserts, fader, pan = 0, keyedBy = {} } = line;
+  const blank = createStrip(id, kind, lookOf(line), kind === "main" ? { hardware: "Out 1–2" } : { strip: to });
   return {
     ...blank,
-    source: layers
-      ? { type: "layers", channels: "stereo", layers: [...layers] }
-      : kind === "audio"
-        ? { type: "input", channels, input, gain: 0, inverted: false }
-        : blank.source,
+    source: sourceOf(line, blank),
     inserts: inserts ? keyed(inserts, keyedBy) : blank.inserts,
-    sends: [...sendsOf(sends, "post"), ...sendsOf(presends, "pre")],
+    sends: [...sendsOf(line.sends ?? {}, "post"), ...sendsOf(line.presends ?? {}, "pre")],
     level: { fader, mute: false },
     pan: { pan, width: 100 },
   };

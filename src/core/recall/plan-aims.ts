@@ -151,7 +151,12 @@ export function makeStrip(draft: Draft, input: PlanInput, made: Made): void {
   const after = input.project.strips.at(-1)?.id ?? null;
   draft.blanks.push(strip);
   const [step] = take(draft, [{ id: input.mint(), kind: "placeStrip", strip: id, from: null, to: { strip, after } }]);
-  draft.rows.push({ strip: id, isNew: true, parts: [{ part: "look", on: true, steps: step ? [step.id] : [] }] });
+  draft.rows.push({
+    strip: id,
+    key: id,
+    isNew: true,
+    parts: [{ part: "look", on: true, steps: step ? [step.id] : [] }],
+  });
 }
 
 /** Adds steps to the draft. */
@@ -172,5 +177,8 @@ function findHere(project: Project, ref: StripRef, but: readonly Made[] = []): S
 function resolveRef(project: Project, ref: StripRef): Strip | null {
   if ("strip" in ref) return findStrip(project, ref.strip);
   const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
-  return project.strips.find((s) => s.kind === ref.kind && same(stripName(s), ref.name)) ?? null;
+  const alike = project.strips.filter((s) => s.kind === ref.kind);
+  const named = alike.find((s) => same(stripName(s), ref.name));
+  // The main output of another project is that of this one, whatever it is called.
+  return named ?? (ref.kind === "main" && alike.length === 1 ? alike[0]! : null);
 }

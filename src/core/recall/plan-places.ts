@@ -6,7 +6,7 @@ import { type Project, findStrip, groupOf } from "../projects/project";
 import { type PartName } from "../strips/parts";
 import { type SavedStrip, partsOf, stripName, withAims } from "../strips/strip";
 import { type Match, matchStrips } from "./match/match";
-import type { Exception, PlanInput, PlannedMatch, Question, RecallRequest, SetTargets } from "./plan-shape";
+import type { Exception, PlanInput, PlanRow, PlannedMatch, Question, RecallRequest, SetTargets } from "./plan-shape";
 
 /* Which strips of a project what is brought goes to. */
 
@@ -16,6 +16,8 @@ export interface Placement {
   /** What it brings, its references among several strips found here; null where it cannot go onto one. */
   readonly saved: SavedStrip | null;
   readonly id: string;
+  /** What it is switched off by: its id, or of a new one of a set what its match is called, since ids of new ones are new each time. */
+  readonly key: string;
   /** How a new one would be called; null for a strip that is there. */
   readonly newName: string | null;
   /** Behind which strip a new one comes to stand. */
@@ -24,6 +26,8 @@ export interface Placement {
 
 export interface Places {
   readonly placements: readonly Placement[];
+  /** New strips of which all is switched off: they are not made, and can be switched on again. */
+  readonly idle: readonly PlanRow[];
   readonly matches: readonly PlannedMatch[];
   readonly questions: readonly Question[];
 }
@@ -41,25 +45,29 @@ const savedStripOf = ({ source: { content, from } }: RecallRequest): SavedStrip 
 
 /** Where everything goes. `makes`: the id of the new strip for what is told apart by these words. */
 export function findPlaces(input: PlanInput, makes: (what: string) => string): Places {
-  const placements: Placement[] = [];
-  const matches: PlannedMatch[] = [];
-  const questions: Question[] = [];
-  for (const [at, request] of input.requests.entries()) {
-    const { targets } = request;
-    if ("set" in targets) {
-      const { content } = request.source;
-      const found = isStrips(content) ? placesOfSet({ input, request, at, content, to: targets.set, makes }) : null;
-      placements.push(...(found?.placements ?? []));
-      matches.push(...(found?.matches ?? []));
-      questions.push(...(found?.questions ?? []));
-    } else if ("newStrip" in targets) {
-      const [id, saved] = [makes(`new ${at}`), savedStripOf(request)];
-      if (saved) placements.push({ request, saved, id, newName: request.source.name, after: targets.newStrip.after });
-    } else
-      for (const id of targets.strips)
-        placements.push({ request, saved: savedStripOf(request), id, newName: null, after: null });
+  const all = input.requests.map((request, at) => placesOf({ input, request, at, makes }));
+  return {
+    placements: all.flatMap(({ placements }) => placements),
+    idle: all.flatMap(({ idle }) => idle),
+    matches: all.flatMap(({ matches }) => matches),
+    questions: all.flatMap(({ questions }) => questions),
+  };
+}
+
+const only = (placements: readonly Placement[]): Places => ({ placements, idle: [], matches: [], questions: [] });
+
+function placesOf({ input, request, at, makes }: Omit<OfSet, "content" | "to">): Places {
+  const { targets, source } = request;
+  const saved = savedStripOf(request);
+  if ("strips" in targets)
+    return only(targets.strips.map((id) => ({ request, saved, id, key: id, newName: null, after: null })));
+  if ("newStrip" in targets) {
+    const id = makes(`new ${at}`);
+    const { after } = targets.newStrip;
+    return only(saved ? [{ request, saved, id, key: id, newName: source.name, after }] : []);
   }
-  return { placements, matches, questions };
+  const { content } = source;
+  return isStrips(content) ? placesOfSet({ input, request, at, content, to: targets.set, makes }) : only([]);
 }
 
 interface OfSet {
@@ -110,26 +118,35 @@ function firstMatches({ input: { project }, content, to }: OfSet): readonly Matc
   );
 }
 
+/** Which strips are taken already, and which of those here one of a set may go to. */
+const freeFor =
+  ({ input: { project } }: OfSet, taken: ReadonlySet<string>) =>
+  (strip: KeyedStrip, answer: string): boolean => {
+    const there = findStrip(project, stripIn(answer) ?? "");
+    return there !== null && !taken.has(answer) && there.kind !== "folder" && isBus(strip.kind) === isBus(there.kind);
+  };
+
+/** The answer in force: the one that is given, where it can be, else what was found. */
+function answerInForce(given: string | undefined, first: string, isFree: (answer: string) => boolean): string {
+  if (given !== undefined && (given === NEW || given === OUT || isFree(given))) return given;
+  // One that an answer has taken away is one of its own.
+  return first === NEW || isFree(first) ? first : NEW;
+}
+
 /** The strips of a set, each at its place; those that are left out have none. */
 function placesOfSet(of: OfSet): Places {
   const { input, request, at, content, to, makes } = of;
   const { project, answers } = input;
   const taken = new Set<string>();
+  const isFree = freeFor(of, taken);
   const questions: Question[] = [];
   const matches = firstMatches(of).map((match, n): PlannedMatch => {
     const strip = content.strips[n]!;
     const id = `match:${at}:${strip.id}`;
-    const isFree = (answer: string) => {
-      const there = findStrip(project, stripIn(answer) ?? "");
-      return there !== null && !taken.has(answer) && there.kind !== "folder" && isBus(strip.kind) === isBus(there.kind);
-    };
     const first = match.strip === null ? NEW : answerFor(match.strip);
-    const given = answers[id];
-    const valid = given !== undefined && (given === NEW || given === OUT || isFree(given));
-    // One that an answer has taken away is one of its own.
-    const answer = valid ? given : taken.has(first) ? NEW : first;
-    if (stripIn(answer) !== null) taken.add(answer);
-    if (match.strip === null && to.onto !== NEW)
+    const answer = answerInForce(answers[id], first, (one) => isFree(strip, one));
+    if (match.strip === null && to.onto !== NEW) {
+      const others = project.strips.filter((s) => isFree(strip, answerFor(s.id)));
       questions.push({
         id,
         strip: "",
@@ -137,12 +154,12 @@ function placesOfSet(of: OfSet): Places {
         choices: [
           { id: NEW, text: "Make a strip for it" },
           { id: OUT, text: "Leave it out" },
-          ...project.strips
-            .filter((s) => isFree(answerFor(s.id)) || answer === answerFor(s.id))
-            .map((s) => ({ id: answerFor(s.id), text: `Use ${stripName(s)}` })),
+          ...others.map((s) => ({ id: answerFor(s.id), text: `Use ${stripName(s)}` })),
         ],
         answer,
       });
+    }
+    if (stripIn(answer) !== null) taken.add(answer);
     const isChosen = answer !== first;
     return {
       id,
@@ -159,11 +176,26 @@ function placesOfSet(of: OfSet): Places {
   const wanted = matches.map((match, n) =>
     isWanted(of, match, content.strips[n]!) ? match : { ...match, strip: null },
   );
-  return { placements: placementsOf(of, wanted), matches: wanted, questions };
+  const idle = matches.flatMap((match, n): PlanRow[] =>
+    match.answer === NEW && match.strip !== null && wanted[n]!.strip === null
+      ? [
+          {
+            strip: match.strip,
+            key: match.id,
+            isNew: true,
+            parts: askedFor(content.strips[n]!, request).map((part) => ({ part, on: false, steps: [] })),
+          },
+        ]
+      : [],
+  );
+  return { placements: placementsOf(of, wanted), idle, matches: wanted, questions };
 }
 
-const isWanted = ({ input: { except }, request }: OfSet, { answer, strip }: PlannedMatch, saved: KeyedStrip): boolean =>
-  strip !== null && (answer !== NEW || askedFor(saved, request).some((part) => isOn(except, strip, part)));
+const isWanted = (
+  { input: { except }, request }: OfSet,
+  { id, answer, strip }: PlannedMatch,
+  saved: KeyedStrip,
+): boolean => strip !== null && (answer !== NEW || askedFor(saved, request).some((part) => isOn(except, id, part)));
 
 /** What a set brings to each strip that is found for it. */
 function placementsOf({ request, content, to }: OfSet, matches: readonly PlannedMatch[]): readonly Placement[] {
@@ -180,9 +212,9 @@ function placementsOf({ request, content, to }: OfSet, matches: readonly Planned
     const id = targets.get(strip.id);
     if (id === undefined) return [];
     const { id: _, name: __, ...saved } = withAims(strip, aim);
-    const isNew = matches.some((match) => match.saved === strip.id && match.answer === NEW);
-    if (!isNew) return [{ request, saved, id, newName: null, after: null }];
-    const placement = { request, saved, id, newName: strip.name, after: behind };
+    const fresh = matches.find((match) => match.saved === strip.id && match.answer === NEW);
+    if (!fresh) return [{ request, saved, id, key: id, newName: null, after: null }];
+    const placement = { request, saved, id, key: fresh.id, newName: strip.name, after: behind };
     behind = id;
     return [placement];
   });

@@ -67,6 +67,8 @@ export interface PlanNote {
 
 export interface PlanRow {
   readonly strip: string;
+  /** What it is called where it is switched off, as a whole or in parts; the same in every plan of the same request. */
+  readonly key: string;
   readonly isNew: boolean;
   /** What the source holds for this strip, and whether it is switched on. */
   readonly parts: readonly { readonly part: PartName; readonly on: boolean; readonly steps: readonly string[] }[];

@@ -42,7 +42,7 @@ export function planRecall(input: PlanInput): Plan {
   return {
     project: input.project.id,
     steps,
-    rows,
+    rows: [...rows, ...places.idle],
     matches: places.matches,
     questions: [...places.questions, ...questions],
     notes,
@@ -117,14 +117,19 @@ function planStrip({ draft, input, request, id, saved }: Target, look: readonly 
     draft.notes.push({ strip: id, text: `A ${kind} holds several strips; it cannot go onto one.` });
     return;
   }
-  draft.rows.push({ strip: id, isNew: false, parts: planParts({ draft, input, request, strip, saved }, look) });
+  draft.rows.push({
+    strip: id,
+    key: id,
+    isNew: false,
+    parts: planParts({ draft, input, request, strip, saved }, id, look),
+  });
 }
 
 /** Every part that is asked for. What is switched off asks nothing and says nothing. `look`: that was planned already. */
-function planParts(context: PartContext, look: readonly Step[]): PlanRow["parts"] {
-  const { draft, input, request, strip, saved } = context;
+function planParts(context: PartContext, key: string, look: readonly Step[]): PlanRow["parts"] {
+  const { draft, input, request, saved } = context;
   return askedFor(saved, request).map((part) => {
-    const on = isOn(input.except, strip.id, part);
+    const on = isOn(input.except, key, part);
     const planned = () => take(draft, planPart(context, part));
     const steps = !on ? [] : part === "look" ? look : planned();
     return { part, on, steps: steps.map((s) => s.id) };
@@ -238,7 +243,7 @@ function placeBlank({ draft, input, saved, id, newName, after }: Target): Strip 
 }
 
 /** What a new strip of a set holds, planned as onto a strip that stands there. */
-function planAmong({ draft, input, request, id, saved }: Target, blank: Strip): void {
+function planAmong({ draft, input, request, id, key, saved }: Target, blank: Strip): void {
   if (!saved) return;
   const placed = draft.steps.find((step) => step.kind === "placeStrip" && step.strip === blank.id);
   // Its name is its own already.
@@ -250,10 +255,11 @@ function planAmong({ draft, input, request, id, saved }: Target, blank: Strip): 
     strip: getStrip(draft.project, id),
     saved: named,
   };
-  const look = askedFor(saved, request).includes("look") ? take(draft, planPart(context, "look")) : [];
-  const [first, ...rest] = planParts(context, look);
+  const hasLook = askedFor(saved, request).includes("look") && isOn(input.except, key, "look");
+  const look = hasLook ? take(draft, planPart(context, "look")) : [];
+  const [first, ...rest] = planParts(context, key, look);
   const parts = first && placed ? [{ ...first, steps: [placed.id, ...first.steps] }, ...rest] : [];
-  draft.rows.push({ strip: id, isNew: true, parts });
+  draft.rows.push({ strip: id, key, isNew: true, parts });
 }
 
 function planNewStrip({ draft, input, request, id, saved, newName, after }: Target): void {
@@ -262,6 +268,7 @@ function planNewStrip({ draft, input, request, id, saved, newName, after }: Targ
   const on = held.filter((part) => isOn(input.except, id, part));
   const row = (steps: readonly Step[]): PlanRow => ({
     strip: id,
+    key: id,
     isNew: true,
     parts: held.map((part) => ({ part, on: on.includes(part), steps: steps.map((s) => s.id) })),
   });

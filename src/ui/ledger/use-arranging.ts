@@ -21,20 +21,16 @@ interface Arranging {
   readonly openCard: (strip: string, column: ColumnId) => void;
 }
 
-/** All that is done with strips as wholes: by key, in the field of actions, and in the menu of a row. */
-export function useArranging({ project, chosen, turning, choose, openCard }: Arranging) {
-  /** Strips that are to go, of which others hear, or to which they lead: where those go is asked first. */
-  const [removing, setRemoving] = useState<readonly string[] | null>(null);
+/** Each thing that is done with strips as wholes. */
+function stripGestures({ project, chosen, turning, choose, openCard }: Arranging, onAsk: () => void) {
   const has = chosen.length > 0;
   const [first] = chosen;
   const one = chosen.length === 1 && first !== undefined ? findStrip(project, first) : null;
   const what = one ? stripName(one) : counted(chosen.length, "strip");
   const { change } = turning;
-  const strips = arrange.standing(project, chosen);
-  const allMuted = has && strips.every(({ level }) => level.mute);
-
+  const allMuted = has && arrange.standing(project, chosen).every(({ level }) => level.mute);
   const remove = () => {
-    if (arrange.findBereft(project, chosen).length > 0) return setRemoving(chosen);
+    if (arrange.findBereft(project, chosen).length > 0) return onAsk();
     change(
       `Remove ${what}`,
       orRefuse((now) => arrange.removeStrips(now, chosen, () => null, mintKey)),
@@ -71,6 +67,24 @@ export function useArranging({ project, chosen, turning, choose, openCard }: Arr
   const nudge = (by: 1 | -1) =>
     moved(`Move ${what} ${by > 0 ? "down" : "up"}`, (now) => arrange.nudgeStrips(now, chosen, by, mintKey));
 
+  const mute = () => change(allMuted ? `Unmute ${what}` : `Mute ${what}`, muteSteps(chosen, !allMuted));
+  return {
+    has,
+    what,
+    allMuted,
+    rename: () => first && openCard(first, "look"),
+    remove,
+    duplicate,
+    group,
+    moved,
+    nudge,
+    mute,
+  };
+}
+
+/** Each of these with its key. */
+function stripActions({ chosen }: Arranging, does: ReturnType<typeof stripGestures>) {
+  const { has, what, allMuted, moved, nudge } = does;
   const section = "Strips";
   const actions: readonly (Action & { readonly keys: readonly string[] })[] = [
     {
@@ -79,7 +93,7 @@ export function useArranging({ project, chosen, turning, choose, openCard }: Arr
       group: section,
       keys: ["F2"],
       enabled: has,
-      run: () => first && openCard(first, "look"),
+      run: does.rename,
     },
     {
       id: "strip-mute",
@@ -87,11 +101,11 @@ export function useArranging({ project, chosen, turning, choose, openCard }: Arr
       group: section,
       keys: ["M"],
       enabled: has,
-      run: () => change(allMuted ? `Unmute ${what}` : `Mute ${what}`, muteSteps(chosen, !allMuted)),
+      run: does.mute,
     },
     { id: "strip-up", title: "Move up", group: section, keys: ["Alt+ArrowUp"], enabled: has, run: nudge(-1) },
     { id: "strip-down", title: "Move down", group: section, keys: ["Alt+ArrowDown"], enabled: has, run: nudge(1) },
-    { id: "strip-group", title: "Group", group: section, keys: ["Ctrl+G"], enabled: has, run: group },
+    { id: "strip-group", title: "Group", group: section, keys: ["Ctrl+G"], enabled: has, run: does.group },
     {
       id: "strip-in",
       title: "Put into the group above",
@@ -108,9 +122,19 @@ export function useArranging({ project, chosen, turning, choose, openCard }: Arr
       enabled: has,
       run: moved(`Take ${what} out of its group`, (now) => arrange.takeOutOfGroup(now, chosen, mintKey)),
     },
-    { id: "strip-duplicate", title: "Duplicate", group: section, keys: ["Ctrl+D"], enabled: has, run: duplicate },
-    { id: "strip-remove", title: "Remove…", group: section, keys: ["Delete"], enabled: has, run: remove },
+    { id: "strip-duplicate", title: "Duplicate", group: section, keys: ["Ctrl+D"], enabled: has, run: does.duplicate },
+    { id: "strip-remove", title: "Remove…", group: section, keys: ["Delete"], enabled: has, run: does.remove },
   ];
+  return actions;
+}
+
+/** All that is done with strips as wholes: by key, in the field of actions, and in the menu of a row. */
+export function useArranging(arranging: Arranging) {
+  /** Strips that are to go, of which others hear, or to which they lead: where those go is asked first. */
+  const [removing, setRemoving] = useState<readonly string[] | null>(null);
+  const does = stripGestures(arranging, () => setRemoving(arranging.chosen));
+  const actions = stripActions(arranging, does);
+  const { what } = does;
   useActions(actions.map((action) => ({ ...action, title: `${action.title.replace("…", "")}: ${what}` })));
 
   const item = (id: string) => {

@@ -119,6 +119,7 @@ export function Rows({ project, after, plan, off, onOff }: RowsProps) {
           key={row.strip}
           row={row}
           shown={shown}
+          name={plan.matches.find(({ id }) => id === row.key)?.name ?? ""}
           isAlone={row.isNew && plan.matches.length === 0}
           project={project}
           after={after}
@@ -137,6 +138,8 @@ export function Rows({ project, after, plan, off, onOff }: RowsProps) {
 interface RowProps extends Pick<RowsProps, "project" | "after" | "off"> {
   readonly row: PlanBody["plan"]["rows"][number];
   readonly shown: typeof SHOWN;
+  /** How it is called where it is not made. */
+  readonly name: string;
   /** The only one, and new: without it there is no plan. */
   readonly isAlone: boolean;
   /** A strip as a whole by its id, one part of it by both: "cello level". */
@@ -144,28 +147,28 @@ interface RowProps extends Pick<RowsProps, "project" | "after" | "off"> {
 }
 
 /** One strip, part by part. */
-function PlanRow({ row: { strip: id, parts }, shown, isAlone, project, after, off, onToggle }: RowProps) {
+function PlanRow({ row: { strip: id, key, parts }, shown, name, isAlone, project, after, off, onToggle }: RowProps) {
   const now = findStrip(project, id);
   const then = findStrip(after, id);
   // A look may give several strips one name: they are told by what they are called now.
-  const called = (now ?? then)?.look.name ?? "";
-  const on = !off.has(id);
+  const called = (now ?? then)?.look.name ?? name;
+  const on = !off.has(key);
   const tick = (part: PartName) => {
     const planned = parts.find((p) => p.part === part);
     if (!planned || isAlone) return null;
     return (
       <Tick
         label={`${PART[part].title} of ${called}`}
-        on={on && !off.has(`${id} ${part}`)}
-        onChange={(next) => onToggle(`${id} ${part}`, next)}
+        on={on && !off.has(`${key} ${part}`)}
+        onChange={(next) => onToggle(`${key} ${part}`, next)}
       />
     );
   };
   return (
     <div role="row" style={gridOf(shown)} className={`${GRID} min-h-[78px] border-rule border-b py-1`}>
       <span role="cell" className="flex items-center gap-2">
-        {!isAlone && <Tick label={`All of ${called}`} on={on} onChange={(next) => onToggle(id, next)} />}
-        <Onto now={now} then={then} source={tick("source")} look={tick("look")} />
+        {!isAlone && <Tick label={`All of ${called}`} on={on} onChange={(next) => onToggle(key, next)} />}
+        <Onto name={called} now={now} then={then} source={tick("source")} look={tick("look")} />
       </span>
       {shown.map(({ part, Cell }) => (
         <Cell key={part} tick={tick(part)} now={now} then={then} project={project} after={after} />
@@ -182,22 +185,23 @@ interface Sides {
 
 /** What the strip will be called and play. */
 function Onto({
+  name,
   now,
   then,
   source,
   look,
-}: Sides & { readonly source: React.ReactNode; readonly look: React.ReactNode }) {
+}: Sides & { readonly name: string; readonly source: React.ReactNode; readonly look: React.ReactNode }) {
   const plays = then !== null && then.source !== now?.source && then.source.type === "layers";
   return (
     <span className="min-w-0">
-      <span className="name block truncate">{(then ?? now)?.look.name}</span>
+      <span className="name block truncate">{then?.look.name ?? name}</span>
       {plays && (
         <span className="flex items-center gap-1 text-small">
           {source}
           <span className="text-live">{describeSource(then)}</span>
         </span>
       )}
-      {now === null && <span className="text-small text-live">new strip</span>}
+      {now === null && <span className="text-small text-live">{then ? "new strip" : "not made"}</span>}
       {look && (
         <span className="flex items-center gap-1 text-small text-soft">
           {look}

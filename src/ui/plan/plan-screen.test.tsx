@@ -197,7 +197,8 @@ describe("a plan", () => {
     expect(within(row("Cello")).getByText(/Long echo −12.0 dB/)).toBeTruthy();
     expect(screen.getAllByText("“Plate” is missing here, and sends would go to it.")).toHaveLength(1);
     fireEvent.click(screen.getByRole("radio", { name: "Make a return called Plate here" }));
-    await settled(5);
+    // The bus; of the voice a send less, one set, one more; of the cello one set, one more.
+    await settled(6);
     expect(sentences()).toContain("Cello: new send to Plate −12.0 dB.");
     fireEvent.click(applyButton());
     await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));

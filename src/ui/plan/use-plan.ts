@@ -5,7 +5,7 @@ import { useSearchParams } from "next/navigation";
 import { useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import type { PlanRequest } from "@/contracts/projects";
+import type { PlanRequest, ProjectBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import type { Exception, SetTargets } from "@/core/recall/plan-shape";
 import type { InsertMode } from "@/core/recall/plan-inserts";
@@ -59,6 +59,43 @@ function useAsked() {
   };
 }
 
+/** What a hand has chosen in the plan so far. */
+function useChoices() {
+  const [without, setWithout] = useState<readonly PartName[]>([]);
+  const [chosenMode, setMode] = useState<InsertMode | null>(null);
+  const [layers, setLayers] = useState<LayerTake>("whole");
+  const [sends, setSends] = useState<SendMode>("replace");
+  const [onto, setOnto] = useState<Onto>("matched");
+  const [off, setOff] = useState<ReadonlySet<string>>(new Set());
+  const [answers, setAnswers] = useState<Readonly<Record<string, string>>>({});
+  return {
+    without,
+    setWithout,
+    chosenMode,
+    setMode,
+    layers,
+    setLayers,
+    sends,
+    setSends,
+    onto,
+    setOnto,
+    off,
+    setOff,
+    answers,
+    setAnswers,
+  };
+}
+
+/** Several strips find theirs among those that are chosen, where any are. */
+const targetsFor = (
+  row: PresetRow | undefined,
+  body: ProjectBody | undefined,
+  { strips, onto }: { readonly strips: readonly string[]; readonly onto: Onto },
+): PlanRequest["requests"][number]["targets"] =>
+  row && isStrips(row.content)
+    ? { set: { onto, among: strips.length > 0 ? [...strips] : null, after: lastBeforeMain(body) } }
+    : targetsOf(body, strips);
+
 export function usePlan(id: string) {
   const { presetId, version, strips } = useAsked();
   const editing = useProjectEditing(id);
@@ -67,13 +104,8 @@ export function usePlan(id: string) {
     queryFn: () => api.getPreset(presetId, version || undefined),
     retry: false,
   });
-  const [without, setWithout] = useState<readonly PartName[]>([]);
-  const [chosenMode, setMode] = useState<InsertMode | null>(null);
-  const [layers, setLayers] = useState<LayerTake>("whole");
-  const [sends, setSends] = useState<SendMode>("replace");
-  const [onto, setOnto] = useState<Onto>("matched");
-  const [off, setOff] = useState<ReadonlySet<string>>(new Set());
-  const [answers, setAnswers] = useState<Readonly<Record<string, string>>>({});
+  const choices = useChoices();
+  const { without, chosenMode, layers, sends, onto, off, answers, ...setters } = choices;
   const row = preset.data?.preset;
   const held = row ? heldBy(row) : [];
   const mode = chosenMode ?? (row?.kind === "plugin" ? "after" : "replace");
@@ -82,10 +114,7 @@ export function usePlan(id: string) {
   const request = requestOf({
     source: { preset: presetId, ...(version ? { version } : {}) },
     parts,
-    targets:
-      row && isStrips(row.content)
-        ? { set: { onto, among: strips.length > 0 ? [...strips] : null, after: lastBeforeMain(editing.body) } }
-        : targetsOf(editing.body, strips),
+    targets: targetsFor(row, editing.body, { strips, onto }),
     mode,
     layers,
     sends,
@@ -112,13 +141,7 @@ export function usePlan(id: string) {
     off,
     planned,
     strips,
-    setWithout,
-    setMode,
-    setLayers,
-    setSends,
-    setOnto,
-    setOff,
-    setAnswers,
+    ...setters,
     error: preset.error ?? planned.error ?? editing.error,
   };
 }

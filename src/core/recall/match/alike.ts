@@ -131,18 +131,16 @@ interface Parts {
   readonly models: number | null;
 }
 
+/** What else two names have in common: "left", "number 2". */
+const alsoIn = ({ words: a }: Known, { words: b }: Known): readonly string[] => [
+  ...(a.side !== null && a.side === b.side ? [a.side] : []),
+  ...(a.numbers.length > 0 && a.numbers.join() === b.numbers.join() ? [`number ${a.numbers.join()}`] : []),
+];
+
 function reasonFor(a: Known, b: Known, { name, group, models }: Parts): string {
   if (a.name === b.name) return "the same name";
   const thing = a.words.things.find((one) => b.words.things.includes(one));
-  const also = [
-    ...(a.words.side !== null && a.words.side === b.words.side ? [a.words.side] : []),
-    ...(a.words.numbers.length > 0 && a.words.numbers.join() === b.words.numbers.join()
-      ? [`number ${a.words.numbers.join()}`]
-      : []),
-  ];
-  if (thing && name >= 0.4) return [`both ${thing}`, ...also].join(", ");
-  if (name >= 0.4) return ["names alike", ...also].join(", ");
-  if (group !== null && group >= 0.6) return `both in ${b.group}`;
-  if (models !== null && models >= 0.5) return "the same plugins";
-  return "the same kind";
+  if (name >= 0.4) return [thing === undefined ? "names alike" : `both ${thing}`, ...alsoIn(a, b)].join(", ");
+  if ((group ?? 0) >= 0.6) return `both in ${b.group}`;
+  return (models ?? 0) >= 0.5 ? "the same plugins" : "the same kind";
 }

@@ -3,6 +3,7 @@
  * is. By successive shortest paths (H. W. Kuhn, 1955; R. Jonker and A. Volgenant, 1987): rows² × columns. `costs`: as many numbers in
  * each row, at least as many columns as rows; `Infinity` where two may not meet. Gives back the column of each row.
  */
+// eslint-disable-next-line complexity -- one method of the literature, followed more easily in one piece
 export function assign(costs: readonly (readonly number[])[]): readonly number[] {
   const rows = costs.length;
   const columns = costs[0]?.length ?? 0;

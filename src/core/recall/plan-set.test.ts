@@ -1,0 +1,190 @@
+import { describe, expect, it } from "vitest";
+import { saveStrips } from "../presets/save";
+import { type Project, findStrip, getStrip } from "../projects/project";
+import type { Strip } from "../strips/strip";
+import { createStrip, offeredParts } from "../strips/strip";
+import { PARTS, type PartName } from "../strips/parts";
+import type { StripKind } from "../documents/strip-kinds";
+import { applySteps } from "./apply";
+import { planRecall } from "./plan";
+import type { Plan, SetTargets } from "./plan-shape";
+import { counter } from "./testing/generators";
+
+/* A kit of drums with its group and its room, as one preset, onto strips of other projects. */
+
+const send = (to: string, level: number) => ({
+  key: `to-${to}`,
+  to: { strip: to },
+  tap: "post" as const,
+  level,
+  pan: 0,
+  on: true,
+});
+/** "kick audio" by its id and kind. */
+const strip = (what: string, name: string, to: string | null, rest: Partial<Strip> = {}): Strip => {
+  const [id, kind] = what.split(" ") as [string, StripKind];
+  return { ...createStrip(id, kind, { name }, to === null ? { hardware: "Out 1–2" } : { strip: to }), ...rest };
+};
+const project = (strips: readonly Strip[]): Project => ({
+  schema: 1,
+  id: "project",
+  name: "Weir Song",
+  artist: "Copper Heron",
+  client: "Copper Heron",
+  song: "Weir Song",
+  tempo: 92,
+  meter: { beats: 4, unit: 4 },
+  key: "",
+  sampleRate: 48_000,
+  strips: [...strips],
+});
+const level = (fader: number) => ({ level: { fader, mute: false } });
+
+const HERE = project([
+  strip("kit group", "Drums", "main", level(-2)),
+  strip("kick audio", "Kick", "kit", level(-3)),
+  strip("snare audio", "Snare", "kit", { ...level(-5), sends: [send("room", -18)] }),
+  strip("ohl audio", "Overhead left", "kit", { ...level(-9), pan: { pan: -80, width: 100 } }),
+  strip("room return", "Drum room", "main", level(-12)),
+  strip("main main", "Main", null),
+]);
+const parts = (of: Strip) => ({ strip: of, parts: offeredParts(of) });
+const KIT = saveStrips(HERE, HERE.strips.filter(({ id }) => id !== "main").map(parts), "set");
+
+/** The same drums under other names, in another order, with others beside them. */
+const THERE = project([
+  strip("out main", "Stereo", null),
+  strip("a audio", "OH L", "d"),
+  strip("vox audio", "Lead vox", "out"),
+  strip("b audio", "SD", "d"),
+  strip("c audio", "Bass Drum", "d"),
+  strip("d group", "Drum bus", "out"),
+  strip("e return", "Room verb", "out"),
+]);
+const BLANK = project([strip("out main", "Stereo", null)]);
+
+interface Asked {
+  readonly onto?: SetTargets["onto"];
+  readonly among?: readonly string[] | null;
+  readonly only?: readonly PartName[];
+  readonly answers?: Readonly<Record<string, string>>;
+}
+
+const planFor = (
+  at: Project,
+  { onto = "matched", among = null, only = PARTS, answers = {} }: Asked = {},
+): { plan: Plan; after: Project } => {
+  const plan = planRecall({
+    project: at,
+    requests: [
+      {
+        source: { content: KIT, from: null, name: "Kit" },
+        parts: only,
+        targets: { set: { onto, among, after: at.strips.at(-1)?.id ?? null } },
+        mode: "replace",
+      },
+    ],
+    except: [],
+    answers,
+    mint: counter("new"),
+  });
+  const applied = applySteps(at, plan.steps);
+  if (!applied.ok) throw new Error(applied.error.reason);
+  return { plan, after: applied.value };
+};
+const wentTo = ({ matches }: Plan) => Object.fromEntries(matches.map(({ saved, answer }) => [saved, answer]));
+
+describe("a set of strips", () => {
+  it("finds the same drums under other names, and what leads from one to another leads so there", () => {
+    const { plan, after } = planFor(THERE);
+    expect(wentTo(plan)).toEqual({
+      kit: "strip:d",
+      kick: "strip:c",
+      snare: "strip:b",
+      ohl: "strip:a",
+      room: "strip:e",
+    });
+    expect(plan.questions).toEqual([]);
+    expect(getStrip(after, "b").sends.map(({ to }) => to)).toEqual([{ strip: "e" }]);
+    expect(getStrip(after, "a").pan.pan).toBe(-80);
+    expect(getStrip(after, "b").routing.output).toEqual({ strip: "d" });
+    expect(getStrip(after, "b").look.name).toBe("Snare");
+    expect(getStrip(after, "vox")).toBe(getStrip(THERE, "vox"));
+  });
+
+  it("brings only its sends, where only these are asked for", () => {
+    const { plan, after } = planFor(THERE, { only: ["sends"] });
+    expect(plan.steps.map(({ kind }) => kind)).toEqual(["placeSend"]);
+    expect(getStrip(after, "b").sends[0]?.level).toBe(-18);
+    expect(after.strips.map((s) => s.level)).toEqual(THERE.strips.map((s) => s.level));
+  });
+
+  it("makes all its strips in a blank project, in their order, in their group", () => {
+    const { plan, after } = planFor(BLANK, { onto: "new" });
+    expect(plan.questions).toEqual([]);
+    expect(after.strips.map(({ look }) => look.name)).toEqual([
+      "Stereo",
+      "Drums",
+      "Kick",
+      "Snare",
+      "Overhead left",
+      "Drum room",
+    ]);
+    const [, group, kick, snare, , room] = after.strips;
+    expect(kick?.routing.output).toEqual({ strip: group?.id });
+    expect(group?.routing.output).toEqual({ strip: "out" });
+    expect(snare?.sends.map(({ to }) => to)).toEqual([{ strip: room?.id }]);
+    expect(plan.rows.every(({ isNew }) => isNew)).toBe(true);
+  });
+
+  it("asks of each that finds none; it is made, left out, or goes to another", () => {
+    const few = project(THERE.strips.filter(({ id }) => id !== "b" && id !== "e"));
+    const asked = planFor(few);
+    expect(asked.plan.questions.map(({ id, text, answer }) => [id, text, answer])).toEqual([
+      ["match:0:snare", "Nothing here is like “Snare”.", "new"],
+      ["match:0:room", "Nothing here is like “Drum room”.", "new"],
+    ]);
+    const out = planFor(few, { answers: { "match:0:snare": "out", "match:0:room": "out" } });
+    expect(out.after.strips).toHaveLength(few.strips.length);
+    const onto = planFor(few, { answers: { "match:0:snare": "strip:vox" } });
+    expect(getStrip(onto.after, "vox").level.fader).toBe(-5);
+    // The send of the snare goes to the room that is made for it.
+    const [to] = getStrip(onto.after, "vox").sends.map((one) => ("strip" in one.to ? one.to.strip : ""));
+    expect(findStrip(onto.after, to!)?.look.name).toBe("Drum room");
+  });
+
+  it("looks for them only among the strips that are chosen", () => {
+    const { plan } = planFor(THERE, { among: ["b", "vox"] });
+    expect(wentTo(plan)).toEqual({ kit: "new", kick: "new", snare: "strip:b", ohl: "new", room: "new" });
+  });
+
+  it("never gives two of them one strip, and keeps to what can be", () => {
+    const { plan } = planFor(THERE, { answers: { "match:0:kick": "strip:b", "match:0:ohl": "strip:d" } });
+    const strips = plan.matches.map((match) => match.strip);
+    expect(new Set(strips).size).toBe(strips.length);
+    // An overhead is no bus: it stays where it was found.
+    expect(wentTo(plan)).toMatchObject({ kick: "strip:b", snare: "new", ohl: "strip:a" });
+  });
+
+  it("can be left out strip by strip, and taken in again", () => {
+    const off = planRecall({
+      project: BLANK,
+      requests: [
+        {
+          source: { content: KIT, from: null, name: "Kit" },
+          parts: PARTS,
+          targets: { set: { onto: "new", among: null, after: "out" } },
+          mode: "replace",
+        },
+      ],
+      except: [{ strip: "match:0:kick" }, { strip: "match:0:snare", part: "sends" }],
+      answers: {},
+      mint: counter("new"),
+    });
+    const made = off.steps.flatMap((step) => (step.kind === "placeStrip" && step.to ? [step.to.strip.look.name] : []));
+    expect(made).toEqual(["Drums", "Snare", "Overhead left", "Drum room"]);
+    expect(off.steps.some(({ kind }) => kind === "placeSend")).toBe(false);
+    const row = off.rows.find(({ key }) => key === "match:0:kick");
+    expect(row?.parts.every(({ on }) => !on)).toBe(true);
+  });
+});
