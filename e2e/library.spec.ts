@@ -349,7 +349,7 @@ test("strips are saved from the ledger by a pattern, found again three ways, and
 
   // The same again: the names are taken, and nothing is replaced.
   await page.goto(`${server.url}/projects/ferry-light`);
-  await page.getByRole("row", { name: /Cello/ }).click();
+  await page.getByRole("row", { name: /Cello/ }).locator(".name").click();
   await page.keyboard.press("Control+s");
   await sheet.getByLabel("Name", { exact: true }).fill(name);
   await expect(sheet.getByText(`“${name}” is there already.`)).toBeVisible();

@@ -23,7 +23,8 @@ import type { Standing } from "./use-standings";
 
 /** What a cell asks to be done; the same functions at every turn. */
 export interface Hands {
-  readonly openCard: (strip: string, column: ColumnId) => void;
+  /** A press on a value: it opens the card of a row that is chosen, and only chooses another. */
+  readonly press: (strip: string, column: ColumnId) => void;
   readonly preview: (strip: string, dial: Dial, by: number) => void;
   readonly commit: (strip: string, dial: Dial, by: number) => void;
   readonly drop: () => void;
@@ -46,7 +47,7 @@ const around = ({ strip, names }: CellProps) => ({
   nameOf: (id: string) => names.get(id) ?? null,
 });
 
-/** A press on it opens all that there is to set of that part. */
+/** A press on it opens all that there is to set of that part, where its row is chosen. */
 function Opens({ children, props, column, title, className }: OpensProps) {
   return (
     <button
@@ -57,7 +58,7 @@ function Opens({ children, props, column, title, className }: OpensProps) {
       onClick={(event) => {
         // With these a press chooses rows.
         if (event.shiftKey || event.ctrlKey || event.metaKey) return;
-        props.hands.openCard(props.strip.id, column);
+        props.hands.press(props.strip.id, column);
       }}
       className={cx("min-w-0 cursor-pointer truncate rounded-card text-left hover:bg-sunk", className)}
     >
@@ -93,7 +94,7 @@ function useTurns({ strip, hands }: CellProps, dial: Dial, { reach, column }: { 
     onEnd: (how) => {
       if (how === "moved") hands.commit(strip.id, dial, by.current);
       else hands.drop();
-      if (how === "pressed") hands.openCard(strip.id, column);
+      if (how === "pressed") hands.press(strip.id, column);
     },
   });
 }
@@ -254,7 +255,12 @@ function SendsCell(props: CellProps) {
 /** An empty cell that can be pressed all the same. */
 function Nothing({ props, column, label }: { props: CellProps; column: ColumnId; label: string }) {
   return (
-    <Opens props={props} column={column} className="h-6 text-faint">
+    <Opens
+      props={props}
+      column={column}
+      className="size-6 text-center text-soft opacity-0 in-[[role=row]:hover]:opacity-100"
+    >
+      <span aria-hidden="true">+</span>
       <span className="sr-only">{label}</span>
     </Opens>
   );

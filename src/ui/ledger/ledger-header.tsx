@@ -42,7 +42,6 @@ export function LedgerHeader({
         <h1 className="h1 truncate">{project.name}</h1>
         <button
           type="button"
-          title="Name, tempo and key of the project"
           onClick={onDetails}
           className="truncate whitespace-nowrap rounded-card px-1 text-soft hover:bg-sunk hover:text-ink"
         >

@@ -87,7 +87,7 @@ function useStableHands(hands: Hands): Hands {
   });
   return useMemo(
     () => ({
-      openCard: (strip, column) => newest.current.openCard(strip, column),
+      press: (strip, column) => newest.current.press(strip, column),
       preview: (strip, dial, by) => newest.current.preview(strip, dial, by),
       commit: (strip, dial, by) => newest.current.commit(strip, dial, by),
       drop: () => newest.current.drop(),
@@ -129,7 +129,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
   }, [look, inserts, source, stored.tempo]);
   useEffect(() => grid.current?.focus(), []);
   const hands = useStableHands({
-    openCard,
+    press: (strip, at) => chosen.includes(strip) && openCard(strip, at),
     preview: (strip, dial, by) => turning.preview(strip, dial, { by }),
     commit: (strip, dial, by) => turning.commit(strip, dial, { by }),
     drop: turning.drop,
