@@ -111,7 +111,7 @@ test("from the bench to a project, and back after a power cut", async ({ page, s
       await expect(goesIn.getByText(name, { exact: true }).last()).toBeVisible();
     await expect(goesIn.getByRole("checkbox", { name: "Inserts of Cello" })).toBeChecked();
     await expect(goesIn.getByRole("checkbox", { name: "Level of Cello" })).not.toBeChecked();
-    await expect(sheet.getByText("Left out: level, pan, output, look.")).toBeVisible();
+    await expect(sheet.getByText("Left out: sends, level, pan, output, look.")).toBeVisible();
     await sheet.getByLabel("Name", { exact: true }).fill("Cello, nose out");
     await sheet.getByLabel("Folder").selectOption({ label: "Bowed" });
     await sheet.getByLabel("Tags").fill("warm, tempo-locked");
@@ -180,7 +180,7 @@ test("from the bench to a project, and back after a power cut", async ({ page, s
   });
 
   await test.step("one value changed: it says so", async () => {
-    await page.getByRole("row", { name: /Bowed bars/ }).click();
+    await page.getByRole("row", { name: /Bowed bars/ }).locator(".name").click();
     await page.keyboard.press("b");
     await page
       .getByRole("group", { name: "Chain" })

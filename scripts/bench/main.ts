@@ -4,6 +4,7 @@ import { clumsy } from "./clumsy";
 import { type Figure, print } from "./figure";
 import { importMany } from "./import";
 import { kills } from "./kills";
+import { laws } from "./laws";
 import { largeLibrary } from "./library";
 import { openLibrary } from "./open";
 import { agreement, silentTail } from "./sound";
@@ -28,6 +29,7 @@ const ROWS: readonly [names: readonly string[], measure: () => Promise<readonly 
   [["save"], async () => [await save()]],
   [["search-100k", "search-100k-ms", "search-overlap", "facets-100k", "page-100k", "memory-100k"], largeLibrary],
   [["near-100k", "worst-wait"], waits],
+  [["laws"], () => Promise.resolve([laws()])],
   [["kills"], async () => [await kills()]],
   [["import"], async () => [await importMany()]],
   [

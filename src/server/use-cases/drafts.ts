@@ -3,7 +3,7 @@ import type { DraftList, NewDraft, ProjectBody } from "@/contracts/projects";
 import { processorName } from "@/core/chains/chain";
 import { completeProcessor } from "@/core/chains/complete";
 import { processorsOf } from "@/core/chains/tree";
-import { type Content, withFrom } from "@/core/presets/preset";
+import { type Content, isStrips, withFrom } from "@/core/presets/preset";
 import { referenceOf, soundingChain } from "@/core/presets/standing";
 import { CONTENT_SCHEMA } from "@/core/presets/version";
 import { findModel } from "@/core/processors/models";
@@ -71,6 +71,10 @@ async function findDraftSource(
   const { name } = preset.card;
   const saved = await findVersion(db, id, version);
   if (!saved) return failure("notFound", `“${name}” has no version ${version}.`, { path: "version" });
+  if (isStrips(saved.content))
+    return failure("refused", `“${name}” holds several strips. Apply it to a project, and open one of them there.`, {
+      path: "preset",
+    });
   return ok({ preset: id, version, name, content: withFrom(saved.content, { preset: id, version, name }) });
 }
 

@@ -165,7 +165,7 @@ it("duplicates strips, and has the copies in hand", async () => {
 
 it("asks where others go that lead to a strip, before it is removed", async () => {
   choose("eighths");
-  press("Delete");
+  onGrid("Delete");
   const sheet = await screen.findByRole("dialog", { name: "Remove Eighths" });
   expect(sheet.textContent).toContain("Nyckelharpa, Frame drum rim, Voice send to Eighths");
   fireEvent.change(within(sheet).getByRole("combobox", { name: "Sends to Eighths" }), { target: { value: "echo" } });
@@ -176,9 +176,17 @@ it("asks where others go that lead to a strip, before it is removed", async () =
   await isOneChange();
 });
 
+it("removes nothing by a press in the library beside", async () => {
+  choose("drum-far");
+  press("Delete", {}, screen.getByRole("listbox", { name: "Sounds" }));
+  press("m");
+  await waitFor(async () => expect((await strip("drum-far"))?.level.mute).toBe(true));
+  expect((await stored()).project.strips).toHaveLength(before.strips.length);
+});
+
 it("removes at once where nothing leads there", async () => {
   choose("drum-far");
-  press("Delete");
+  onGrid("Delete");
   await waitFor(async () => expect(await strip("drum-far")).toBeUndefined());
   await isOneChange();
 });

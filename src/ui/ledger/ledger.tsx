@@ -146,6 +146,10 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
         taken();
         return openCard(cursor.id, column);
       }
+      if (event.key === "Delete" && chosen.length > 0) {
+        taken();
+        return arranging.remove();
+      }
       if (event.key === "Escape" && column) {
         taken();
         return setColumn(null);

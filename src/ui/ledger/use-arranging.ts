@@ -123,7 +123,16 @@ function stripActions({ chosen }: Arranging, does: ReturnType<typeof stripGestur
       run: moved(`Take ${what} out of its group`, (now) => arrange.takeOutOfGroup(now, chosen, mintKey)),
     },
     { id: "strip-duplicate", title: "Duplicate", group: section, keys: ["Ctrl+D"], enabled: has, run: does.duplicate },
-    { id: "strip-remove", title: "Remove…", group: section, keys: ["Delete"], enabled: has, run: does.remove },
+    // The rows take that key themselves: in the library beside it would be for something else.
+    {
+      id: "strip-remove",
+      title: "Remove…",
+      group: section,
+      keys: ["Delete"],
+      native: true,
+      enabled: has,
+      run: does.remove,
+    },
   ];
   return actions;
 }
@@ -146,5 +155,5 @@ export function useArranging(arranging: Arranging) {
     { id: "order", items: ["strip-up", "strip-down", "strip-group", "strip-in", "strip-out"].map(item) },
     { id: "whole", items: [item("strip-duplicate"), item("strip-remove")] },
   ];
-  return { menu, removing, onRemoved: () => setRemoving(null) };
+  return { menu, removing, remove: does.remove, onRemoved: () => setRemoving(null) };
 }

@@ -1,12 +1,11 @@
 "use client";
 
-import { useRouter } from "next/navigation";
 import { type RefObject, Suspense, lazy } from "react";
 import type { PresetQuery } from "@/contracts/library";
-import type { PresetRow } from "@/contracts/records";
 import { Key } from "../kit/bits";
 import { counted, formatCount } from "@/core/names/count";
 import { NothingFound, NothingOwn, Said } from "./nothing";
+import { useOpenSound } from "./open-sound";
 import { PresetList } from "./preset-list";
 import type { Selection } from "./selection";
 import type { useFilters } from "./use-library";
@@ -31,12 +30,11 @@ const countOf = (total: number): string => counted(total, "sound");
 
 /** The list with its headings, what is to be said of it, and how many there are. */
 export function ListPane({ query, listing, selection, tempo, targetWords, listRef, onSet, onWords }: Props) {
-  const router = useRouter();
   const { total, first } = listing;
   const { chosen } = selection;
   const filtered = Boolean(query.folder) || Boolean(query.only);
   const narrowed = Boolean(query.q) || filtered;
-  const open = (preset: PresetRow) => router.push(`/bench?preset=${preset.id}`);
+  const open = useOpenSound();
   return (
     <section aria-label="Library" className="flex h-full min-w-0 flex-col">
       <h1 className="sr-only">Library</h1>

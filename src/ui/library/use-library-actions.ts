@@ -1,9 +1,9 @@
 "use client";
 
-import { useRouter } from "next/navigation";
 import { type Action, useActions } from "../actions/actions";
 import type { Recall } from "../plan/recall";
 import { recallActions } from "../plan/recall-actions";
+import { useOpenSound } from "./open-sound";
 import type { Selection } from "./selection";
 import { useFilingActions } from "./use-filing-actions";
 import type { Listing } from "./use-listing";
@@ -49,7 +49,7 @@ function choosing({ total }: Listing, { move, chooseAll, letGo }: Selection): re
 
 /** All that keys and the field do in the library. */
 export function useLibraryActions(listing: Listing, selection: Selection, recall: Recall): void {
-  const router = useRouter();
+  const open = useOpenSound();
   const { chosen, withChosen } = selection;
   const has = chosen !== null || listing.isOnItsWay;
   useActions(useFilingActions(selection));
@@ -62,7 +62,7 @@ export function useLibraryActions(listing: Listing, selection: Selection, recall
       group,
       keys: ["B"],
       enabled: has,
-      run: () => withChosen(({ id }) => router.push(`/bench?preset=${id}`)),
+      run: () => withChosen(open),
     },
   ]);
 }

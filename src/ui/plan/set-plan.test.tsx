@@ -106,3 +106,10 @@ it("leaves out a new strip that is switched off, and takes it in again", async (
   fireEvent.click(tick());
   await waitFor(() => expect(screen.queryByText("not made")).toBeNull());
 });
+
+it("has no place on the bench, and says what to do instead", async () => {
+  const id = await keepDrums();
+  await expect(api.openDraft({ preset: id })).rejects.toThrow(
+    "“Frame drum, all of it” holds several strips. Apply it to a project, and open one of them there.",
+  );
+});
