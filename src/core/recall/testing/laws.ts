@@ -125,9 +125,14 @@ function nothingElseChanges(input: PlanInput, met: Met): void {
     if (!isTouched && now !== strip) throw new Error(`${strip.id} is another object, though nothing of it changes`);
   }
   hold("the project around its strips", { ...after, strips: null }, { ...input.project, strips: null });
+  for (const part of sparedIn(input, asked)) met.spared.add(part);
+}
+
+/** Parts that would be changed, had they been chosen. */
+function sparedIn(input: PlanInput, asked: ReturnType<typeof askedIn>): readonly PartName[] {
   const all = input.requests.map((request) => ({ ...request, parts: PARTS }));
-  for (const { strip, part } of planRecall({ ...input, requests: all, except: [] }).steps.map(cellOf))
-    if (strip !== null && part !== null && !asked(strip, part)) met.spared.add(part);
+  const cells = planRecall({ ...input, requests: all, except: [] }).steps.map(cellOf);
+  return cells.flatMap(({ strip, part }) => (strip !== null && part !== null && !asked(strip, part) ? [part] : []));
 }
 
 function savedAgain(project: Project, parts: readonly PartName[]): void {
