@@ -21,7 +21,7 @@ shaker shakers
 clap claps
 bass bs basse bajo basso
 guitar gtr gt git gitarre guitare guitarra chitarra
-acoustic ac akustik acoustique acustica
+acoustic ac akustik acoustique
 electric el elec elektrisch electrique electrica
 amp amplifier verstarker ampli
 di direct
