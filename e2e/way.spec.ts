@@ -180,7 +180,10 @@ test("from the bench to a project, and back after a power cut", async ({ page, s
   });
 
   await test.step("one value changed: it says so", async () => {
-    await page.getByRole("row", { name: /Bowed bars/ }).locator(".name").click();
+    await page
+      .getByRole("row", { name: /Bowed bars/ })
+      .locator(".name")
+      .click();
     await page.keyboard.press("b");
     await page
       .getByRole("group", { name: "Chain" })
