@@ -1,7 +1,7 @@
 "use client";
 
 import type { Processor } from "@/core/chains/chain";
-import { flowOf, wayBetween } from "@/core/projects/signal-flow";
+import { keysFor } from "@/core/recall/arrange";
 import * as gestures from "@/core/recall/gestures";
 import { useMaterials } from "../listening/materials";
 import type { Bench } from "./use-bench";
@@ -26,12 +26,9 @@ export function KeyInput({ bench, processor }: Props) {
   const { editing, strip, isDraft } = bench;
   const value = chosen(processor);
   const project = isDraft ? null : (editing.body?.project ?? null);
-  const flow = project && flowOf(project);
-  // Not what it sounds in itself, which would be a loop; what was chosen once is shown.
-  const strips =
-    project && flow && strip
-      ? project.strips.filter((s) => STRIP + s.id === value || wayBetween(flow, strip.id, s.id) === null)
-      : [];
+  const free = project && strip ? keysFor(project, strip) : [];
+  // What was chosen once is shown.
+  const strips = (project?.strips ?? []).filter((s) => STRIP + s.id === value || free.includes(s));
   const { keyInput } = processor;
   const set = (next: string) => {
     const to: Processor["keyInput"] | null = next.startsWith(STRIP)
