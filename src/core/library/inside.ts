@@ -3,6 +3,7 @@ import { processorsOf } from "../chains/tree";
 import { type Content, chainOf, isStrips } from "../presets/preset";
 import { findModel } from "../processors/models";
 import { layersOf } from "../strips/parts/source";
+import type { SavedStrip } from "../strips/strip";
 import { foundTags } from "./found-tags";
 
 /** What is inside a preset, as it is kept beside it: an index is built without opening a document. */
@@ -26,25 +27,35 @@ export function liftInside(stored: unknown): Inside {
   return { ...NOTHING_INSIDE, ...stored };
 }
 
-/** Every plugin that stands in a preset, with the instruments of its strips. */
+/** Every plugin that stands on a strip, with its instruments. */
+const processorsOn = ({ source, inserts }: SavedStrip): readonly Processor[] => [
+  ...(source ? layersOf({ source }) : []).flatMap((l) => [l.instrument, ...processorsOf(l.effects)]),
+  ...(inserts ? processorsOf(inserts) : []),
+];
+
 function processorsIn(content: Content): readonly Processor[] {
   if (content.kind === "plugin" || content.kind === "chain") return processorsOf(chainOf(content));
-  const strips = content.kind === "strip" ? [content.strip] : content.strips;
-  return strips.flatMap(({ source, inserts }) => [
-    ...(source ? layersOf({ source }) : []).flatMap((l) => [l.instrument, ...processorsOf(l.effects)]),
-    ...(inserts ? processorsOf(inserts) : []),
-  ]);
+  return (content.kind === "strip" ? [content.strip] : content.strips).flatMap(processorsOn);
 }
 
-export function insideOf(content: Content): Inside {
-  const processors = processorsIn(content);
+/** What plugins are called, and what they are; nothing of it is measured. */
+function knownOf(processors: readonly Processor[]): Inside {
   const models = processors.flatMap((p) => findModel(p.model) ?? []);
   return {
-    // Strips of a set are found by their names, too.
-    names: [...(isStrips(content) ? content.strips.map(({ name }) => name) : []), ...processors.map(processorName)],
+    names: processors.map(processorName),
     models: unique(models.map((m) => m.name)),
     families: unique(models.map((m) => m.family)),
     makers: unique(models.map((m) => m.maker)),
-    found: foundTags(content),
+    found: [],
   };
+}
+
+/** What is on a strip of a project. */
+export const insideOfStrip = (strip: SavedStrip): Inside => knownOf(processorsOn(strip));
+
+export function insideOf(content: Content): Inside {
+  const known = knownOf(processorsIn(content));
+  // Strips of a set are found by their names, too.
+  const strips = isStrips(content) ? content.strips.map(({ name }) => name) : [];
+  return { ...known, names: [...strips, ...known.names], found: foundTags(content) };
 }

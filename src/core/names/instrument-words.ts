@@ -9,7 +9,7 @@ kick bd bassdrum kd grossetrommel grossecaisse bombo cassa
 snare sd sn kleinetrommel caisseclaire caja rullante
 hihat hh hat hats charleston charley charles
 tom toms rack hangetom
-floor ft standtom floortom
+floor flr ft standtom floortom
 overhead oh ohs overheads over
 room rooms raum ambiance ambience ambient sala nave hall raumpaar
 ride

@@ -1,8 +1,10 @@
+import { counted } from "../names/count";
 import type { Chain, StripRef } from "../chains/chain";
 import { type Project, findStrip } from "../projects/project";
-import { type SavedStrip, type Strip, stripName, withAims } from "../strips/strip";
+import { type SavedStrip, type Strip, aimsOf, offeredParts, stripName, withAims } from "../strips/strip";
 import type { PartName, PartValues } from "../strips/parts";
-import type { Content } from "./preset";
+import { isBus } from "../documents/strip-kinds";
+import type { Content, KeyedStrip } from "./preset";
 import { CONTENT_SCHEMA } from "./version";
 
 /**
@@ -55,6 +57,35 @@ export function saveStrips(project: Project, some: readonly KeptStrip[], kind: "
     ? { kind, schema: CONTENT_SCHEMA, strips }
     : { kind, schema: CONTENT_SCHEMA, tempo: project.tempo, strips };
 }
+
+/** Some strips with all that is offered of them, without being saved first: one as a channel strip, several as a set. */
+export function takeStrips(project: Project, some: readonly Strip[]): Content {
+  const [only] = some;
+  if (only && some.length === 1) return saveStrip(project, only, offeredParts(only));
+  return saveStrips(
+    project,
+    some.map((strip) => ({ strip, parts: offeredParts(strip) })),
+    "set",
+  );
+}
+
+/** The buses to which some strips lead and that are not among them, as they are there. */
+export function busesAround(project: Project, some: readonly Strip[]): readonly KeyedStrip[] {
+  const taken = new Set(some.map(({ id }) => id));
+  const led = new Set(some.flatMap((strip) => aimsOf(strip).flatMap((ref) => ("strip" in ref ? [ref.strip] : []))));
+  const buses = project.strips.filter(
+    ({ id, kind }) => led.has(id) && !taken.has(id) && isBus(kind) && kind !== "main",
+  );
+  return buses.map((strip) => ({
+    id: strip.id,
+    name: stripName(strip),
+    ...savedOf(project, strip, offeredParts(strip)),
+  }));
+}
+
+/** How strips that are taken go: by the name of the only one, or as so many of their project. */
+export const nameOfStrips = (project: Project, some: readonly Strip[]): string =>
+  some.length === 1 ? stripName(some[0]!) : `${counted(some.length, "strip")} of ${project.name}`;
 
 /** A chain by itself. Where it came from stands on the card, not in the sound. */
 export function saveChain(chain: Chain): Content {

@@ -25,6 +25,8 @@ export const ProjectSchema = z.strictObject({
   schema: z.literal(PROJECT_SCHEMA),
   id: KeySchema,
   ...DETAIL_SCHEMAS,
+  /** One to begin others from. */
+  starter: z.literal(true).optional(),
   sampleRate: z.int().min(44_100).max(192_000),
   strips: z.array(StripSchema).max(MOST_STRIPS),
 });

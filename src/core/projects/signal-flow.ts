@@ -12,10 +12,13 @@ export interface Way {
 export type Flow = ReadonlyMap<string, readonly string[]>;
 
 /**
- * Where the sound of each strip goes, by whatever part of it, or of another, leads there: outputs, and keys of plugins. Of some cells
- * only, where that is asked for.
+ * Where the sound of each strip goes, by whatever part of it, or of another, leads there: outputs, and keys of plugins. Only some of
+ * that, where it is asked for: by the strip and the part that name another, and by that.
  */
-export function flowOf(project: Project, counts: (strip: string, part: PartName) => boolean = () => true): Flow {
+export function flowOf(
+  project: Project,
+  counts: (strip: string, part: PartName, to: string) => boolean = () => true,
+): Flow {
   const flow = new Map<string, string[]>();
   const lead = ({ from, to }: Way) => {
     const ways = flow.get(from);
@@ -24,8 +27,12 @@ export function flowOf(project: Project, counts: (strip: string, part: PartName)
   };
   for (const strip of project.strips) {
     const ways = eachPart(strip, (part, { aims }, value): readonly Way[] =>
-      aims && counts(strip.id, part)
-        ? aims.of(value).flatMap((ref) => ("strip" in ref ? [wayOf(aims.way, strip.id, ref.strip)] : []))
+      aims
+        ? aims
+            .of(value)
+            .flatMap((ref) =>
+              "strip" in ref && counts(strip.id, part, ref.strip) ? [wayOf(aims.way, strip.id, ref.strip)] : [],
+            )
         : [],
     );
     for (const way of ways.flat()) lead(way);

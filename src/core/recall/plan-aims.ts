@@ -1,7 +1,10 @@
-import type { StripRef } from "../chains/chain";
+import { EMPTY_CHAIN, type StripRef } from "../chains/chain";
 import type { StripKind } from "../documents/strip-kinds";
 import { fold } from "../names/words";
-import { type Project, findStrip } from "../projects/project";
+import { soundingText } from "../presets/fingerprint";
+import type { KeyedStrip } from "../presets/preset";
+import { saveChain } from "../presets/save";
+import { type Project, findStrip, freeStripName } from "../projects/project";
 import { namesAlong, wayOf } from "../projects/signal-flow";
 import type { PartName } from "../strips/parts";
 import type { AimQuestion, Part } from "../strips/parts/part";
@@ -24,7 +27,7 @@ export interface Draft {
   readonly made: Made[];
   /** What the plan would lead where, and which of that it may not, since it closes a loop. */
   readonly leads: Lead[];
-  readonly replaced: Set<string>;
+  readonly replaced: Map<string, ReadonlySet<string>>;
   readonly loops: Loops;
   readonly steps: Step[];
   readonly rows: PlanRow[];
@@ -36,8 +39,18 @@ export interface PartContext {
   readonly draft: Draft;
   readonly input: PlanInput;
   readonly request: RecallRequest;
+  /** What its row is called. */
+  readonly key: string;
   readonly strip: Strip;
   readonly saved: SavedStrip;
+}
+
+/** Puts a question, once, and gives the answer in force: that which was given, where it is one of the choices. */
+export function ask(draft: Draft, { answers }: PlanInput, question: Question): string {
+  const given = answers[question.id];
+  const answer = question.choices.find(({ id }) => id === given)?.id ?? question.answer;
+  if (!draft.questions.some(({ id }) => id === question.id)) draft.questions.push({ ...question, answer });
+  return answer;
 }
 
 /**
@@ -60,7 +73,9 @@ export function aimed<V>(
   };
   const aim = (ref: StripRef): StripRef | null => {
     const found = aims.question
-      ? (findHere(draft.project, ref, draft.made) ?? askFor(context, part, aims.question, ref))
+      ? (anotherThan(context, ref) ??
+        findHere(draft.project, ref, draft.made) ??
+        askFor(context, part, aims.question, ref))
       : (findHere(draft.project, ref) ?? ref);
     if (!found) return none(ref);
     if (!("strip" in found)) return found;
@@ -72,6 +87,40 @@ export function aimed<V>(
   };
   const mapped = aims.mapped(value, aim);
   return stays ? null : { value: mapped };
+}
+
+/** As a bus to which something leads is where that comes from; null where that is not known. */
+function busThere({ request: { source } }: PartContext, ref: StripRef): KeyedStrip | null {
+  if (!("external" in ref)) return null;
+  return source.around?.find(({ kind, name }) => kind === ref.kind && fold(name) === fold(ref.name)) ?? null;
+}
+
+const soundOf = ({ inserts }: Pick<SavedStrip, "inserts">): string => soundingText(saveChain(inserts ?? EMPTY_CHAIN));
+
+/** A bus of the same name is here, and set otherwise: that one, or another beside it, made as it is there. Null for the one here. */
+function anotherThan(context: PartContext, ref: StripRef): { readonly strip: string } | null {
+  const { draft, input, request, strip } = context;
+  const there = busThere(context, ref);
+  const here = resolveRef(draft.project, ref);
+  if (!there || !here || here.kind === "main" || draft.made.some(({ id }) => id === here.id)) return null;
+  if (soundOf(there) === soundOf(here)) return null;
+  const name = stripName(here);
+  const id = `same:${here.kind}:${fold(name)}`;
+  const answer = ask(draft, input, {
+    id,
+    strip: strip.id,
+    text: `“${name}” is here already, set otherwise than where “${request.source.name}” comes from.`,
+    choices: [
+      { id: "here", text: `Use the ${here.kind} that is here` },
+      { id: "make", text: "Make another, as it is there" },
+    ],
+    answer: "here",
+  });
+  if (answer === "here") return null;
+  const made = draft.makes(id);
+  if (!findStrip(draft.project, made))
+    makeStrip(draft, input, { id: made, kind: here.kind, name: freeStripName(draft.project, name), as: there });
+  return { strip: made };
 }
 
 /** The loop that a lead would close; null where it may be. */
@@ -92,7 +141,11 @@ function loopWords({ draft, strip }: PartContext, part: PartName, loop: readonly
 }
 
 /** What can be answered where a strip is missing. */
-function choicesFor({ draft, strip }: PartContext, { of, takes, leave }: AimQuestion, makes: Omit<Made, "id"> | null) {
+function choicesFor(
+  { draft, strip }: PartContext,
+  { of, takes, leave }: AimQuestion,
+  makes: Omit<Made, "id" | "as"> | null,
+) {
   const isMade = (id: string) => draft.made.some((made) => made.id === id);
   const others = draft.project.strips.filter(
     (s) => takes(s.kind) && (of === "all" || s.id !== strip.id) && !isMade(s.id),
@@ -132,7 +185,7 @@ function askFor(
   if (answer === "leave") return null;
   if (answer !== "make" || !makes) return { strip: answer };
   const made = draft.makes(id);
-  if (!findStrip(draft.project, made)) makeStrip(draft, input, { id: made, ...makes });
+  if (!findStrip(draft.project, made)) makeStrip(draft, input, { id: made, ...makes, as: busThere(context, missing) });
   return { strip: made };
 }
 
@@ -140,14 +193,24 @@ export interface Made {
   readonly id: string;
   readonly kind: StripKind;
   readonly name: string;
+  /** What it is set to; nothing where that is not known. */
+  readonly as?: SavedStrip | null;
 }
 
-/** A strip with nothing set, behind those that are there, on its way to the main output. */
+/** What a made strip has of the one that it is made after: what it sounds like, and how loud it is. */
+const soundingLike = ({ inserts, level, pan }: SavedStrip): Partial<Strip> => ({
+  ...(inserts ? { inserts } : {}),
+  ...(level ? { level } : {}),
+  ...(pan ? { pan } : {}),
+});
+
+/** A strip with nothing set but what it is made after, behind those that are there, on its way to the main output. */
 export function makeStrip(draft: Draft, input: PlanInput, made: Made): void {
   const { id, kind, name } = made;
   draft.made.push(made);
   const main = draft.project.strips.find((s) => s.kind === "main");
-  const strip = createStrip(id, kind, { name }, main ? { strip: main.id } : null);
+  const blank = createStrip(id, kind, { name }, main ? { strip: main.id } : null);
+  const strip: Strip = { ...blank, ...(made.as ? soundingLike(made.as) : {}) };
   const after = input.project.strips.at(-1)?.id ?? null;
   draft.blanks.push(strip);
   const [step] = take(draft, [{ id: input.mint(), kind: "placeStrip", strip: id, from: null, to: { strip, after } }]);
@@ -169,7 +232,7 @@ export function take(draft: Draft, steps: readonly Step[]): readonly Step[] {
 }
 
 /** A reference to a strip of this project, but some: by its id, or by kind and name for one that comes from outside. */
-function findHere(project: Project, ref: StripRef, but: readonly Made[] = []): StripRef | null {
+export function findHere(project: Project, ref: StripRef, but: readonly Made[] = []): StripRef | null {
   const found = resolveRef(project, ref);
   return found && !but.some(({ id }) => id === found.id) ? { strip: found.id } : null;
 }

@@ -115,7 +115,9 @@ describe("leads of a plan", () => {
   const someLeads = fc.record({
     project: fc.constantFrom(project(), project({ C: keyedHere("B") }), project({ B: keyedHere("C") })),
     leads: fc.uniqueArray(someLead, { selector: leadKey, maxLength: 8 }),
-    replaced: fc.subarray(ids.flatMap((id) => [cellKey(id, "routing"), cellKey(id, "inserts")])).map((s) => new Set(s)),
+    replaced: fc
+      .subarray(ids.flatMap((id) => [cellKey(id, "routing"), cellKey(id, "inserts")]))
+      .map((s) => new Map(s.map((cell) => [cell, new Set<string>()]))),
   });
 
   it("that are let through close no loop, and each that is refused would have, with all that came before it", () => {

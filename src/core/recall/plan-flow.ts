@@ -9,10 +9,12 @@ export interface Lead extends Way {
   readonly part: PartName;
 }
 
+export type Replaced = ReadonlyMap<string, ReadonlySet<string>>;
+
 /** What a plan would change of the signal flow. */
 export interface Leads {
-  /** Cells whose ways of before are given up: "cello routing". */
-  readonly replaced: ReadonlySet<string>;
+  /** Cells whose ways of before are given up, "cello routing"; each with the strips to which they lead on. */
+  readonly replaced: Replaced;
   readonly leads: readonly Lead[];
 }
 
@@ -35,7 +37,7 @@ export function findLoops(project: Project, { replaced, leads }: Leads): Loops {
   const loops = new Map<string, readonly string[]>();
   const stays = new Set<string>();
   for (;;) {
-    const flow = flowWithout(project, new Set([...replaced].filter((cell) => !stays.has(cell))));
+    const flow = flowWithout(project, new Map([...replaced].filter(([cell]) => !stays.has(cell))));
     const refused = ordered.find((lead) => {
       if (loops.has(leadKey(lead))) return false;
       const back = wayBetween(flow, lead.to, lead.from);
@@ -50,8 +52,8 @@ export function findLoops(project: Project, { replaced, leads }: Leads): Loops {
   }
 }
 
-/** The signal flow without what some cells lead to. */
-const flowWithout = (project: Project, cells: ReadonlySet<string>): Map<string, readonly string[]> => {
-  const flow: Flow = flowOf(project, (strip, part) => !cells.has(cellKey(strip, part)));
+/** The signal flow without what some cells lead to, but for what they go on leading to. */
+function flowWithout(project: Project, replaced: Replaced): Map<string, readonly string[]> {
+  const flow: Flow = flowOf(project, (strip, part, to) => replaced.get(cellKey(strip, part))?.has(to) ?? true);
   return new Map(flow);
-};
+}

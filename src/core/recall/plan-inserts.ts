@@ -1,12 +1,15 @@
 import equal from "fast-deep-equal";
 import { type Chain, type ChainNode, type Macro, type Processor, processorName } from "../chains/chain";
 import { processorsOf, keysIn, mapProcessor, rekeyed } from "../chains/tree";
-import { retargeted } from "../chains/macros";
+import { retargeted, withoutLostTargets } from "../chains/macros";
 import type { Step } from "./steps";
 
 export const INSERT_MODES = ["replace", "before", "after", "values"] as const;
 /** What happens to the inserts that stand there; `values` sets those of the same models and leaves all others. */
 export type InsertMode = (typeof INSERT_MODES)[number];
+
+/** A place in the inserts of a strip: that of a plugin, or the one behind a node, which may be the first. */
+export type Slot = { readonly on: string } | { readonly after: string | null };
 
 interface InsertsInput {
   readonly strip: string;
@@ -15,6 +18,8 @@ interface InsertsInput {
   /** One plugin rather than a chain: it takes the place of the first of its model, or goes last. */
   readonly single: boolean;
   readonly mode: InsertMode;
+  /** The place that it goes to; that comes before any mode. */
+  readonly slot?: Slot | undefined;
   readonly mint: () => string;
 }
 
@@ -25,7 +30,8 @@ export interface PlannedInserts {
 }
 
 export function planInserts(input: InsertsInput): PlannedInserts {
-  const { now, single, mode } = input;
+  const { now, single, mode, slot } = input;
+  if (slot) return planAtSlot(input, slot);
   if (mode === "values") return planValues(input);
   if (single && mode === "replace") return planSingle(input);
   if (mode === "replace" || now.nodes.length === 0) {
@@ -101,15 +107,47 @@ function planPlaced(input: InsertsInput, behind: string | null): PlannedInserts 
   return { steps: [...steps, added], left: [] };
 }
 
-/** The first plugin of the same model keeps its place and its key. */
+/** The plugin that came from the same preset, else the first of the same model, keeps its place and its key. */
 function planSingle(input: InsertsInput): PlannedInserts {
   const [wanted] = processorsOf(input.wanted);
-  const standing = processorsOf(input.now).find((p) => p.model === wanted?.model);
+  const alike = processorsOf(input.now).filter((p) => p.model === wanted?.model);
+  const own = alike.find(({ from }) => from !== undefined && from.preset === wanted?.from?.preset);
+  const standing = own ?? alike[0];
   if (!wanted || !standing) return planPlaced(input, input.now.nodes.at(-1)?.key ?? null);
   const to = { ...wanted, key: standing.key };
   return {
     steps: equal(standing, to) ? [] : [{ ...blank(input), kind: "setNode", node: to.key, from: standing, to }],
     left: [],
+  };
+}
+
+/** On a plugin it takes the place of that, one for one; several stand behind it. Between plugins it goes there. */
+function planAtSlot(input: InsertsInput, slot: Slot): PlannedInserts {
+  if ("after" in slot) {
+    const isHere = slot.after === null || input.now.nodes.some(({ key }) => key === slot.after);
+    return isHere
+      ? planPlaced(input, slot.after)
+      : { steps: [], left: ["The place that it was meant for is not here any more."] };
+  }
+  const wanted = processorsOf(input.wanted);
+  const standing = processorsOf(input.now).find(({ key }) => key === slot.on);
+  if (!standing) return { steps: [], left: ["The plugin that it was meant for is not here any more."] };
+  const [only, ...others] = wanted;
+  if (!only || others.length > 0 || input.wanted.nodes[0] !== only)
+    return planPlaced(input, input.now.nodes.find((node) => keysIn(node).includes(slot.on))?.key ?? null);
+  return planInPlace(input, standing, { ...only, key: standing.key });
+}
+
+/** One plugin in the place of another; macros let go of what the other does not have. */
+function planInPlace(input: InsertsInput, standing: Processor, to: Processor): PlannedInserts {
+  if (equal(standing, to)) return { steps: [], left: [] };
+  const { macros, lost } = withoutLostTargets(mapProcessor(input.now, standing.key, () => to));
+  const from = input.now.macros;
+  const released: Step[] = lost === 0 ? [] : [{ ...blank(input), kind: "setMacros", from, to: [...macros] }];
+  const words = `${processorName(to)} has not all that macros moved on ${processorName(standing)}; they let go of ${lost}.`;
+  return {
+    steps: [...released, { ...blank(input), kind: "setNode", node: to.key, from: standing, to }],
+    left: lost === 0 ? [] : [words],
   };
 }
 

@@ -33,7 +33,11 @@ export interface Places {
 }
 
 export const isOn = (except: readonly Exception[], strip: string, part: PartName): boolean =>
-  !except.some((e) => (e.strip ?? strip) === strip && (e.part ?? part) === part);
+  !except.some((e) => e.send === undefined && (e.strip ?? strip) === strip && (e.part ?? part) === part);
+
+/** Whether a single send of a strip is on, where its sends are. */
+export const isSendOn = (except: readonly Exception[], strip: string, send: string): boolean =>
+  !except.some((e) => e.send === send && (e.strip ?? strip) === strip);
 
 /** The parts of a saved strip that a request asks for. */
 export const askedFor = (saved: SavedStrip, { parts }: RecallRequest): readonly PartName[] =>
@@ -61,10 +65,16 @@ function placesOf({ input, request, at, makes }: Omit<OfSet, "content" | "to">):
   const saved = savedStripOf(request);
   if ("strips" in targets)
     return only(targets.strips.map((id) => ({ request, saved, id, key: id, newName: null, after: null })));
+  if ("slot" in targets) {
+    const { strip } = targets.slot;
+    // A place takes what stands in one: plugins.
+    const inserts = saved?.inserts && { kind: saved.kind, inserts: saved.inserts };
+    return only([{ request, saved: inserts ?? null, id: strip, key: strip, newName: null, after: null }]);
+  }
   if ("newStrip" in targets) {
     const id = makes(`new ${at}`);
     const { after } = targets.newStrip;
-    return only(saved ? [{ request, saved, id, key: id, newName: source.name, after }] : []);
+    return only(saved ? [{ request, saved, id, key: `new:${at}`, newName: source.name, after }] : []);
   }
   const { content } = source;
   return isStrips(content) ? placesOfSet({ input, request, at, content, to: targets.set, makes }) : only([]);

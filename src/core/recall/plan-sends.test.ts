@@ -208,3 +208,52 @@ describe("sends of a preset", () => {
     expect(strip.sends.map(nameOf)).toEqual([after.strips.find(({ look }) => look.name === "Plate")!.id, "echo"]);
   });
 });
+
+describe("a single send", () => {
+  const content: Content = saveStrip(
+    PROJECT,
+    { ...getStrip(PROJECT, "cello"), sends: [send("c", "plate", -3), send("d", "main", 0)] },
+    ["sends"],
+  );
+  const plan = (off: readonly string[]) =>
+    planRecall({
+      project: PROJECT,
+      requests: [
+        {
+          source: { content, from: null, name: "Cello" },
+          parts: ["sends"],
+          targets: { strips: ["voice"] },
+          mode: "replace",
+        },
+      ],
+      except: off.map((one) => ({ strip: "voice", send: one })),
+      answers: {},
+      mint: counter(),
+    });
+  const levels = (off: readonly string[]) =>
+    getStrip(applied(PROJECT, plan(off).steps), "voice").sends.map(({ to, level }) => [nameOf({ to } as Send), level]);
+
+  it("is told of by itself: those that come, and those that go", () => {
+    expect(plan([]).rows[0]?.parts[0]?.sends).toEqual([
+      { key: "c", name: "Plate", on: true },
+      { key: "d", name: "Main", on: true },
+      { key: "here:b", name: "Long echo", on: true },
+    ]);
+    expect(plan(["c"]).rows[0]?.parts[0]?.sends?.map(({ on }) => on)).toEqual([false, true, true]);
+  });
+  it("is switched off: what is to the same bus stays as it is, what would go stays, all else is done", () => {
+    expect(levels([])).toEqual([
+      ["plate", -3],
+      ["main", 0],
+    ]);
+    expect(levels(["c"])).toEqual([
+      ["plate", -12],
+      ["main", 0],
+    ]);
+    expect(levels(["d", "here:b"])).toEqual([
+      ["plate", -3],
+      ["echo", -20],
+    ]);
+    expect(plan(["c", "d", "here:b"]).steps).toEqual([]);
+  });
+});

@@ -12,10 +12,14 @@ interface SendsInput {
   readonly now: readonly Send[];
   /** Those that are wanted, to strips of this project. */
   readonly wanted: readonly Send[];
+  /** Of those that stand there: which stay, unless one that is wanted goes to the same strip; by their keys. */
+  readonly spared?: ReadonlySet<string>;
   readonly mode: SendMode;
   readonly nameOf: (send: Send) => string;
   readonly mint: () => string;
 }
+
+const NONE: ReadonlySet<string> = new Set();
 
 export interface PlannedSends {
   readonly steps: readonly Step[];
@@ -34,9 +38,18 @@ function partnersOf(wanted: readonly Send[], now: readonly Send[]): ReadonlyMap<
   return partners;
 }
 
+/** Those that are spared among others, each behind the one behind which it stands now. */
+function among(then: readonly Send[], now: readonly Send[], spared: ReadonlySet<string>): readonly Send[] {
+  const all = [...then];
+  for (const [at, send] of now.entries())
+    if (spared.has(send.key) && !then.some(({ key }) => key === send.key))
+      all.splice(all.findIndex(({ key }) => key === now[at - 1]?.key) + 1, 0, send);
+  return all;
+}
+
 /** The sends of a strip as they would be with others taken. In mode replace they are just those, in their order. */
 export function planSends(input: SendsInput): PlannedSends {
-  const { now, wanted, mode, nameOf, mint } = input;
+  const { now, wanted, mode, nameOf, mint, spared = NONE } = input;
   const partners = partnersOf(wanted, now);
   const used = new Set(now.map(({ key }) => key));
   const fresh = (send: Send): Send => {
@@ -51,7 +64,7 @@ export function planSends(input: SendsInput): PlannedSends {
         const partner = partners.get(at);
         return partner ? { ...send, key: partner.key } : fresh(send);
       });
-      return { steps: sendsBetween({ ...input, then }), left: [] };
+      return { steps: sendsBetween({ ...input, then: among(then, now, spared) }), left: [] };
     }
     case "add":
       return {

@@ -1,9 +1,9 @@
 import type { PresetRef } from "../chains/chain";
 import type { StripKind } from "../documents/strip-kinds";
-import type { Content } from "../presets/preset";
+import type { Content, KeyedStrip } from "../presets/preset";
 import type { Project } from "../projects/project";
 import type { PartName } from "../strips/parts";
-import type { InsertMode } from "./plan-inserts";
+import type { InsertMode, Slot } from "./plan-inserts";
 import type { LayerTake } from "./plan-layers";
 import type { SendMode } from "./plan-sends";
 import type { Step } from "./steps";
@@ -15,6 +15,10 @@ export interface RecallSource {
   /** The preset and version that it is; null for a document in hand. */
   readonly from: PresetRef | null;
   readonly name: string;
+  /** The tempo where it comes from, in beats per minute, where that is known. */
+  readonly tempo?: number | undefined;
+  /** Buses to which it leads there by their names, as they are there, where that is known. */
+  readonly around?: readonly KeyedStrip[] | undefined;
 }
 
 /** Where the strips of a set go. */
@@ -29,6 +33,7 @@ export interface SetTargets {
 
 export type RecallTargets =
   | { readonly strips: readonly string[] }
+  | { readonly slot: Slot & { readonly strip: string } }
   | { readonly newStrip: { readonly after: string | null } }
   | { readonly set: SetTargets };
 
@@ -44,10 +49,11 @@ export interface RecallRequest {
   readonly sends?: SendMode | undefined;
 }
 
-/** Switched off: a cell, a whole row (no part) or a whole column (no strip). */
+/** Switched off: a cell, a whole row (no part) or a whole column (no strip); of sends also a single one, by its key in the plan. */
 export interface Exception {
   readonly strip?: string | undefined;
   readonly part?: PartName | undefined;
+  readonly send?: string | undefined;
 }
 
 /** What a plan cannot decide alone. `answer` is in force until another is given. */
@@ -71,7 +77,21 @@ export interface PlanRow {
   readonly key: string;
   readonly isNew: boolean;
   /** What the source holds for this strip, and whether it is switched on. */
-  readonly parts: readonly { readonly part: PartName; readonly on: boolean; readonly steps: readonly string[] }[];
+  readonly parts: readonly PlannedPart[];
+}
+
+export interface PlannedPart {
+  readonly part: PartName;
+  readonly on: boolean;
+  readonly steps: readonly string[];
+  /** Of sends: each that would come or go, by the bus that it goes to. */
+  readonly sends?: readonly PlannedSend[] | undefined;
+}
+
+export interface PlannedSend {
+  readonly key: string;
+  readonly name: string;
+  readonly on: boolean;
 }
 
 /** Which strip here one of a set goes to, and why. */

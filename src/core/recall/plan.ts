@@ -6,13 +6,15 @@ import { type SavedStrip, type Strip, createStrip, stripName } from "../strips/s
 import { PART, type PartName } from "../strips/parts";
 import type { Part } from "../strips/parts/part";
 import { type Send, nameOfTarget } from "../strips/parts/sends";
-import { type Draft, type Made, type PartContext, aimed, makeStrip, take } from "./plan-aims";
+import { type Draft, type Made, type PartContext, aimed, ask, findHere, makeStrip, take } from "./plan-aims";
 import { type Loops, cellKey, findLoops } from "./plan-flow";
 import { planInserts } from "./plan-inserts";
+import { incoming, planSides } from "./plan-incoming";
 import { planLayers } from "./plan-layers";
 import { planSends } from "./plan-sends";
-import { type Placement, type Places, askedFor, findPlaces, isOn } from "./plan-places";
-import type { Plan, PlanInput, PlanRow } from "./plan-shape";
+import { type Placement, type Places, askedFor, findPlaces, isOn, isSendOn } from "./plan-places";
+import type { Plan, PlanInput, PlanRow, PlannedSend } from "./plan-shape";
+import { bringTogether } from "./plan-together";
 import type { Step } from "./steps";
 import type { SetPart, WholePart } from "./steps/set-part";
 
@@ -28,7 +30,9 @@ export function planRecall(input: PlanInput): Plan {
     made.set(what, id);
     return id;
   };
-  const places = findPlaces(input, makes);
+  const found = findPlaces(input, makes);
+  const { placements, notes: leftOut } = bringTogether(found.placements, input.except);
+  const places = { ...found, placements };
   // First what answers make, then what would lead where, then what of it closes a loop, then the plan.
   const fresh = { ...input, mint: sketchKeys() };
   const { made: answered } = draftFor(fresh, { places, makes, made: [] }, new Map());
@@ -42,12 +46,29 @@ export function planRecall(input: PlanInput): Plan {
   return {
     project: input.project.id,
     steps,
-    rows: [...rows, ...places.idle],
+    rows: [...oneEach(rows), ...places.idle],
     matches: places.matches,
     questions: [...places.questions, ...questions],
-    notes,
+    notes: [...leftOut, ...notes],
   };
 }
+
+/** What several bring to one strip is told in one row. */
+function oneEach(rows: readonly PlanRow[]): readonly PlanRow[] {
+  const byKey = new Map<string, PlanRow>();
+  for (const row of rows) {
+    const before = byKey.get(row.key);
+    const added = before?.parts.map((own) => {
+      const more = row.parts.find(({ part }) => part === own.part);
+      return more ? { ...own, steps: [...own.steps, ...more.steps] } : own;
+    });
+    const fresh = row.parts.filter(({ part }) => !before?.parts.some((own) => own.part === part));
+    byKey.set(row.key, added && before ? { ...before, parts: [...added, ...fresh] } : row);
+  }
+  return [...byKey.values()];
+}
+
+const NONE: ReadonlySet<string> = new Set();
 
 /** Keys of what is only sketched. */
 function sketchKeys(): () => string {
@@ -68,7 +89,7 @@ function draftFor(input: PlanInput, { places, makes, made }: Planned, loops: Loo
     makes,
     made: [],
     leads: [],
-    replaced: new Set(),
+    replaced: new Map(),
     loops,
     steps: [],
     rows: [],
@@ -103,7 +124,7 @@ const isAmong = ({ request: { targets } }: Target): boolean => "set" in targets;
 function planNamed({ draft, input, request, id, saved }: Target): readonly Step[] {
   const strip = findStrip(draft.project, id);
   if (!strip || !saved?.look || !request.parts.includes("look") || !isOn(input.except, id, "look")) return [];
-  return take(draft, planPart({ draft, input, request, strip, saved }, "look"));
+  return take(draft, planPart({ draft, input, request, key: id, strip, saved }, "look"));
 }
 
 function planStrip({ draft, input, request, id, saved }: Target, look: readonly Step[]): void {
@@ -121,18 +142,18 @@ function planStrip({ draft, input, request, id, saved }: Target, look: readonly 
     strip: id,
     key: id,
     isNew: false,
-    parts: planParts({ draft, input, request, strip, saved }, id, look),
+    parts: planParts({ draft, input, request, key: id, strip, saved }, look),
   });
 }
 
 /** Every part that is asked for. What is switched off asks nothing and says nothing. `look`: that was planned already. */
-function planParts(context: PartContext, key: string, look: readonly Step[]): PlanRow["parts"] {
-  const { draft, input, request, saved } = context;
+function planParts(context: PartContext, look: readonly Step[]): PlanRow["parts"] {
+  const { draft, input, request, key, saved } = context;
   return askedFor(saved, request).map((part) => {
     const on = isOn(input.except, key, part);
     const planned = () => take(draft, planPart(context, part));
     const steps = !on ? [] : part === "look" ? look : planned();
-    return { part, on, steps: steps.map((s) => s.id) };
+    return { part, on, steps: steps.map((s) => s.id), ...(part === "sends" ? { sends: singleSends(context) } : {}) };
   });
 }
 
@@ -172,10 +193,8 @@ function planLook(context: PartContext): readonly Step[] {
     { id: "number", text: `Call it ${free}` },
     { id: "same", text: `Call both ${look.name}` },
   ];
-  const answer = input.answers[id] ?? "keep";
-  const name = names[answer] ?? own;
   const text = `Another strip is called ${look.name} already. What is ${own} to be called?`;
-  draft.questions.push({ id, strip: strip.id, text, choices, answer: name === names[answer] ? answer : "keep" });
+  const name = names[ask(draft, input, { id, strip: strip.id, text, choices, answer: "keep" })] ?? own;
   return planWhole(context, "look", { ...look, name });
 }
 
@@ -184,7 +203,7 @@ function planWhole(context: PartContext, part: WholePart, wanted: unknown): read
   const { draft, input, request, strip } = context;
   const to = aimed(context, part, PART[part] as Part<unknown>, wanted);
   if (to === null) return [];
-  if (part !== "source" || (request.layers ?? "whole") === "whole") draft.replaced.add(cellKey(strip.id, part));
+  if (part !== "source" || (request.layers ?? "whole") === "whole") draft.replaced.set(cellKey(strip.id, part), NONE);
   if (equal(strip[part], to.value)) return [];
   return [{ id: input.mint(), kind: "setPart", strip: strip.id, part, from: strip[part], to: to.value } as SetPart];
 }
@@ -192,8 +211,9 @@ function planWhole(context: PartContext, part: WholePart, wanted: unknown): read
 function planInsertsPart(context: PartContext): readonly Step[] {
   const { draft, input, request, strip, saved } = context;
   const single = request.source.content.kind === "plugin";
-  const chain = saved.inserts ?? EMPTY_CHAIN;
-  if (request.mode === "replace" && !single) draft.replaced.add(cellKey(strip.id, "inserts"));
+  const chain = incoming(context, saved.inserts ?? EMPTY_CHAIN);
+  const slot = "slot" in request.targets ? request.targets.slot : undefined;
+  if (request.mode === "replace" && !single && !slot) draft.replaced.set(cellKey(strip.id, "inserts"), NONE);
   const planned = planInserts({
     strip: strip.id,
     now: strip.inserts,
@@ -201,22 +221,64 @@ function planInsertsPart(context: PartContext): readonly Step[] {
     wanted: request.mode === "values" ? chain : (aimed(context, "inserts", PART.inserts, chain)?.value ?? chain),
     single,
     mode: request.mode,
+    slot,
     mint: input.mint,
   });
+  for (const text of planned.left) draft.notes.push({ strip: strip.id, text });
+  return [...planSides(context), ...planned.steps];
+}
+
+function planSendsPart(context: PartContext): readonly Step[] {
+  const { draft, input, request, key, strip, saved } = context;
+  const mode = request.sends ?? "replace";
+  const [on, off] = parted(saved.sends ?? [], (send) => isSendOn(input.except, key, send.key));
+  const wanted = aimed(context, "sends", PART.sends, on)?.value ?? [];
+  const spared = sparedOf(context, off);
+  // What is spared leads where it led, whatever comes.
+  const leadOn = strip.sends.flatMap(({ key: one, to }) => (spared.has(one) && "strip" in to ? [to.strip] : []));
+  if (mode === "replace") draft.replaced.set(cellKey(strip.id, "sends"), new Set(leadOn));
+  const nameOf = (send: Send) => nameOfTarget(send.to, { nameOf: nameIn(draft.project) });
+  const planned = planSends({ strip: strip.id, now: strip.sends, wanted, spared, mode, nameOf, mint: input.mint });
   for (const text of planned.left) draft.notes.push({ strip: strip.id, text });
   return planned.steps;
 }
 
-function planSendsPart(context: PartContext): readonly Step[] {
-  const { draft, input, request, strip, saved } = context;
-  const mode = request.sends ?? "replace";
-  const wanted = aimed(context, "sends", PART.sends, saved.sends ?? [])?.value ?? [];
-  if (mode === "replace") draft.replaced.add(cellKey(strip.id, "sends"));
-  const nameOf = (send: Send) => nameOfTarget(send.to, { nameOf: nameIn(draft.project) });
-  const planned = planSends({ strip: strip.id, now: strip.sends, wanted, mode, nameOf, mint: input.mint });
-  for (const text of planned.left) draft.notes.push({ strip: strip.id, text });
-  return planned.steps;
+/** Of the sends that stand there those that are not to be touched: they go where one goes that is switched off, or would go and are to stay. */
+function sparedOf(context: PartContext, off: readonly Send[]): ReadonlySet<string> {
+  const { draft, input, key, strip } = context;
+  const aims = off.map(({ to }) => findHere(draft.project, to));
+  const stay = goingSends(context).filter((send) => !isSendOn(input.except, key, standingKey(send)));
+  return new Set([...strip.sends.filter(({ to }) => aims.some((aim) => equal(aim, to))), ...stay].map((s) => s.key));
 }
+
+/** Sends that stand there, to where none leads that comes. */
+function goingSends({ draft, request, strip, saved }: PartContext): readonly Send[] {
+  if ((request.sends ?? "replace") !== "replace") return [];
+  const aims = (saved.sends ?? []).map(({ to }) => findHere(draft.project, to));
+  return strip.sends.filter(({ to }) => !aims.some((aim) => equal(aim, to)));
+}
+
+/** What a send that would go is switched off by. */
+const standingKey = ({ key }: Send): string => `here:${key}`;
+
+/** Each send that would come or go, by the name of its bus. */
+function singleSends(context: PartContext): readonly PlannedSend[] {
+  const { draft, input, key, saved } = context;
+  const one = (send: Send, called: string) => ({
+    key: called,
+    name: nameOfTarget(send.to, { nameOf: nameIn(draft.project) }),
+    on: isSendOn(input.except, key, called),
+  });
+  return [
+    ...(saved.sends ?? []).map((send) => one(send, send.key)),
+    ...goingSends(context).map((send) => one(send, standingKey(send))),
+  ];
+}
+
+const parted = <T>(list: readonly T[], isFirst: (one: T) => boolean): readonly [readonly T[], readonly T[]] => [
+  list.filter(isFirst),
+  list.filter((one) => !isFirst(one)),
+];
 
 /** A strip of the source's kind with nothing set, on its way to the main output. A second main output is a group. */
 function blankFor(project: Project, saved: SavedStrip, id: string, name: string): Strip {
@@ -252,23 +314,24 @@ function planAmong({ draft, input, request, id, key, saved }: Target, blank: Str
     draft,
     input,
     request: { ...request, mode: "replace" },
+    key,
     strip: getStrip(draft.project, id),
     saved: named,
   };
   const hasLook = askedFor(saved, request).includes("look") && isOn(input.except, key, "look");
   const look = hasLook ? take(draft, planPart(context, "look")) : [];
-  const [first, ...rest] = planParts(context, key, look);
+  const [first, ...rest] = planParts(context, look);
   const parts = first && placed ? [{ ...first, steps: [placed.id, ...first.steps] }, ...rest] : [];
   draft.rows.push({ strip: id, key, isNew: true, parts });
 }
 
-function planNewStrip({ draft, input, request, id, saved, newName, after }: Target): void {
+function planNewStrip({ draft, input, request, id, key, saved, newName, after }: Target): void {
   if (!saved || newName === null) return;
   const held = askedFor(saved, request);
-  const on = held.filter((part) => isOn(input.except, id, part));
+  const on = held.filter((part) => isOn(input.except, key, part));
   const row = (steps: readonly Step[]): PlanRow => ({
     strip: id,
-    key: id,
+    key,
     isNew: true,
     parts: held.map((part) => ({ part, on: on.includes(part), steps: steps.map((s) => s.id) })),
   });
@@ -287,7 +350,8 @@ function planNewStrip({ draft, input, request, id, saved, newName, after }: Targ
   };
   for (const part of on) {
     const strip = getStrip(standing.project, id);
-    take(standing, planPart({ draft: standing, input, request: { ...request, mode: "replace" }, strip, saved }, part));
+    const context = { draft: standing, input, request: { ...request, mode: "replace" as const }, key, strip, saved };
+    take(standing, planPart(context, part));
   }
   const step: Step = {
     id: input.mint(),

@@ -39,7 +39,7 @@ export function searchText(card: Card, inside: Inside): SearchText {
 }
 
 /** Several of a kind in one line: "Copper Heron; Tidal Clocks". */
-const several = (text: string | undefined): readonly string[] =>
+export const several = (text: string | undefined): readonly string[] =>
   (text ?? "").split(";").flatMap((one) => (one.trim() === "" ? [] : [one.trim()]));
 
 /** What fields say of a preset. `folder`: the name of its folder and of those above. */

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { PRESET_KINDS } from "../presets/preset";
 import { ValueSchema } from "../chains/schema";
 import { STRIP_KINDS } from "../documents/strip-kinds";
+import { PARTS } from "../strips/parts";
 
 const Id = z.string().min(1).max(80);
 
@@ -35,6 +36,11 @@ export const StartingPointSchema = z
   .refine(({ model, strip }) => model !== null || strip !== null, "It is for a model, for a kind of strip, or both.")
   .refine(({ model, preset }) => model !== null || preset !== null, "A new strip begins as a preset.");
 
+const ChoiceSchema = z.strictObject({
+  name: z.string().trim().min(1).max(60),
+  parts: z.array(z.enum(PARTS)).min(1).max(PARTS.length),
+});
+
 /** What a person has set up for themselves, beside the library. */
 export const SettingsSchema = z.strictObject({
   /** Patterns for names by kind of preset, the last used first. */
@@ -44,4 +50,8 @@ export const SettingsSchema = z.strictObject({
   startingPoints: z.array(StartingPointSchema).max(2000),
   /** Presets that are set alike and are to stay beside each other. */
   apart: z.array(z.array(Id).min(2).max(500)).max(2000),
+  /** Parts of a strip that one applies together, by one's own name. */
+  choices: z.array(ChoiceSchema).max(200).default([]),
+  /** Parts that were applied last, by kind of what they were applied from; none for all. */
+  lastParts: z.partialRecord(z.enum(PRESET_KINDS), z.array(z.enum(PARTS)).min(1)).default({}),
 });

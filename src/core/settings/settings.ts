@@ -1,13 +1,22 @@
 import type { z } from "zod";
 import type { PresetKind } from "../presets/preset";
 import type { StripKind } from "../documents/strip-kinds";
+import type { PartName } from "../strips/parts";
 import type { SettingsSchema, ShortcutSchema, StartingPointSchema } from "./schema";
 
 export type Settings = Readonly<z.infer<typeof SettingsSchema>>;
 export type Shortcut = Readonly<z.infer<typeof ShortcutSchema>>;
 export type StartingPoint = Readonly<z.infer<typeof StartingPointSchema>>;
 
-export const NO_SETTINGS: Settings = { patterns: {}, searches: [], shortcuts: [], startingPoints: [], apart: [] };
+export const NO_SETTINGS: Settings = {
+  patterns: {},
+  searches: [],
+  shortcuts: [],
+  startingPoints: [],
+  apart: [],
+  choices: [],
+  lastParts: {},
+};
 
 /** What something opens with. */
 export type Start = Pick<StartingPoint, "preset" | "version" | "values">;
@@ -59,4 +68,16 @@ export function withShortcut(settings: Settings, does: Shortcut["does"], keys: s
   const isSame = (other: Shortcut["does"]) => JSON.stringify(other) === JSON.stringify(does);
   const others = settings.shortcuts.filter((s) => !isSame(s.does) && s.keys !== keys);
   return { ...settings, shortcuts: keys === null ? others : [...others, { keys, does }] };
+}
+
+/** A choice of parts in the place of one of the same name; without parts it is taken away. */
+export function withChoice(settings: Settings, name: string, parts: readonly PartName[]): Settings {
+  const others = settings.choices.filter((choice) => choice.name !== name);
+  return { ...settings, choices: parts.length === 0 ? others : [...others, { name, parts: [...parts] }] };
+}
+
+/** Remembers which parts were applied of something of a kind; null for all. */
+export function withLastParts(settings: Settings, kind: PresetKind, parts: readonly PartName[] | null): Settings {
+  const { [kind]: _, ...others } = settings.lastParts;
+  return { ...settings, lastParts: parts === null ? others : { ...others, [kind]: [...parts] } };
 }

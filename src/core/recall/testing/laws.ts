@@ -34,10 +34,19 @@ const howTo = { parts: someParts, mode: someMode, layers: someLayers, sends: som
 const someRequest = (ids: readonly string[]): fc.Arbitrary<RecallRequest> =>
   fc.record({
     ...howTo,
-    source: someContent.map((content) => ({ content, from: { preset: "pr", version: 3, name: "Wood" }, name: "Wood" })),
+    source: fc.record({
+      content: someContent,
+      from: fc.constant({ preset: "pr", version: 3, name: "Wood" }),
+      name: fc.constant("Wood"),
+      tempo: fc.constantFrom(undefined, 60, 133),
+    }),
     targets: fc.oneof(
       fc.subarray([...ids], { minLength: 1 }).map((strips) => ({ strips })),
       fc.constantFrom(null, ...ids).map((after) => ({ newStrip: { after } })),
+      fc.record({ strip: fc.constantFrom(...ids), on: fc.constantFrom("p1", "p2", "p3") }).map((slot) => ({ slot })),
+      fc
+        .record({ strip: fc.constantFrom(...ids), after: fc.constantFrom(null, "p1", "spl", "gone") })
+        .map((slot) => ({ slot })),
     ),
   });
 
@@ -55,6 +64,9 @@ const someRequestOfStrips = (ids: readonly string[]): fc.Arbitrary<RecallRequest
     }),
   });
 
+/** As those of generated strips are called, and what stands there. */
+const SEND_KEYS = ["send0", "send1", "here:send0", "here:send2"];
+
 const someInput: fc.Arbitrary<PlanInput> = someProject.chain((project) => {
   const ids = project.strips.map((s) => s.id);
   return fc.record({
@@ -64,8 +76,9 @@ const someInput: fc.Arbitrary<PlanInput> = someProject.chain((project) => {
       fc.record({
         strip: fc.constantFrom(undefined, ...ids),
         part: fc.constantFrom<PartName | undefined>(undefined, ...PARTS),
+        send: fc.constantFrom(undefined, undefined, ...SEND_KEYS),
       }),
-      { maxLength: 1 },
+      { maxLength: 2 },
     ),
     answers: fc.constantFrom(
       {},
@@ -73,6 +86,7 @@ const someInput: fc.Arbitrary<PlanInput> = someProject.chain((project) => {
       Object.fromEntries(ids.map((id) => [`look:${id}`, "number"])),
       Object.fromEntries(ids.map((id) => [`look:${id}`, "same"])),
       { "match:0:r1": "out", "match:0:s0": "new", "match:0:k": "strip:s0", "match:1:g1": "strip:g2" },
+      { "tempo:60": "keep", "wet:r1": "keep", "wet:r2": "wet" },
       { "sends:return:not here": "make", "sends:group:nave": "make", "sends:return:cello": "r2" },
     ),
     mint: fc.constant(counter()),
@@ -104,10 +118,14 @@ export interface Met {
 /** Which parts of which strips are asked for. */
 function askedIn({ requests, except }: PlanInput, { matches }: Plan): (strip: string, part: PartName) => boolean {
   const targets = ({ targets: to }: RecallRequest, at: number): readonly (string | null)[] =>
-    "strips" in to ? to.strips : matches.filter(({ id }) => id.startsWith(`match:${at}:`)).map((match) => match.strip);
+    "strips" in to
+      ? to.strips
+      : "slot" in to
+        ? [to.slot.strip]
+        : matches.filter(({ id }) => id.startsWith(`match:${at}:`)).map((match) => match.strip);
   return (strip, part) =>
     requests.some((r, at) => targets(r, at).includes(strip) && r.parts.includes(part)) &&
-    !except.some((e) => (e.strip ?? strip) === strip && (e.part ?? part) === part);
+    !except.some((e) => e.send === undefined && (e.strip ?? strip) === strip && (e.part ?? part) === part);
 }
 
 function nothingElseChanges(input: PlanInput, met: Met): void {
@@ -174,9 +192,10 @@ function mixSavedAgain(project: Project): void {
 }
 
 function nothingASecondTime(input: PlanInput): void {
-  const [request] = input.requests;
-  fc.pre(request !== undefined && !("newStrip" in request.targets));
-  const once = { ...input, requests: [{ ...request, mode: "replace" as const, sends: "replace" as const }] };
+  // What is put between others, or on a strip of its own, is put there each time.
+  fc.pre(input.requests.every(({ targets }) => !("newStrip" in targets || "slot" in targets)));
+  const requests = input.requests.map((r) => ({ ...r, mode: "replace" as const, sends: "replace" as const }));
+  const once = { ...input, requests };
   const { plan, after } = applied(once);
   // Strips of a set go to those to which they went, also where these were made for them.
   const went = Object.fromEntries(plan.matches.map(({ id, strip }) => [id, strip === null ? "out" : answerFor(strip)]));

@@ -1,0 +1,60 @@
+import type { StripKind } from "../documents/strip-kinds";
+import { type Inside, insideOfStrip } from "../library/inside";
+import { type Project, groupOf } from "../projects/project";
+import { type Strip, stripName } from "../strips/strip";
+import { type IndexEntry, several } from "./entry";
+
+/** What a strip of a project is found by, as it is kept beside it. */
+export interface StripFace {
+  readonly kind: StripKind;
+  readonly name: string;
+  /** What its group is called; null for one that goes elsewhere. */
+  readonly group: string | null;
+  readonly inside: Pick<Inside, "names" | "models" | "families" | "makers">;
+}
+
+export function faceOf(project: Project, strip: Strip): StripFace {
+  const { names, models, families, makers } = insideOfStrip(strip);
+  const group = groupOf(project, strip);
+  return {
+    kind: strip.kind,
+    name: stripName(strip),
+    group: group && stripName(group),
+    inside: { names, models, families, makers },
+  };
+}
+
+/** What is said of the project that it stands in. */
+export interface StripPlace extends Pick<Project, "name" | "artist" | "client" | "song"> {
+  /** When the project was changed last, in milliseconds since 1970. */
+  readonly changedAt: number;
+}
+
+/** A strip, as the index of presets knows a preset: the same words and fields find it. */
+export function stripEntry(row: number, { kind, name, group, inside }: StripFace, place: StripPlace): IndexEntry {
+  return {
+    row,
+    text: {
+      name,
+      tags: group ?? "",
+      purpose: inside.names.join(" "),
+      origin: [place.name, place.song, place.artist, place.client].join(" "),
+    },
+    values: {
+      kind: [kind],
+      name: [name],
+      family: inside.families,
+      has: inside.models,
+      maker: inside.makers,
+      artist: several(place.artist),
+      client: several(place.client),
+      song: several(place.song),
+      project: [place.name],
+      year: [new Date(place.changedAt).toISOString().slice(0, 4)],
+    },
+    folder: null,
+    sortName: name,
+    savedAt: place.changedAt,
+    touchedAt: place.changedAt,
+  };
+}
