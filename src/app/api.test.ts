@@ -107,6 +107,8 @@ describe("a request that is none", () => {
   });
 });
 
+const RENAMED = { id: "n", kind: "setDetail", detail: "name", from: "Neap Tide", to: "Spring Tide" };
+
 describe("an answer", () => {
   it("is as its address says, all along a session's work", async () => {
     const seen = new Set<string>();
@@ -196,6 +198,13 @@ describe("an answer", () => {
     await ask("post", "/api/projects/{id}/redo", { ids, body: { baseRevision: another.revision + 2 } });
     await ask("get", "/api/projects/{id}/revisions", { ids });
     await ask("get", "/api/projects/{id}/revisions/{n}", { ids: { ...ids, n: "1" } });
+
+    await ask("get", "/api/strips", { query: "?q=cello&limit=3" });
+    const more = { project: ids.id, baseRevision: another.revision + 3, steps: [RENAMED] };
+    const together = await ask<{ revisions: unknown }>("post", "/api/changes", {
+      body: { label: "x", changes: [more] },
+    });
+    await ask("post", "/api/changes/undo", { body: together });
 
     const draft = await ask<{ project: { id: string } }>("post", "/api/drafts", { body: { preset: "narrator-close" } });
     await ask("get", "/api/drafts");

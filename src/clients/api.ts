@@ -14,6 +14,7 @@ import type {
 } from "@/contracts/library";
 import type {
   ChangeRequest,
+  ChangedBody,
   MediaBody,
   MediaList,
   MediaRoom,
@@ -23,6 +24,12 @@ import type {
   PlanBody,
   PlanRequest,
   ProjectBody,
+  RevisionBody,
+  RevisionList,
+  StripPage,
+  StripQuery,
+  Together,
+  TogetherRequest,
 } from "@/contracts/projects";
 import type { ModelCounts, SettingsBody } from "@/contracts/server";
 import type { ApiError, ErrorBody } from "@/contracts/errors";
@@ -104,15 +111,22 @@ export const fileBy = (by: FileBy["by"], ids: readonly string[]) =>
 export const listProjects = () => ask<{ projects: ProjectRow[] }>("GET", "/api/projects");
 export const makeProject = (project: NewProject["project"]) => ask<ProjectBody>("POST", "/api/projects", { project });
 export const getProject = (id: string) => ask<ProjectBody>("GET", `/api/projects/${at(id)}`);
+export const getRevision = (id: string, n: number) =>
+  ask<RevisionBody>("GET", `/api/projects/${at(id)}/revisions/${n}`);
+export const findStrips = (query: StripQuery) => ask<StripPage>("GET", `/api/strips${queryOf(query)}`);
+export const listRevisions = (id: string) => ask<RevisionList>("GET", `/api/projects/${at(id)}/revisions`);
 export const planRecall = (id: string, request: PlanRequest) =>
   ask<PlanBody>("POST", `/api/projects/${at(id)}/plans`, request);
 export const changeProject = (id: string, request: ChangeRequest) =>
-  ask<ProjectBody>("POST", `/api/projects/${at(id)}/changes`, request);
+  ask<ChangedBody>("POST", `/api/projects/${at(id)}/changes`, request);
 /** Takes back the last change, or the one that made this revision. */
 export const undoProject = (id: string, baseRevision: number, revision?: number) =>
   ask<ProjectBody>("POST", `/api/projects/${at(id)}/undo`, { baseRevision, revision });
 export const redoProject = (id: string, baseRevision: number) =>
   ask<ProjectBody>("POST", `/api/projects/${at(id)}/redo`, { baseRevision });
+/** Changes several projects, all or none. */
+export const changeTogether = (request: TogetherRequest) => ask<Together>("POST", "/api/changes", request);
+export const undoTogether = (made: Together) => ask<Together>("POST", "/api/changes/undo", made);
 export const mediaRoom = () => ask<MediaRoom>("GET", "/api/media/room");
 export const removeMedia = (hashes: readonly string[]) => ask<{ gone: number }>("DELETE", "/api/media", { hashes });
 export const listMedia = () => ask<MediaList>("GET", "/api/media");

@@ -41,6 +41,7 @@ import {
 } from "./library";
 import {
   ChangeRequestSchema,
+  ChangedBodySchema,
   HistoryRequestSchema,
   MediaBodySchema,
   MediaListSchema,
@@ -55,6 +56,10 @@ import {
   ProjectListSchema,
   RemovedMediaSchema,
   RevisionBodySchema,
+  StripPageSchema,
+  TogetherRequestSchema,
+  TogetherSchema,
+  StripQuerySchema,
   RevisionListSchema,
   UndoRequestSchema,
 } from "./projects";
@@ -232,6 +237,27 @@ export const ENDPOINTS: readonly Endpoint[] = [
     answer: ProjectBodySchema,
     status: 201,
   },
+  {
+    method: "post",
+    path: "/api/changes",
+    summary: "Change several projects, all or none",
+    body: TogetherRequestSchema,
+    answer: TogetherSchema,
+  },
+  {
+    method: "post",
+    path: "/api/changes/undo",
+    summary: "Take back what was done to several projects together",
+    body: TogetherSchema,
+    answer: TogetherSchema,
+  },
+  {
+    method: "get",
+    path: "/api/strips",
+    summary: "Strips of all projects, a page at a time",
+    query: StripQuerySchema,
+    answer: StripPageSchema,
+  },
   { method: "get", path: "/api/projects/{id}", summary: "One project or draft", answer: ProjectBodySchema },
   {
     method: "post",
@@ -245,7 +271,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
     path: "/api/projects/{id}/changes",
     summary: "Apply steps as one revision",
     body: ChangeRequestSchema,
-    answer: ProjectBodySchema,
+    answer: ChangedBodySchema,
   },
   {
     method: "post",

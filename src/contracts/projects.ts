@@ -5,9 +5,10 @@ import { ProjectSchema } from "@/core/projects/schema";
 import { INSERT_MODES } from "@/core/recall/plan-inserts";
 import { LAYER_TAKES } from "@/core/recall/plan-layers";
 import { SEND_MODES } from "@/core/recall/plan-sends";
+import { MOST_LETTERS } from "@/core/search/query";
 import { StepSchema } from "@/core/recall/steps/step-schema";
 import { PARTS } from "@/core/strips/parts";
-import { HistorySchema, MediaRowSchema, ProjectRowSchema, RevisionRowSchema } from "./records";
+import { HistorySchema, MediaRowSchema, ProjectRowSchema, RevisionRowSchema, StripRowSchema } from "./records";
 
 const Id = z.string().min(1).max(80);
 export const RevisionNumberSchema = z.coerce.number().int().min(0);
@@ -25,11 +26,20 @@ export const ProjectBodySchema = z.strictObject({
 const RecallRequestSchema = z.strictObject({
   source: z.union([
     z.strictObject({ preset: Id, version: z.int().min(1).optional() }),
+    /** Strips of a project, as they are now or were at a revision. */
+    z.strictObject({
+      project: Id,
+      revision: z.int().min(0).optional(),
+      strips: z.array(Id).min(1).max(2000),
+    }),
     z.strictObject({ content: ContentSchema, name: z.string().min(1).max(200) }),
   ]),
   parts: z.array(z.enum(PARTS)).min(1),
   targets: z.union([
     z.strictObject({ strips: z.array(Id).min(1).max(2000) }),
+    z.strictObject({
+      slot: z.union([z.strictObject({ strip: Id, on: Id }), z.strictObject({ strip: Id, after: Id.nullable() })]),
+    }),
     z.strictObject({ newStrip: z.strictObject({ after: Id.nullable() }) }),
     z.strictObject({
       set: z.strictObject({
@@ -47,7 +57,15 @@ export const PlanRequestSchema = z.strictObject({
   requests: z.array(RecallRequestSchema).min(1).max(200),
   /** Plan for this revision; without it, for the newest. */
   at: z.int().min(0).optional(),
-  except: z.array(z.strictObject({ strip: Id.optional(), part: z.enum(PARTS).optional() })).optional(),
+  except: z
+    .array(
+      z.strictObject({
+        strip: Id.optional(),
+        part: z.enum(PARTS).optional(),
+        send: z.string().min(1).max(100).optional(),
+      }),
+    )
+    .optional(),
   answers: z.record(z.string(), z.string()).optional(),
 });
 const PlanSchema = z.strictObject({
@@ -58,7 +76,14 @@ const PlanSchema = z.strictObject({
       strip: z.string(),
       key: z.string(),
       isNew: z.boolean(),
-      parts: z.array(z.strictObject({ part: z.enum(PARTS), on: z.boolean(), steps: z.array(z.string()) })),
+      parts: z.array(
+        z.strictObject({
+          part: z.enum(PARTS),
+          on: z.boolean(),
+          steps: z.array(z.string()),
+          sends: z.array(z.strictObject({ key: z.string(), name: z.string(), on: z.boolean() })).optional(),
+        }),
+      ),
     }),
   ),
   matches: z.array(
@@ -92,14 +117,52 @@ export const ChangeRequestSchema = z.strictObject({
   label: z.string().trim().min(1).max(300),
   /** A sound that is only passed by while one looks for another: that is no use of it. */
   passing: z.boolean().optional(),
+  /** Answer without the project, where it is just what the base was with these steps. */
+  brief: z.boolean().optional(),
 });
+export const ChangedBodySchema = ProjectBodySchema.partial({ project: true });
 export const HistoryRequestSchema = z.strictObject({ baseRevision: z.int().min(0) });
 export const UndoRequestSchema = HistoryRequestSchema.extend({
   /** This change alone, where nothing later stands on it; without it the last that stands. */
   revision: z.int().min(1).optional(),
 });
+/** One gesture over several projects. */
+export const TogetherRequestSchema = z.strictObject({
+  label: z.string().trim().min(1).max(300),
+  changes: z
+    .array(
+      z.strictObject({
+        project: Id,
+        baseRevision: z.int().min(0),
+        steps: z.array(StepSchema).min(1).max(20_000),
+      }),
+    )
+    .min(1)
+    .max(500)
+    .refine((changes) => new Set(changes.map(({ project }) => project)).size === changes.length, "Each project once."),
+});
+/** The revisions that it made, one of each project; with these it is taken back. */
+export const TogetherSchema = z.strictObject({
+  revisions: z
+    .array(z.strictObject({ project: Id, revision: z.int().min(1) }))
+    .min(1)
+    .max(500),
+});
 export const RevisionListSchema = z.strictObject({ revisions: z.array(RevisionRowSchema) });
 export const RevisionBodySchema = z.strictObject({ project: ProjectSchema, revision: z.int() });
+
+export const StripQuerySchema = z.strictObject({
+  /** In the language of the search field, as far as it is about strips; see docs/finding.md. */
+  q: z.string().max(MOST_LETTERS).optional(),
+  offset: z.coerce.number().int().min(0).max(10_000_000).optional(),
+  limit: z.coerce.number().int().min(1).max(200).optional(),
+});
+export const StripPageSchema = z.strictObject({
+  items: z.array(StripRowSchema),
+  total: z.int(),
+  unclear: z.array(z.string()),
+  corrected: z.array(z.strictObject({ typed: z.string(), read: z.string() })),
+});
 
 export const MediaListSchema = z.strictObject({ media: z.array(MediaRowSchema) });
 export const MediaBodySchema = z.strictObject({ media: MediaRowSchema });
@@ -139,10 +202,17 @@ export const DraftListSchema = z.object({
 });
 
 export type ProjectBody = z.infer<typeof ProjectBodySchema>;
+export type ChangedBody = z.infer<typeof ChangedBodySchema>;
 export type NewProject = z.infer<typeof NewProjectSchema>;
 export type PlanRequest = z.infer<typeof PlanRequestSchema>;
 export type PlanBody = z.infer<typeof PlanBodySchema>;
 export type ChangeRequest = z.infer<typeof ChangeRequestSchema>;
+export type TogetherRequest = z.infer<typeof TogetherRequestSchema>;
+export type Together = z.infer<typeof TogetherSchema>;
+export type RevisionBody = z.infer<typeof RevisionBodySchema>;
+export type RevisionList = z.infer<typeof RevisionListSchema>;
+export type StripQuery = z.infer<typeof StripQuerySchema>;
+export type StripPage = z.infer<typeof StripPageSchema>;
 export type MediaBody = z.infer<typeof MediaBodySchema>;
 export type MediaRoom = z.infer<typeof MediaRoomSchema>;
 export type MediaList = z.infer<typeof MediaListSchema>;

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { CardSchema, ContentSchema } from "@/core/presets/schema";
 import { StepSchema } from "@/core/recall/steps/step-schema";
+import { StripSchema } from "@/core/strips/schema";
 
 const PresetKindSchema = z.enum(["plugin", "chain", "strip", "set", "mix"]);
 const Id = z.string().min(1).max(80);
@@ -54,6 +55,18 @@ export const UseSchema = z.strictObject({
   differs: z.int(),
 });
 
+/** A strip of any project, with where it stands. */
+export const StripRowSchema = z.strictObject({
+  project: z.string(),
+  projectName: z.string(),
+  artist: z.string(),
+  song: z.string(),
+  tempo: z.number(),
+  /** When its project was changed last. */
+  changedAt: z.iso.datetime(),
+  strip: StripSchema,
+});
+
 export const FolderSchema = z.strictObject({
   id: Id,
   name: z.string().min(1).max(120),
@@ -70,6 +83,8 @@ export const ProjectRowSchema = z.strictObject({
   song: z.string(),
   tempo: z.number(),
   sampleRate: z.int(),
+  /** One to begin others from. */
+  starter: z.boolean(),
   strips: z.int(),
   revision: z.int(),
   changedAt: z.iso.datetime(),
@@ -108,6 +123,7 @@ export type MergedRow = z.infer<typeof MergedRowSchema>;
 export type BinnedRow = z.infer<typeof BinnedRowSchema>;
 export type VersionRow = z.infer<typeof VersionRowSchema>;
 export type Use = z.infer<typeof UseSchema>;
+export type StripRow = z.infer<typeof StripRowSchema>;
 export type Folder = z.infer<typeof FolderSchema>;
 export type ProjectRow = z.infer<typeof ProjectRowSchema>;
 export type MediaRow = z.infer<typeof MediaRowSchema>;

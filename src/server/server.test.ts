@@ -115,7 +115,7 @@ describe("the sample world", () => {
         expect(ContentSchema.safeParse(content).error, id).toBeUndefined();
         expect(findContentProblem(content)).toBeNull();
       }
-    expect(DEMO_PROJECTS.length).toBe(8);
+    expect(DEMO_PROJECTS.length).toBe(9);
     expect(new Set(DEMO_PRESETS.map((p) => p.id)).size).toBe(DEMO_PRESETS.length);
     for (const [, project] of DEMO_PROJECTS) {
       expect(ProjectSchema.safeParse(project).error, project.id).toBeUndefined();
@@ -135,6 +135,7 @@ describe("the sample world", () => {
         "preset_holds",
         "preset_versions",
         "projects",
+        "project_strips",
         "uses",
         "changes",
       ];
@@ -205,11 +206,11 @@ describe("the library", () => {
     expect(saved.version).toBe(2);
     const [changed] = value(
       await patchCards(context, {
-        changes: [{ id: "rim-and-air", baseCard: 1, card: { name: "Ghost strokes", tags: ["rare"] } }],
+        changes: [{ id: "rim-and-air", baseCard: 1, card: { name: "Kelp strokes", tags: ["rare"] } }],
       }),
     );
     expect([changed?.cardRevision, changed?.version]).toEqual([2, 2]);
-    expect(await names("ghost")).toEqual(["Ghost strokes"]);
+    expect(await names("kelp")).toEqual(["Kelp strokes"]);
     expect(await names("rim and air")).toEqual([]);
     expect((await findPresets(context, { tag: "rare" })).total).toBe(1);
     const detail = value(await library.getPreset(context, "rim-and-air", 1));
@@ -230,7 +231,7 @@ describe("the library", () => {
     expect([binned.place, binned.uses.length]).toEqual(["bin", 2]);
     expect(value(await openDraft(context, { preset: "eighths-left-right" })).draft?.preset).toBe("eighths-left-right");
     expect((await deletePreset(context, "eighths-left-right")).ok).toBe(false);
-    expect(await names("eighths")).toEqual([]);
+    expect(await names("eighths left")).toEqual([]);
   });
 
   it("knows that an instrument uses the presets of its layers and of their effects, and when", async () => {

@@ -77,6 +77,42 @@ export const MIGRATIONS: readonly NamedMigration[] = [
     },
     down: forwardOnly,
   },
+  {
+    // A strip is a row of its own: what is changed on one of two hundred is written by itself, and each can be found.
+    name: "011-strips",
+    up: async (db) => {
+      await db.raw(`
+        CREATE TABLE project_strips (
+          row INTEGER PRIMARY KEY,
+          project TEXT NOT NULL REFERENCES projects(id),
+          strip TEXT NOT NULL,
+          body TEXT NOT NULL,
+          face TEXT NOT NULL,
+          UNIQUE (project, strip)
+        )
+      `);
+      await db.raw("ALTER TABLE projects ADD COLUMN starter INTEGER NOT NULL DEFAULT 0");
+      // What is no whole document stays as it is, to be told of where it is opened.
+      const whole = "json_valid(d.body) AND json_type(d.body, '$.strips') = 'array'";
+      await db.raw(`
+        INSERT OR IGNORE INTO project_strips (project, strip, body, face)
+        SELECT p.id, json_extract(s.value, '$.id'), s.value, '{}'
+        FROM projects p JOIN documents d ON d.id = p.document, json_each(d.body, '$.strips') s
+        WHERE ${whole}
+        ORDER BY p.rowid, s.key
+      `);
+      await db.raw(`
+        UPDATE documents AS d
+        SET body = json_set(
+          body,
+          '$.strips',
+          (SELECT json_group_array(json_extract(value, '$.id')) FROM json_each(d.body, '$.strips'))
+        )
+        WHERE id IN (SELECT document FROM projects) AND ${whole}
+      `);
+    },
+    down: forwardOnly,
+  },
 ];
 
 /** What was done to cards, folders and the bin, in steps that can be taken back. */

@@ -57,6 +57,7 @@ const COLUMNS: Omit<Columns, "knex_migrations"> = {
     song: "given",
     tempo: "given",
     sample_rate: "given",
+    starter: "given",
     strips: "given",
     revision: "given",
     changed_at: "given",
@@ -64,6 +65,7 @@ const COLUMNS: Omit<Columns, "knex_migrations"> = {
     draft_version: "null",
     document: "given",
   },
+  project_strips: { row: "given", project: "given", strip: "given", body: "given", face: "given" },
   revisions: {
     project: "given",
     n: "given",

@@ -53,13 +53,23 @@ export interface HoldTable {
   readonly preset: number;
 }
 
-export interface ProjectTable extends Omit<ProjectRow, "sampleRate" | "changedAt"> {
+export interface ProjectTable extends Omit<ProjectRow, "sampleRate" | "changedAt" | "starter"> {
+  readonly starter: 0 | 1;
   readonly kind: "project" | "draft";
   readonly sample_rate: number;
   readonly changed_at: string;
   readonly draft_preset: string | null;
   readonly draft_version: number | null;
   readonly document: number;
+}
+
+/** The strips of a project or a draft; their order stands in its document. `face`: what each is found by. */
+export interface StripTable {
+  readonly row: number;
+  readonly project: string;
+  readonly strip: string;
+  readonly body: string;
+  readonly face: string;
 }
 
 export interface RevisionTable {
@@ -123,7 +133,8 @@ declare module "knex/types/tables" {
     presets: Counted<PresetTable, "row" | "merged_into" | "binned_at">;
     preset_versions: Counted<VersionTable, "name">;
     preset_holds: HoldTable;
-    projects: ProjectTable;
+    projects: Counted<ProjectTable, "starter">;
+    project_strips: Counted<StripTable, "row">;
     revisions: RevisionTable;
     uses: UseTable;
     library_log: Counted<LogTable, "n" | "closed">;

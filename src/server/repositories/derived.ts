@@ -1,13 +1,13 @@
 import type { Knex } from "knex";
-import { liftProject } from "@/core/projects/migrations";
 import { liftContent } from "@/core/presets/migrations";
 import { fingerprint } from "@/core/presets/fingerprint";
 import { insideOf } from "@/core/library/inside";
 import { type Statements, statementsOf } from "../data/statements";
-import type { DocumentTable, PresetTable, ProjectTable, VersionTable } from "../data/tables";
+import type { DocumentTable, PresetTable, VersionTable } from "../data/tables";
 import { readCard, readInside } from "../data/stored";
 import { holdAgain, insertIndex } from "./preset-search";
-import { usesIn } from "./projects";
+import { writeFaces } from "./project-strips";
+import { liftWith } from "./projects";
 
 /*
  * What is read from documents to find and to compare them by: what is inside, which presets are held, the durable index,
@@ -15,7 +15,7 @@ import { usesIn } from "./projects";
  */
 
 /** The number of the rules by which it is made. Raise it where one of them changes: every library is derived anew, once. */
-const RULES = 1;
+const RULES = 2;
 
 const CHUNK = 500;
 
@@ -39,7 +39,7 @@ export async function deriveAgain(db: Knex): Promise<void> {
     const statement = await statementsOf(tx);
     derivePresets(statement);
     deriveFingerprints(statement);
-    deriveUses(statement);
+    deriveStrips(statement);
     await tx.raw(`PRAGMA user_version = ${RULES}`);
   });
 }
@@ -81,16 +81,14 @@ function deriveFingerprints(statement: Statements): void {
   }
 }
 
-function deriveUses(statement: Statements): void {
-  const projects = statement<Pick<ProjectTable, "id"> & Pick<DocumentTable, "body">>(
-    "SELECT p.id, d.body FROM projects p JOIN documents d ON d.id = p.document WHERE p.kind = 'project'",
+/** What strips are found by, and which presets they came from. */
+function deriveStrips(statement: Statements): void {
+  const projects = statement<Pick<DocumentTable, "body"> & { readonly strips: string | null }>(
+    `SELECT d.body, (SELECT group_concat(s.body) FROM project_strips s WHERE s.project = p.id) AS strips
+     FROM projects p JOIN documents d ON d.id = p.document WHERE p.kind = 'project'`,
   );
-  const forget = statement("DELETE FROM uses WHERE project = ?");
-  const keep = statement("INSERT INTO uses (project, strip, preset, version) VALUES (?, ?, ?, ?)");
-  for (const { id, body } of projects.all()) {
-    const project = readAs(liftProject, body);
-    if (!project) continue;
-    forget.run(id);
-    for (const { strip, preset, version } of usesIn(project)) keep.run(id, strip, preset, version);
+  for (const { body, strips } of projects.all()) {
+    const project = readAs(liftWith(strips), body);
+    if (project) writeFaces(statement, project);
   }
 }

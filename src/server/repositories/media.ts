@@ -46,10 +46,12 @@ const CHUNK = 1000;
 /** Texts that name any hash, a stretch of rows at a time. */
 async function* textsWithHashes(db: Executor): AsyncGenerator<string> {
   const named = (column: string) => `instr(${column}, '"hash":"') > 0`;
-  const [{ last } = { last: 0 }] = await db.raw<{ last: number | null }[]>("SELECT max(id) AS last FROM documents");
-  for (let from = 0; from < (last ?? 0); from += CHUNK) {
-    const sql = `SELECT body AS text FROM documents WHERE id > ? AND id <= ? AND ${named("body")}`;
-    for (const { text } of await db.raw<{ text: string }[]>(sql, [from, from + CHUNK])) yield text;
+  for (const table of ["documents", "project_strips"]) {
+    const [{ last } = { last: 0 }] = await db.raw<{ last: number | null }[]>(`SELECT max(rowid) AS last FROM ${table}`);
+    for (let from = 0; from < (last ?? 0); from += CHUNK) {
+      const sql = `SELECT body AS text FROM ${table} WHERE rowid > ? AND rowid <= ? AND ${named("body")}`;
+      for (const { text } of await db.raw<{ text: string }[]>(sql, [from, from + CHUNK])) yield text;
+    }
   }
   const projects = await db("projects").select("id");
   for (const { id } of projects) {

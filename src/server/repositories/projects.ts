@@ -1,19 +1,20 @@
+import equal from "fast-deep-equal";
 import type { ProjectRow, RevisionRow } from "@/contracts/records";
 import type { Project } from "@/core/projects/project";
 import { liftProject } from "@/core/projects/migrations";
 import { liftSteps } from "@/core/recall/migrations";
 import type { Step } from "@/core/recall/steps";
-import { presetsIn } from "@/core/strips/strip";
 import { Unreadable } from "../data/faults";
 import type { Executor } from "../data/executor";
 import type { DocumentTable, ProjectTable, RevisionTable, UseTable } from "../data/tables";
 import { insertDocument, readDocument, replaceDocument } from "./documents";
+import { deleteStrips, headOf, withStrips, writeStrips } from "./project-strips";
 
 type StoredProject = Pick<
   ProjectTable,
   "id" | "name" | "kind" | "revision" | "draft_preset" | "draft_version" | "document"
 > &
-  Pick<DocumentTable, "body">;
+  Pick<DocumentTable, "body"> & { readonly strip_bodies: string | null };
 
 /** A project, or a draft, which is a project of one strip that no list shows. */
 export interface ProjectRecord {
@@ -31,7 +32,12 @@ export const findReadable = (db: Executor, id: string): Promise<ProjectRecord | 
     throw error;
   });
 
-export async function findProject(db: Executor, id: string): Promise<ProjectRecord | null> {
+/** `known`: as somebody knows it; where it is of the same revision still, nothing of it is read. */
+export async function findProject(db: Executor, id: string, known?: ProjectRecord): Promise<ProjectRecord | null> {
+  if (known) {
+    const now = await db("projects").where({ id }).first("revision", "document");
+    if (now?.revision === known.revision && now.document === known.document) return known;
+  }
   const stored = await db("projects as p")
     .join("documents as d", "d.id", "p.document")
     .where("p.id", id)
@@ -44,17 +50,25 @@ export async function findProject(db: Executor, id: string): Promise<ProjectReco
       "p.draft_version",
       "p.document",
       "d.body",
+      // In one statement, so that the two are of one revision.
+      db.raw("(SELECT group_concat(s.body) FROM project_strips s WHERE s.project = p.id) AS strip_bodies"),
     )
     .first();
   if (!stored) return null;
   const draft = stored.kind === "draft" ? { preset: stored.draft_preset, version: stored.draft_version } : null;
   return {
-    project: readDocument(stored.body, liftProject, `The project “${stored.name}”`),
+    project: readDocument(stored.body, liftWith(stored.strip_bodies), `The project “${stored.name}”`),
     revision: stored.revision,
     draft,
     document: stored.document,
   };
 }
+
+/** Lifts a project with its strips, which are kept beside it. */
+export const liftWith =
+  (strips: string | null) =>
+  (head: unknown): Project =>
+    liftProject(withStrips(head, JSON.parse(`[${strips ?? ""}]`)));
 
 const columnsOf = (project: Project) => ({
   name: project.name,
@@ -63,6 +77,7 @@ const columnsOf = (project: Project) => ({
   song: project.song,
   tempo: project.tempo,
   sample_rate: project.sampleRate,
+  starter: project.starter ? (1 as const) : (0 as const),
   strips: project.strips.length,
 });
 
@@ -73,7 +88,7 @@ export interface NewProjectRecord {
 }
 
 export async function insertProject(db: Executor, { project, at, draft }: NewProjectRecord): Promise<void> {
-  const document = await insertDocument(db, project);
+  const document = await insertDocument(db, headOf(project));
   await db("projects").insert({
     id: project.id,
     kind: draft ? "draft" : "project",
@@ -84,7 +99,7 @@ export async function insertProject(db: Executor, { project, at, draft }: NewPro
     draft_version: draft?.version ?? null,
     document,
   });
-  if (!draft) await replaceUses(db, project);
+  await writeStrips(db, project, null, draft !== undefined);
 }
 
 export interface NewRevision {
@@ -103,7 +118,8 @@ export async function appendRevision(
   revision: NewRevision,
 ): Promise<number> {
   const n = record.revision + 1;
-  await replaceDocument(db, record.document, project);
+  const head = headOf(project);
+  if (!equal(head, headOf(record.project))) await replaceDocument(db, record.document, head);
   await db("projects")
     .where({ id: project.id })
     .update({
@@ -122,21 +138,8 @@ export async function appendRevision(
     undoes: revision.undoes ?? null,
     redoes: revision.redoes ?? null,
   });
-  if (!record.draft) await replaceUses(db, project);
+  await writeStrips(db, project, record.project, record.draft !== null);
   return n;
-}
-
-/** Which strip has something from which preset, and of which version: the index behind "used in". */
-export const usesIn = (project: Project) =>
-  project.strips.flatMap((strip) => {
-    const newest = new Map(presetsIn(strip).map((from) => [from.preset, from.version]));
-    return [...newest].map(([preset, version]) => ({ project: project.id, strip: strip.id, preset, version }));
-  });
-
-async function replaceUses(db: Executor, project: Project): Promise<void> {
-  await db("uses").where({ project: project.id }).delete();
-  const rows = usesIn(project);
-  if (rows.length > 0) await db.batchInsert("uses", rows, 100);
 }
 
 export type UseRow = Omit<UseTable, "preset">;
@@ -148,9 +151,22 @@ export async function listProjects(db: Executor): Promise<readonly ProjectRow[]>
   const rows = await db("projects")
     .where({ kind: "project" })
     .orderBy("changed_at", "desc")
-    .select("id", "name", "artist", "client", "song", "tempo", "sample_rate", "strips", "revision", "changed_at");
-  return rows.map(({ sample_rate, changed_at, ...row }) => ({
+    .select(
+      "id",
+      "name",
+      "artist",
+      "client",
+      "song",
+      "tempo",
+      "sample_rate",
+      "starter",
+      "strips",
+      "revision",
+      "changed_at",
+    );
+  return rows.map(({ sample_rate, changed_at, starter, ...row }) => ({
     ...row,
+    starter: starter === 1,
     sampleRate: sample_rate,
     changedAt: changed_at,
   }));
@@ -205,6 +221,7 @@ export async function deleteDraft(db: Executor, id: string): Promise<boolean> {
   const draft = await db("projects").where({ id, kind: "draft" }).first("document");
   if (!draft) return false;
   await db("revisions").where({ project: id }).delete();
+  await deleteStrips(db, id);
   await db("projects").where({ id }).delete();
   await db("documents").where({ id: draft.document }).delete();
   return true;

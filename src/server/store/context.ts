@@ -4,6 +4,7 @@ import type { ChangedRecord } from "../data/changes";
 import type { LibraryFile } from "../data/library-file";
 import type { RunNearCopies } from "../near-copies/run";
 import type { LibrarySearch } from "../search/library-search";
+import type { StripSearch } from "../search/strip-search";
 
 /** What every use-case is handed: the store, the clock, new ids, and the ear of the other windows. */
 export interface Context {
@@ -18,6 +19,7 @@ export interface Context {
   readonly now: () => Date;
   readonly mint: () => string;
   readonly search: LibrarySearch;
+  readonly strips: StripSearch;
   readonly runNearCopies: RunNearCopies;
   readonly events: EventEmitter<{ change: [{ seq: number; records: readonly ChangedRecord[] }] }>;
 }

@@ -7,6 +7,7 @@ import { type FolderLock, lockFolder } from "../data/lock";
 import { type RunNearCopies, runHere } from "../near-copies/run";
 import { deriveAgain } from "../repositories/derived";
 import { LibrarySearch } from "../search/library-search";
+import { StripSearch } from "../search/strip-search";
 import type { OpenContext } from "./context";
 import { settling } from "./settling";
 
@@ -25,6 +26,8 @@ export async function openContext(
     const db = openReader(folder);
     const search = new LibrarySearch();
     await search.build(db);
+    const strips = new StripSearch();
+    await strips.build(db);
     const file = new LibraryFile(folder);
     const { settle, stop } = settling(writer, file);
     const events = new EventEmitter<{ change: [{ seq: number; records: readonly ChangedRecord[] }] }>();
@@ -46,6 +49,7 @@ export async function openContext(
       now: () => new Date(),
       mint: mintId,
       search,
+      strips,
       events,
       close,
     };

@@ -3,6 +3,7 @@ import type { ChangedRecord, Note } from "../data/changes";
 import { statementsOf } from "../data/statements";
 import { indexWaiting } from "../repositories/preset-search";
 import type { Staged } from "../search/library-search";
+import type { StagedStrips } from "../search/strip-search";
 import type { Context } from "./context";
 
 /**
@@ -16,6 +17,7 @@ export async function inTransaction<T>(
   const records: ChangedRecord[] = [];
   let seq = 0;
   let staged: Staged | null = null;
+  let stagedStrips: StagedStrips = new Map();
   context.file.check();
   // A full disk ends a transaction by itself, and what is thrown for that it cannot be ended again hides why.
   let why: unknown = null;
@@ -28,6 +30,7 @@ export async function inTransaction<T>(
           const insert = (await statementsOf(tx))("INSERT INTO changes (at, records) VALUES (?, ?)");
           seq = Number(insert.run(context.now().toISOString(), JSON.stringify(records)).lastInsertRowid);
           staged = await context.search.stage(tx, records);
+          stagedStrips = await context.strips.stage(tx, records);
         }
         return value;
       } catch (error) {
@@ -43,6 +46,7 @@ export async function inTransaction<T>(
   context.settle();
   // It is on disk by now: whatever happens here must not say that nothing was changed.
   if (staged) await takeIn(context, staged);
+  context.strips.take(stagedStrips);
   context.events.emit("change", { seq, records });
   context.search.tidy(context.db);
   return result;

@@ -4,6 +4,7 @@ import { applySteps } from "@/core/recall/apply";
 import { planRecall } from "@/core/recall/plan";
 import type { RecallRequest, RecallSource } from "@/core/recall/plan-shape";
 import { sentenceOf } from "@/core/recall/sentences";
+import { busesAround, nameOfStrips, takeStrips } from "@/core/presets/save";
 import { type Project, findStrip } from "@/core/projects/project";
 import type { Step } from "@/core/recall/steps";
 import { ok } from "@/core/result";
@@ -11,15 +12,42 @@ import type { Context } from "../store/context";
 import { type Outcome, failure } from "../failure";
 import { findFiled, findVersion } from "../repositories/presets";
 import { findProject } from "../repositories/projects";
+import { getProject, getRevision } from "./projects";
 
 type SourceRequest = PlanRequest["requests"][number]["source"];
 
-async function findSource({ db }: Context, source: SourceRequest, path: string): Promise<Outcome<RecallSource>> {
+type OfProject = Extract<SourceRequest, { readonly project: string }>;
+
+/** Strips of a project as they are, or were. They go by the name of the strip, or by that of the project. */
+async function findStripsOf(context: Context, source: OfProject, path: string): Promise<Outcome<RecallSource>> {
+  const { revision } = source;
+  const found =
+    revision === undefined
+      ? await getProject(context, source.project)
+      : await getRevision(context, source.project, revision);
+  if (!found.ok) return { ok: false, error: { ...found.error, path: `${path}.project` } };
+  const { project } = found.value;
+  const strips = source.strips.flatMap((id) => findStrip(project, id) ?? []);
+  const gone = source.strips.find((id) => !findStrip(project, id));
+  if (gone !== undefined)
+    return failure("notFound", `The strip “${gone}” is not in “${project.name}”.`, { path: `${path}.strips` });
+  return ok({
+    content: takeStrips(project, strips),
+    from: null,
+    name: nameOfStrips(project, strips),
+    tempo: project.tempo,
+    around: busesAround(project, strips),
+  });
+}
+
+async function findSource(context: Context, source: SourceRequest, path: string): Promise<Outcome<RecallSource>> {
+  if ("project" in source) return findStripsOf(context, source, path);
   if ("content" in source) {
     const problem = findContentProblem(source.content);
     if (problem) return failure("notUnderstood", problem.message, { path: `${path}.content.${problem.path}` });
     return ok({ content: completeContent(source.content), from: null, name: source.name });
   }
+  const { db } = context;
   const preset = await findFiled(db, source.preset);
   if (!preset) return failure("notFound", `There is no preset “${source.preset}” here.`, { path: `${path}.preset` });
   const version = source.version ?? preset.version;
@@ -27,7 +55,9 @@ async function findSource({ db }: Context, source: SourceRequest, path: string):
   if (!saved)
     return failure("notFound", `“${preset.card.name}” has no version ${version}.`, { path: `${path}.version` });
   const { name } = preset.card;
-  return ok({ content: saved.content, from: { preset: preset.id, version, name }, name });
+  const { content } = saved;
+  const tempo = content.kind === "mix" ? { tempo: content.tempo } : {};
+  return ok({ content, from: { preset: preset.id, version, name }, name, ...tempo });
 }
 
 /** Each step in words, told from the project as the steps before it leave it. */

@@ -1,4 +1,11 @@
-import type { ChangeRequest, NewProject, ProjectBody } from "@/contracts/projects";
+import type {
+  ChangeRequest,
+  ChangedBody,
+  NewProject,
+  ProjectBody,
+  Together,
+  TogetherRequest,
+} from "@/contracts/projects";
 import type { History, ProjectRow, RevisionRow } from "@/contracts/records";
 import { walkHistory } from "@/core/documents/history";
 import { type Project, completeProject } from "@/core/projects/project";
@@ -11,6 +18,7 @@ import { type Step, cellOf, kindOf } from "@/core/recall/steps";
 import { describeChange } from "@/core/recall/where";
 import { ok } from "@/core/result";
 import type { Context } from "../store/context";
+import type { Note } from "../data/changes";
 import type { Executor } from "../data/executor";
 import { inTransaction } from "../store/transaction";
 import { transact } from "../store/transact";
@@ -97,13 +105,22 @@ const presetsBrought = (steps: readonly Step[]): readonly string[] => [
 ];
 
 /** Applies steps as one revision, all or none. */
-export function changeProject(context: Context, id: string, request: ChangeRequest): Promise<Outcome<ProjectBody>> {
+export async function changeProject(
+  context: Context,
+  id: string,
+  request: ChangeRequest,
+): Promise<Outcome<ChangedBody>> {
+  const { baseRevision, brief = false } = request;
   const steps = request.steps.map((step) => kindOf(step).complete(step));
-  return commit(context, id, (record) => {
-    const rebased = steps.every((step) => kindOf(step).isOneValue(step)) && request.baseRevision < record.revision;
-    if (request.baseRevision !== record.revision && !rebased) refuseStale(record, request.baseRevision);
+  const changed = await commit(context, id, (record) => {
+    const rebased = steps.every((step) => kindOf(step).isOneValue(step)) && baseRevision < record.revision;
+    if (baseRevision !== record.revision && !rebased) refuseStale(record, baseRevision);
     return Promise.resolve({ label: request.label, steps, passing: request.passing === true });
   });
+  if (!changed.ok || !brief || changed.value.revision !== baseRevision + 1) return changed;
+  // Who asked knows the project: it is what they had, with these steps.
+  const { project: _, ...rest } = changed.value;
+  return ok(rest);
 }
 
 /** What a draft goes by: once it is saved, or another sound is loaded into it, it is a draft of that. */
@@ -118,44 +135,123 @@ function draftAfter(
 
 type Gesture = Pick<projects.NewRevision, "label" | "steps" | "undoes" | "redoes"> & { readonly passing?: boolean };
 
-async function commit(
-  context: Context,
-  id: string,
-  gesture: (record: projects.ProjectRecord, tx: Executor) => Promise<Gesture>,
-): Promise<Outcome<ProjectBody>> {
-  return transact(context, async (tx, note) => {
-    const record = (await projects.findProject(tx, id)) ?? refuse("notFound", wordsOfNone(id));
-    const { passing = false, ...made } = await gesture(record, tx);
-    const project = await applyChecked(record, made.steps);
-    const at = context.now().toISOString();
-    const draft = draftAfter(record, project);
-    const revision = await projects.appendRevision(tx, { ...record, draft }, project, { ...made, at });
-    const used = record.draft || passing || made.undoes !== undefined ? [] : presetsBrought(made.steps);
-    if (used.length > 0) await touchPresets(tx, used, at);
-    for (const preset of used) note({ kind: "preset", id: preset });
-    note({ kind: "project", id });
-    return bodyOf(tx, { project, revision, draft });
+type Made = (record: projects.ProjectRecord, tx: Executor) => Promise<Gesture>;
+
+interface Committing {
+  readonly context: Context;
+  readonly tx: Parameters<Parameters<typeof transact>[1]>[0];
+  readonly note: Note;
+}
+
+/** Writes one gesture of a project as a revision, within a transaction; the project as that leaves it. */
+async function commitIn({ context, tx, note }: Committing, id: string, gesture: Made): Promise<projects.ProjectRecord> {
+  const record = (await projects.findProject(tx, id, recentOf(context).get(id))) ?? refuse("notFound", wordsOfNone(id));
+  const { passing = false, ...made } = await gesture(record, tx);
+  const project = await applyChecked(record, made.steps);
+  const at = context.now().toISOString();
+  const draft = draftAfter(record, project);
+  const revision = await projects.appendRevision(tx, { ...record, draft }, project, { ...made, at });
+  const used = record.draft || passing || made.undoes !== undefined ? [] : presetsBrought(made.steps);
+  if (used.length > 0) await touchPresets(tx, used, at);
+  for (const preset of used) note({ kind: "preset", id: preset });
+  note({ kind: "project", id });
+  return { ...record, project, revision, draft };
+}
+
+async function commit(context: Context, id: string, gesture: Made): Promise<Outcome<ProjectBody>> {
+  let kept: projects.ProjectRecord | null = null;
+  const outcome = await transact(context, async (tx, note) => {
+    kept = await commitIn({ context, tx, note }, id, gesture);
+    return bodyOf(tx, kept);
   });
+  // Only what is on disk by now.
+  if (outcome.ok && kept) keepRecent(recentOf(context), kept);
+  return outcome;
+}
+
+/** Several projects in one go, all or none. */
+function commitTogether(
+  context: Context,
+  gestures: readonly { readonly project: string; readonly made: Made }[],
+): Promise<Outcome<Together>> {
+  return transact(context, async (tx, note) => {
+    const revisions: Together["revisions"] = [];
+    for (const { project, made } of gestures) {
+      const { revision } = await commitIn({ context, tx, note }, project, made);
+      revisions.push({ project, revision });
+    }
+    return { revisions };
+  });
+}
+
+/** Applies steps to several projects, to each as one revision; where one refuses, none is changed. */
+export const changeTogether = (context: Context, { label, changes }: TogetherRequest): Promise<Outcome<Together>> =>
+  commitTogether(
+    context,
+    changes.map(({ project, baseRevision, steps }) => ({
+      project,
+      made: (record) => {
+        if (baseRevision !== record.revision) refuseStale(record, baseRevision);
+        return Promise.resolve({ label, steps: steps.map((step) => kindOf(step).complete(step)) });
+      },
+    })),
+  );
+
+/** Takes revisions of several projects back, each by itself where something else was done since; where one cannot be, none is. */
+export const undoTogether = (context: Context, { revisions }: Together): Promise<Outcome<Together>> =>
+  commitTogether(
+    context,
+    revisions.map(({ project, revision }) => ({
+      project,
+      made: (record, tx) => walked(record, tx, { way: "undo", only: revision }),
+    })),
+  );
+
+/** Projects that were changed last, as they were left: where the revision is still that, nothing of them is read again. */
+const RECENT = new WeakMap<Context["writer"], Map<string, projects.ProjectRecord>>();
+const MOST_RECENT = 4;
+
+function recentOf({ writer }: Context): Map<string, projects.ProjectRecord> {
+  const recent = RECENT.get(writer) ?? new Map<string, projects.ProjectRecord>();
+  RECENT.set(writer, recent);
+  return recent;
+}
+
+function keepRecent(recent: Map<string, projects.ProjectRecord>, record: projects.ProjectRecord): void {
+  recent.delete(record.project.id);
+  recent.set(record.project.id, record);
+  for (const id of [...recent.keys()].slice(0, -MOST_RECENT)) recent.delete(id);
+}
+
+interface Walk {
+  readonly way: "undo" | "redo";
+  readonly only?: number | undefined;
+}
+
+/** What takes back, or does again, one change of the history. */
+async function walked(record: projects.ProjectRecord, tx: Executor, { way, only }: Walk): Promise<Gesture> {
+  const { id } = record.project;
+  const links = await projects.listLinks(tx, id);
+  const pile = walkHistory(links)[way];
+  const n = only ?? pile.at(-1) ?? refuse("refused", `There is nothing to ${way}.`);
+  if (!pile.includes(n)) refuse("refused", "That has been taken back already.");
+  const steps = await projects.getSteps(tx, id, n);
+  if (n !== pile.at(-1)) await checkAlone(tx, record.project, { links, n, later: pile.slice(pile.indexOf(n) + 1) });
+  const label = labelIn(links, n);
+  return way === "undo"
+    ? { label: `Undo: ${label}`, steps: invertSteps(steps), undoes: n }
+    : { label: `Redo: ${label}`, steps, redoes: n };
 }
 
 /** Appends what takes back, or does again, one change of the history. */
 const walk = (
   context: Context,
   id: string,
-  { base, way, only }: { readonly base: number; readonly way: "undo" | "redo"; readonly only?: number | undefined },
+  { base, ...way }: Walk & { readonly base: number },
 ): Promise<Outcome<ProjectBody>> =>
-  commit(context, id, async (record, tx) => {
+  commit(context, id, (record, tx) => {
     if (base !== record.revision) refuseStale(record, base);
-    const links = await projects.listLinks(tx, id);
-    const pile = walkHistory(links)[way];
-    const n = only ?? pile.at(-1) ?? refuse("refused", `There is nothing to ${way}.`);
-    if (!pile.includes(n)) refuse("refused", "That has been taken back already.");
-    const steps = await projects.getSteps(tx, id, n);
-    if (n !== pile.at(-1)) await checkAlone(tx, record.project, { links, n, later: pile.slice(pile.indexOf(n) + 1) });
-    const label = labelIn(links, n);
-    return way === "undo"
-      ? { label: `Undo: ${label}`, steps: invertSteps(steps), undoes: n }
-      : { label: `Redo: ${label}`, steps, redoes: n };
+    return walked(record, tx, way);
   });
 
 interface Alone {
