@@ -4,7 +4,7 @@ import { getModel } from "@/core/processors/models";
 import { keyOf, showKey } from "./actions/actions";
 import { formatDate, formatDay, plainDate } from "./kit/dates";
 import { stepValue } from "./kit/value-line";
-import { planAddress } from "./plan/recall";
+import { planAddress } from "./plan/address";
 
 const press = (key: string, held: Partial<Record<"ctrlKey" | "metaKey" | "altKey" | "shiftKey", boolean>> = {}) =>
   keyOf({ key, ctrlKey: false, metaKey: false, altKey: false, shiftKey: false, ...held });
@@ -57,9 +57,19 @@ describe("days and addresses", () => {
     expect(plainDate(now)).toBe("2026-11-25");
   });
   it("name what is planned", () => {
-    expect(planAddress("p", { id: "x", version: 3 }, ["a", "b"])).toBe(
+    const of = (...presets: { id: string; version: number }[]) => ({ presets });
+    expect(planAddress("p", of({ id: "x", version: 3 }), { strips: ["a", "b"] })).toBe(
       "/projects/p/plan?preset=x&version=3&strips=a%2Cb",
     );
-    expect(planAddress("p", { id: "x", version: 1 }, [])).toBe("/projects/p/plan?preset=x&version=1");
+    expect(planAddress("p", of({ id: "x", version: 1 }, { id: "y", version: 2 }), { strips: [] })).toBe(
+      "/projects/p/plan?preset=x&version=1&preset=y&version=2",
+    );
+    expect(planAddress("p", { project: "q", strips: ["a", "b"], revision: 7 }, { strips: ["c"] })).toBe(
+      "/projects/p/plan?from=q&take=a%2Cb&revision=7&strips=c",
+    );
+    const slot = { strip: "a", after: null };
+    expect(planAddress("p", of({ id: "x", version: 1 }), { strips: [], slot, parts: ["inserts"] })).toBe(
+      "/projects/p/plan?preset=x&version=1&strips=a&behind=&parts=inserts",
+    );
   });
 });

@@ -4,6 +4,7 @@ import { useEffect, useId, useRef } from "react";
 import { create } from "zustand";
 import type { KeyUse } from "@/core/settings/keys";
 import { isPointed, watchReach } from "./reached";
+import { isDone } from "./passed-on";
 
 /** Something that can be done. Keys, the action field and the sheet of shortcuts all read these. */
 export interface Action {
@@ -124,8 +125,8 @@ function pressed(key: string, actions: readonly Action[]): string {
 }
 
 /** Something else has read it, or it is only held for another. */
-const isTaken = ({ defaultPrevented, isComposing, key }: KeyboardEvent): boolean =>
-  defaultPrevented || isComposing || ["Shift", "Control", "Alt", "Meta"].includes(key);
+const isTaken = (event: KeyboardEvent): boolean =>
+  isDone(event) || event.isComposing || ["Shift", "Control", "Alt", "Meta"].includes(event.key);
 
 /** One listener for all keys. What a control has already taken is left alone. */
 export function useActionKeys(): void {

@@ -30,7 +30,7 @@ export function ActionField() {
   const before = useRef<HTMLElement | null>(null);
   const [open, setOpen] = useState(false);
   const [typed, setTyped] = useState("");
-  const [entered, setEntered] = useState(false);
+  const [entered, setEntered] = useState<readonly string[]>([]);
   const renderPalette = usePalette(open);
   const commands = open || !finder;
   const [focused, setFocused] = useState(false);
@@ -39,14 +39,13 @@ export function ActionField() {
   const focus = (withCommands: boolean) => {
     setOpen(withCommands);
     setTyped("");
-    setEntered(false);
     field.current?.focus();
     field.current?.select();
   };
   /** An Enter that was kept for the list counts once: who comes back later has not pressed it. */
   const leave = () => {
     setOpen(false);
-    setEntered(false);
+    setEntered([]);
   };
   const close = () => {
     leave();
@@ -92,7 +91,11 @@ export function ActionField() {
               if (!commands) finder?.onWords("");
               close();
             }
-            if (commands && event.key === "Enter") setEntered(true);
+            // What is entered before the list is here is done when it comes, one after the other.
+            if (commands && event.key === "Enter") {
+              setEntered([...entered, typed]);
+              setTyped("");
+            }
             if (!commands && (event.key === "ArrowDown" || event.key === "Enter")) {
               event.preventDefault();
               finder?.onLeave();

@@ -62,11 +62,29 @@ describe("the field", () => {
     expect(whereNow()).toBe("/library");
   });
 
+  it("does what is entered before the list is here, one after the other", async () => {
+    open();
+    const pushed = vi.spyOn(window.history, "pushState");
+    const plain = () => screen.getByLabelText<HTMLInputElement>("Find a sound, a strip, an action");
+    const went: string[] = [];
+    for (const words of ["go plugins", "go lib"]) {
+      press("k", { ctrlKey: true });
+      expect(plain().getAttribute("role")).not.toBe("combobox");
+      fireEvent.change(plain(), { target: { value: words } });
+      fireEvent.keyDown(plain(), { key: "Enter" });
+      went.push(plain().value);
+    }
+    expect(went).toEqual(["", ""]);
+    await waitFor(() => expect(whereNow()).toBe("/library"));
+    expect(pushed.mock.calls.map(([, , address]) => address)).toEqual(["/plugins", "/library"]);
+    pushed.mockRestore();
+  });
+
   it("finds projects by name and artist", async () => {
     open();
     await find("copper heron");
     await waitFor(() => expect(items()).toContain("Salt LanternsCopper Heron"));
-    fireEvent.click(list().getByRole("option", { name: /Salt Lanterns/ }));
+    fireEvent.click(list().getByRole("option", { name: /^Salt Lanterns/ }));
     expect(whereNow()).toBe("/projects/salt-lanterns");
   });
 

@@ -34,8 +34,8 @@ function beginsEveryWord(listed: string, typed: string): number {
 
 export interface PaletteProps {
   readonly typed: string;
-  /** Enter was pressed before the list was here: it does the first action that matches. */
-  readonly entered: boolean;
+  /** Words behind which Enter was pressed before the list was here: each does the first action that matches. */
+  readonly entered: readonly string[];
   readonly onTyped: (words: string) => void;
   /** Back to where the hand was. */
   readonly onDone: () => void;
@@ -104,6 +104,14 @@ function Found({ words, entered, onDone }: FoundProps) {
     queryFn: () => api.listPresets({ q, limit: 6 }),
     placeholderData: keepPreviousData,
   });
+  const strips = useQuery({
+    queryKey: [...KEYS.projects, "strips", "field", q],
+    queryFn: () => api.findStrips({ q, limit: 12 }),
+    enabled: q !== "",
+    placeholderData: keepPreviousData,
+  });
+  // Those of the project in hand stand in a group of their own.
+  const elsewhere = strips.data?.items.filter((row) => row.project !== project).slice(0, 6) ?? [];
   const projects = useQuery({ queryKey: KEYS.projects, queryFn: api.listProjects });
   const inHand = useOpenProject(project);
   const goToStrip = (id: string) => {
@@ -115,8 +123,11 @@ function Found({ words, entered, onDone }: FoundProps) {
     run();
   };
   const enter = useEffectEvent(() => {
-    const first = actions.find((action) => beginsEveryWord(wordsOf(action), words) === 1);
-    if (entered && first) done(first.run)();
+    const meant = entered.flatMap((typed) => actions.find((a) => beginsEveryWord(wordsOf(a), typed) === 1) ?? []);
+    if (meant.length === 0) return;
+    // Who types on already is left in the field.
+    if (words === "") onDone();
+    for (const { run } of meant) run();
   });
   useEffect(() => enter(), []);
   return (
@@ -159,6 +170,28 @@ function Found({ words, entered, onDone }: FoundProps) {
             >
               <span className="name">{strip.look.name}</span>
               <span className="text-small text-soft">strip</span>
+            </Command.Item>
+          ))}
+        </Command.Group>
+      )}
+      {q !== "" && elsewhere.length > 0 && (
+        <Command.Group
+          heading={applies ? `Strips of other projects, planned ${recall.targetWords}` : "Strips of other projects"}
+          className={HEADING}
+        >
+          {elsewhere.map(({ project: id, projectName, strip }) => (
+            <Command.Item
+              key={`${id} ${strip.id}`}
+              value={`${strips.isPlaceholderData ? "" : q} ${strip.look.name} ${projectName} ${id} ${strip.id}`}
+              onSelect={done(() =>
+                applies
+                  ? recall.bring({ project: id, strips: [strip.id] })
+                  : router.push(`/bench?project=${id}&strip=${strip.id}`),
+              )}
+              className={ITEM}
+            >
+              <span className="name">{strip.look.name}</span>
+              <span className="truncate text-small text-soft">{projectName}</span>
             </Command.Item>
           ))}
         </Command.Group>

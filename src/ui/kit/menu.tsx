@@ -2,6 +2,7 @@
 
 import { ContextMenu as Context, DropdownMenu } from "radix-ui";
 import { cx } from "./class-names";
+import { passOn } from "../actions/passed-on";
 import { Fragment, type ReactNode } from "react";
 
 export interface MenuItem {
@@ -71,7 +72,13 @@ interface Props {
 export function Menu({ trigger, items = [], groups = [{ id: "all", items }], align = "start", onOpen }: Props) {
   return (
     <DropdownMenu.Root onOpenChange={(open) => open && onOpen?.()}>
-      <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
+      <DropdownMenu.Trigger
+        asChild
+        // Enter opens it; Ctrl Enter is the screen's, also where the hand has just chosen from it.
+        onKeyDown={(event) => (event.ctrlKey || event.metaKey || event.altKey) && passOn(event)}
+      >
+        {trigger}
+      </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
           align={align}

@@ -23,6 +23,7 @@ export const Shape = memo(function Shape({ processor, tempo, width = 56, height 
   return (
     <span
       title={name}
+      data-tile={processor.key}
       className={cx("block flex-none rounded-[2px] border border-rule bg-card", className)}
       style={{ width, height }}
     >

@@ -2,6 +2,7 @@
 
 import { Check } from "lucide-react";
 import { Checkbox } from "radix-ui";
+import { passOn } from "../actions/passed-on";
 
 interface Props {
   readonly label: string;
@@ -16,6 +17,7 @@ export function Tick({ label, on, onChange }: Props) {
       aria-label={label}
       checked={on}
       onCheckedChange={(next) => onChange(next === true)}
+      onKeyDown={(event) => (event.ctrlKey || event.metaKey || event.altKey) && passOn(event)}
       className="grid size-[15px] flex-none place-items-center rounded-[2px] border-[1.5px] border-bound data-[state=checked]:border-live"
     >
       <Checkbox.Indicator className="text-live">

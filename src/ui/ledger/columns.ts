@@ -40,6 +40,8 @@ const WIDEST = 480;
 
 const IDS = Object.keys(COLUMNS) as readonly ColumnId[];
 
+export const isColumn = (name: string | null): name is ColumnId => name !== null && name in COLUMNS;
+
 /** How a person has laid out the columns; what is not said of one is as it is drawn. */
 interface Layout {
   readonly columnSizing: Record<string, number>;

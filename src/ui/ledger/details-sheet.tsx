@@ -30,10 +30,12 @@ interface Props {
   readonly project: Project;
   readonly editing: ProjectEditing;
   readonly onClose: () => void;
+  /** To keep it as one to begin others from. */
+  readonly onStarter: () => void;
 }
 
 /** What is said of the project as a whole. */
-export function DetailsSheet({ project, editing, onClose }: Props) {
+export function DetailsSheet({ project, editing, onClose, onStarter }: Props) {
   const { name, artist, client, song, tempo, key, meter } = project;
   const { register, handleSubmit, formState } = useForm<Fields>({
     defaultValues: { name, artist, client, song, tempo, key, beats: meter.beats, unit: String(meter.unit) },
@@ -103,6 +105,9 @@ export function DetailsSheet({ project, editing, onClose }: Props) {
           </div>
         ))}
         <div className="col-span-2 mt-2 flex justify-end gap-2">
+          <Button className="mr-auto" onClick={onStarter}>
+            Keep as a starter…
+          </Button>
           <Button onClick={onClose}>Cancel</Button>
           <Button main type="submit">
             Keep

@@ -10,7 +10,9 @@ import { cx } from "../kit/class-names";
 import { CELLS, type CellProps, type Hands } from "./cells";
 import type { ColumnId, Columns } from "./columns";
 import { LedgerHead } from "./ledger-head";
+import { isLit } from "./dropping";
 import { Typing } from "./typing";
+import type { DropHandlers, Lit } from "./use-dropping";
 import type { Standing } from "./use-standings";
 
 const ROW = 48;
@@ -39,6 +41,9 @@ export interface RowsProps {
   /** What is typed over in a cell of the row in hand. */
   readonly typed: string | null;
   readonly hands: Hands;
+  /** What a drag over the rows would do, and what it does. */
+  readonly lit: Lit;
+  readonly dropHandlers: DropHandlers;
   readonly gridRef: RefObject<HTMLDivElement | null>;
   readonly onChoose: ChooseRow;
   readonly onOpen: () => void;
@@ -67,7 +72,7 @@ export const rowId = (strip: string): string => `strip-${strip}`;
 export const cellId = (strip: string, column: ColumnId): string => `strip-${strip}-${column}`;
 
 export function Rows(props: RowsProps) {
-  const { project, rows, columns, chosen, cursor, column, gridRef, onChoose } = props;
+  const { project, rows, columns, chosen, cursor, column, gridRef, lit, onChoose } = props;
   const names = useNames(project);
   const members = useMemo(() => membersOf(project), [project]);
   // The compiler cannot see into the virtualizer; it holds its own state.
@@ -108,6 +113,7 @@ export function Rows(props: RowsProps) {
       aria-rowcount={rows.length + 1}
       aria-activedescendant={cursor ? (column ? cellId(cursor, column) : rowId(cursor)) : undefined}
       onKeyDown={props.onKeyDown}
+      {...props.dropHandlers}
       className="group relative min-h-0 flex-1 overflow-auto outline-none"
     >
       <div className="sticky top-0 z-10 w-fit min-w-full border-edge border-y bg-ground pr-[30px]">
@@ -123,6 +129,7 @@ export function Rows(props: RowsProps) {
               key={id}
               id={rowId(id)}
               role="row"
+              data-strip={id}
               aria-rowindex={index + 2}
               aria-selected={chosen.includes(id)}
               onClick={(event) => onChoose(id, howOf(event, chosen.includes(id)), columnOf(event))}
@@ -143,8 +150,11 @@ export function Rows(props: RowsProps) {
                   id={cellId(id, shown)}
                   role="gridcell"
                   data-column={shown}
+                  // A strip is taken by its name; its values are turned where they stand.
+                  draggable={shown === "look"}
                   className={cx(
                     "relative -mx-[5px] grid h-full min-w-0 content-center px-[5px]",
+                    isLit(lit.sound, id, shown) && "bg-live-tint outline-1 outline-live -outline-offset-2",
                     inHand && column === shown && "-outline-offset-1 outline outline-live",
                   )}
                 >
@@ -171,11 +181,45 @@ export function Rows(props: RowsProps) {
                   )}
                 </span>
               ))}
+              <DropMarks lit={lit} strip={id} />
             </div>
           );
         })}
       </div>
     </div>
+  );
+}
+
+/** Where something that is dragged would come to stand: a line between rows, in a group, or a place among plugins. */
+function DropMarks({ lit: { sound, rows, mark }, strip }: { readonly lit: Lit; readonly strip: string }) {
+  const between = sound?.onto === "between" && sound.strip === strip ? sound : null;
+  const row = rows?.strip === strip ? rows : null;
+  const below = between ? between.below : row?.side === "behind";
+  return (
+    <>
+      {(between !== null || (row !== null && row.side !== "inside")) && (
+        <span
+          aria-hidden="true"
+          className={cx(
+            "pointer-events-none absolute inset-x-0 z-10 h-[2px] bg-live",
+            below ? "-bottom-px" : "-top-px",
+          )}
+        />
+      )}
+      {row?.side === "inside" && (
+        <span
+          aria-hidden="true"
+          className="pointer-events-none absolute inset-0 outline-2 outline-live -outline-offset-2"
+        />
+      )}
+      {mark?.strip === strip && (
+        <span
+          aria-hidden="true"
+          style={{ left: mark.left, width: mark.width }}
+          className={cx("pointer-events-none absolute inset-y-[3px] bg-live", mark.width > 4 && "opacity-40")}
+        />
+      )}
+    </>
   );
 }
 

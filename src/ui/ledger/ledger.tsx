@@ -23,9 +23,12 @@ import { DetailsSheet } from "./details-sheet";
 import { LedgerHeader, type OpenProps } from "./ledger-header";
 import { Rows } from "./ledger-rows";
 import { RemoveSheet } from "./remove-sheet";
-import { SideLibrary, focusSideLibrary } from "./side-library";
+import { focusSide } from "./side-field";
+import { SideLibrary } from "./side-library";
+import { StarterSheet } from "./starter-sheet";
 import { dialOf } from "./typing";
 import { useArranging } from "./use-arranging";
+import { useDropping } from "./use-dropping";
 import { type Rows as RowsInHand, useRows } from "./use-rows";
 import { useStandings, useTakeNewest } from "./use-standings";
 import { useStripActions } from "./use-strip-actions";
@@ -108,7 +111,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
   const [column, setColumn] = useState<ColumnId | null>(null);
   const [typed, setTyped] = useState<string | null>(null);
   const [card, setCard] = useState<{ readonly strip: string; readonly column: ColumnId } | null>(null);
-  const [telling, setTelling] = useState(false);
+  const [telling, setTelling] = useState<"details" | "starter" | null>(null);
   const [aside, setAside] = useState(true);
   const grid = useRef<HTMLDivElement>(null);
   const standings = useStandings(rowsStored);
@@ -123,6 +126,13 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
     setCard({ strip, column: at });
   };
   const arranging = useArranging({ project: stored, chosen, turning, choose: inHand.take, openCard });
+  const dropping = useDropping({
+    project: stored,
+    rows: rowsStored,
+    chosen,
+    turning,
+    choose: (strip) => choose(strip, "only"),
+  });
   const { look, inserts, source } = cursor ?? {};
   useEffect(() => {
     if (look && inserts && source) hear(soundAt(inserts, { name: look.name, tempo: stored.tempo, strip: { source } }));
@@ -187,7 +197,8 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
       enabled: chosen.length > 0,
       run: () => save(),
     },
-    { id: "details", title: "Name, tempo and key of the project…", group, run: () => setTelling(true) },
+    { id: "starter", title: "Keep as a project starter…", group, run: () => setTelling("starter") },
+    { id: "details", title: "Name, tempo and key of the project…", group, run: () => setTelling("details") },
     {
       id: "side",
       title: "Choose a sound to apply",
@@ -195,7 +206,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
       keys: ["A"],
       run: () => {
         setAside(true);
-        focusSideLibrary();
+        focusSide();
       },
     },
     {
@@ -228,7 +239,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
         onSave={() => void save()}
         onLibrary={() => setAside(true)}
         onAdd={add}
-        onDetails={() => setTelling(true)}
+        onDetails={() => setTelling("details")}
       />
       <MenuOver groups={menu} disabled={rows.length === 0}>
         <div
@@ -248,6 +259,8 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
             column={column}
             typed={typed}
             hands={hands}
+            lit={dropping.lit}
+            dropHandlers={dropping.handlers}
             gridRef={grid}
             onChoose={(id, how, at = null) => {
               setColumn(how === "only" || how === "point" ? at : null);
@@ -264,6 +277,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
         </div>
       </MenuOver>
       <p className="flex h-8 flex-none items-center gap-[6px] overflow-hidden whitespace-nowrap border-edge border-t px-[14px] text-small text-soft">
+        {dropping.words && <span className="text-live">{dropping.words} · </span>}
         {chosen.length > 0 ? `${chosen.length} chosen` : "None chosen: a sound makes a new strip"} · <Key>A</Key> choose
         a sound <Key>B</Key> bench <Key>← →</Key> cells{" "}
         {column && column !== "inserts" && (
@@ -289,7 +303,15 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
       {arranging.removing && (
         <RemoveSheet project={stored} strips={arranging.removing} turning={turning} onClose={arranging.onRemoved} />
       )}
-      {telling && <DetailsSheet project={stored} editing={editing} onClose={() => setTelling(false)} />}
+      {telling === "details" && (
+        <DetailsSheet
+          project={stored}
+          editing={editing}
+          onClose={() => setTelling(null)}
+          onStarter={() => setTelling("starter")}
+        />
+      )}
+      {telling === "starter" && <StarterSheet project={stored} onClose={() => setTelling(null)} />}
     </section>
   );
   const panes = [{ id: "ledger", label: "the strips", min: 640, children: table }];

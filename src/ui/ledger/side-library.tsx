@@ -1,6 +1,5 @@
 "use client";
 
-import { Search } from "lucide-react";
 import { useRef, useState } from "react";
 import { useActions } from "../actions/actions";
 import { Button } from "../kit/button";
@@ -8,20 +7,38 @@ import { Empty } from "../kit/bits";
 import { PresetList } from "../library/preset-list";
 import { useHearChosen, useSelection } from "../library/selection";
 import { EMPTY_LISTING, useListing } from "../library/use-listing";
+import { Segments } from "../kit/segments";
 import { useRecall } from "../plan/recall";
 import { recallActions } from "../plan/recall-actions";
+import { SideField, leaveSide } from "./side-field";
+import { SideStrips } from "./side-strips";
 
-const FIELD = "side-library-field";
+type Shown = "sounds" | "strips";
 
-/** At once where the panel is up, so that no letter is lost; else when it has come up. */
-export function focusSideLibrary(): void {
-  const field = document.getElementById(FIELD);
-  if (field) field.focus();
-  else requestAnimationFrame(() => document.getElementById(FIELD)?.focus());
+/** What can be brought to the strips beside it: sounds of the library, or strips of any project. */
+export function SideLibrary({ tempo }: { readonly tempo: number }) {
+  const [shown, setShown] = useState<Shown>("sounds");
+  return (
+    <aside aria-label="Library beside" className="flex h-full flex-col bg-card">
+      <div className="flex-none px-3 pt-[10px]">
+        <Segments
+          small
+          label="Shown beside"
+          value={shown}
+          onChange={setShown}
+          options={[
+            { value: "sounds", label: "Sounds" },
+            { value: "strips", label: "Strips of projects" },
+          ]}
+        />
+      </div>
+      {shown === "sounds" ? <SideSounds tempo={tempo} /> : <SideStrips />}
+    </aside>
+  );
 }
 
 /** The library beside the ledger: type, arrow, Enter. */
-export function SideLibrary({ tempo }: { readonly tempo: number }) {
+function SideSounds({ tempo }: { readonly tempo: number }) {
   const [words, setWords] = useState("");
   const [touched, setTouched] = useState(false);
   const listing = useListing({ q: words });
@@ -47,26 +64,18 @@ export function SideLibrary({ tempo }: { readonly tempo: number }) {
     if (event.key === "Escape") {
       event.preventDefault();
       setWords("");
-      document.querySelector<HTMLElement>("[role=grid]")?.focus();
+      leaveSide();
     }
   };
   return (
-    <aside aria-label="Library beside" className="flex h-full flex-col bg-card" onKeyDown={keys}>
-      <div className="flex h-[58px] flex-none items-center px-3">
-        <label className="flex h-[30px] w-full items-center gap-2 rounded-card border border-bound bg-card px-2 focus-within:border-live">
-          <Search size={14} aria-hidden="true" className="flex-none" />
-          <span className="sr-only">Find a sound to apply</span>
-          <input
-            id={FIELD}
-            value={words}
-            autoComplete="off"
-            placeholder="Find a sound"
-            className="min-w-0 flex-1 bg-transparent outline-none placeholder:text-soft"
-            onFocus={() => setTouched(true)}
-            onChange={(event) => setWords(event.target.value)}
-          />
-        </label>
-      </div>
+    <div className="flex min-h-0 flex-1 flex-col" onKeyDown={keys}>
+      <SideField
+        label="Find a sound to apply"
+        hint="Find a sound"
+        words={words}
+        onWords={setWords}
+        onFocus={() => setTouched(true)}
+      />
       <div className="flex min-h-0 flex-1 flex-col border-edge border-t">
         {listing.total > 0 ? (
           <PresetList
@@ -102,6 +111,6 @@ export function SideLibrary({ tempo }: { readonly tempo: number }) {
           Plan…
         </Button>
       </div>
-    </aside>
+    </div>
   );
 }

@@ -111,14 +111,20 @@ export function Uses({ detail }: { readonly detail: PresetDetail | undefined }) 
   if (!detail) return null;
   const { uses } = detail;
   const projects = new Set(uses.map((u) => u.project)).size;
+  // An earlier version may be on show; which one is the newest stands first in the list.
+  const newest = detail.versions[0]?.version ?? detail.preset.version;
+  const old = uses.filter((use) => use.version < newest).length;
   return (
     <section>
       <h3 className="h2 pb-1">Used in</h3>
       {uses.length === 0 ? (
         <p className="text-small text-soft">No project yet</p>
       ) : (
-        <p className="text-small">
+        <p className="flex items-center gap-2 text-small">
           {counted(projects, "project")}, {counted(uses.length, "strip")}
+          <Button small className="ml-auto" onClick={() => openSheet({ sheet: "uses", preset: detail.preset })}>
+            {old > 0 ? `Bring version ${newest} to ${counted(old, "strip")}…` : "Look at each…"}
+          </Button>
         </p>
       )}
       <ul>

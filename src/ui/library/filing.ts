@@ -24,6 +24,7 @@ export type LibrarySheet =
   | { readonly sheet: "rename"; readonly presets: readonly PresetRow[] }
   | { readonly sheet: "folder"; readonly folder: string | null }
   | { readonly sheet: "compare"; readonly left: Compared; readonly right: Compared }
+  | { readonly sheet: "uses"; readonly preset: PresetRow }
   | { readonly sheet: "nearCopies" }
   | { readonly sheet: "naming" }
   | { readonly sheet: "bin" };

@@ -10,7 +10,7 @@ import { getSettings } from "@/server/use-cases/settings";
 import { Filters } from "./filters";
 import { useLibrarySheet } from "./filing";
 import { Narrowed } from "./narrowed";
-import { DRAGGED_SOUNDS } from "./preset-list";
+import { DRAGGED_SOUNDS } from "./dragged";
 import type { SetFilters } from "./use-library";
 import { useListing } from "./use-listing";
 

@@ -17,7 +17,7 @@ import { cx } from "../kit/class-names";
 import { formatCount } from "@/core/names/count";
 import { FACETS, wordOf } from "./facets";
 import { openSheet } from "./filing";
-import { DRAGGED_SOUNDS } from "./preset-list";
+import { DRAGGED_SOUNDS } from "./dragged";
 import { useSettings } from "../settings/settings";
 import { type SetFilters, useFolders } from "./use-library";
 

@@ -71,7 +71,7 @@ export function Library() {
                 listing={listing}
                 selection={selection}
                 tempo={tempo}
-                targetWords={recall.targetWords}
+                recall={recall}
                 listRef={list}
                 onSet={set}
                 onWords={type}

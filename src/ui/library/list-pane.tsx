@@ -4,6 +4,7 @@ import { type RefObject, Suspense, lazy } from "react";
 import type { PresetQuery } from "@/contracts/library";
 import { Key } from "../kit/bits";
 import { counted, formatCount } from "@/core/names/count";
+import type { Recall } from "../plan/recall";
 import { NothingFound, NothingOwn, Said } from "./nothing";
 import { useOpenSound } from "./open-sound";
 import { PresetList } from "./preset-list";
@@ -14,13 +15,14 @@ import type { Listing } from "./use-listing";
 // Not there at first, and fetched when it is.
 const Narrowed = lazy(() => import("./narrowed").then((m) => ({ default: m.Narrowed })));
 
+const StripsFound = lazy(() => import("./strips-found").then((m) => ({ default: m.StripsFound })));
+
 interface Props {
   readonly query: PresetQuery;
   readonly listing: Listing;
   readonly selection: Selection;
   readonly tempo: number;
-  /** What Enter applies to; null where nothing is in hand. */
-  readonly targetWords: string | null;
+  readonly recall: Recall;
   readonly listRef: RefObject<HTMLDivElement | null>;
   readonly onSet: ReturnType<typeof useFilters>["set"];
   readonly onWords: (words: string) => void;
@@ -29,7 +31,7 @@ interface Props {
 const countOf = (total: number): string => counted(total, "sound");
 
 /** The list with its headings, what is to be said of it, and how many there are. */
-export function ListPane({ query, listing, selection, tempo, targetWords, listRef, onSet, onWords }: Props) {
+export function ListPane({ query, listing, selection, tempo, recall, listRef, onSet, onWords }: Props) {
   const { total, first } = listing;
   const { chosen } = selection;
   const filtered = Boolean(query.folder) || Boolean(query.only);
@@ -63,11 +65,12 @@ export function ListPane({ query, listing, selection, tempo, targetWords, listRe
           }}
         />
       )}
+      <Suspense>{query.q && !filtered && <StripsFound words={query.q} recall={recall} />}</Suspense>
       <p className="flex h-8 flex-none items-center gap-[6px] overflow-hidden whitespace-nowrap border-edge border-t px-[14px] text-small text-soft">
         {selection.all.length > 1
           ? `${formatCount(selection.all.length)} of ${formatCount(total)} chosen`
           : countOf(total)}{" "}
-        · <Key>Space</Key> listen <Key>Enter</Key> apply {targetWords ?? ""} <Key>B</Key> bench <Key>/</Key> find
+        · <Key>Space</Key> listen <Key>Enter</Key> apply {recall.targetWords ?? ""} <Key>B</Key> bench <Key>/</Key> find
       </p>
     </section>
   );

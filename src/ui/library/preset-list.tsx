@@ -9,6 +9,7 @@ import { cx } from "../kit/class-names";
 import { formatDay } from "../kit/dates";
 import { CardMark } from "../kit/card-mark";
 import { Shapes } from "../kit/shape";
+import { DRAGGED_SOUNDS, takeSound } from "./dragged";
 import type { Choose } from "./selection";
 import type { Listing } from "./use-listing";
 
@@ -29,9 +30,6 @@ interface Props {
 const GLANCE = 40;
 const ROW = 44;
 const NARROW_ROW = 62;
-
-/** What is dragged from the list carries this kind of data; which sounds they are is what is chosen. */
-export const DRAGGED_SOUNDS = "application/x-diathesis-sounds";
 
 const howOf = ({ ctrlKey, metaKey, shiftKey }: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean }): Choose =>
   shiftKey ? "upTo" : ctrlKey || metaKey ? "also" : "only";
@@ -90,12 +88,14 @@ export function PresetList(props: Props) {
               aria-selected={on}
               aria-setsize={total}
               aria-posinset={index + 1}
-              draggable={!narrow}
+              draggable
               onDragStart={(event) => {
                 if (!on) onChoose(preset.id, "only");
                 event.dataTransfer.setData(DRAGGED_SOUNDS, preset.id);
-                event.dataTransfer.effectAllowed = "move";
+                event.dataTransfer.effectAllowed = "copyMove";
+                takeSound(preset);
               }}
+              onDragEnd={() => takeSound(null)}
               onClick={(event) => onChoose(preset.id, howOf(event))}
               onDoubleClick={() => onOpen(preset)}
               style={{ height, transform: `translateY(${start}px)` }}

@@ -10,7 +10,7 @@ const RenameSheet = lazy(() => import("./rename-sheet").then((m) => ({ default: 
 const FolderSheet = lazy(() => import("./folder-sheet").then((m) => ({ default: m.FolderSheet })));
 const BinSheet = lazy(() => import("./bin-sheet").then((m) => ({ default: m.BinSheet })));
 const CompareSheet = lazy(() => import("./compare-sheet").then((m) => ({ default: m.CompareSheet })));
-
+const UsesSheet = lazy(() => import("./uses-sheet").then((m) => ({ default: m.UsesSheet })));
 const NearCopiesSheet = lazy(() => import("./near-copies-sheet").then((m) => ({ default: m.NearCopiesSheet })));
 const NamingSheet = lazy(() => import("./naming-sheet").then((m) => ({ default: m.NamingSheet })));
 
@@ -31,6 +31,8 @@ function OpenSheet() {
       return <FolderSheet folder={open.folder} />;
     case "compare":
       return <CompareSheet left={open.left} right={open.right} />;
+    case "uses":
+      return <UsesSheet preset={open.preset} />;
     case "nearCopies":
       return <NearCopiesSheet />;
     case "naming":

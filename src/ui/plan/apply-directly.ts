@@ -2,18 +2,25 @@ import type { QueryClient } from "@tanstack/react-query";
 import type { PlanRequest } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import { mayApplyDirectly } from "@/core/recall/plan";
-import { PARTS } from "@/core/strips/parts";
+import { beginWith, heldBy } from "@/core/recall/choices";
+import type { PartName } from "@/core/strips/parts";
 import { say } from "../kit/say";
 import { commitTo } from "../projects/editing";
 import { planNow } from "./plan-now";
 
+export type Applied = Pick<PresetRow, "id" | "kind" | "version" | "card" | "content">;
+
 interface Asked {
   readonly queries: QueryClient;
   readonly project: string;
-  readonly preset: Pick<PresetRow, "id" | "kind" | "version" | "card">;
+  readonly preset: Applied;
   readonly targets: PlanRequest["requests"][number]["targets"];
   /** "to Cello". */
   readonly targetWords: string;
+  /** The parts of such a thing that were applied last; none for all. */
+  readonly last: readonly PartName[] | undefined;
+  /** Only these, where it was let go on a cell. */
+  readonly parts?: readonly PartName[] | undefined;
   /** Shows every change first. */
   readonly plan: () => void;
   readonly undo: (revision: number) => Promise<boolean>;
@@ -21,12 +28,14 @@ interface Asked {
 
 /** Applies all of a preset at once where nothing is asked and only the targets change, else by the plan. Rejects with what the server says. */
 export async function applyDirectly(asked: Asked): Promise<void> {
-  const { queries, project, preset, targets, targetWords } = asked;
+  const { queries, project, preset, targets, targetWords, last } = asked;
+  const held = heldBy(preset.content);
   const plan = await planNow(queries, project, {
     requests: [
       {
         source: { preset: preset.id, version: preset.version },
-        parts: [...PARTS],
+        // Where it holds none of them, all of it is taken.
+        parts: [...(asked.parts ?? beginWith(held, last))],
         targets,
         mode: preset.kind === "plugin" ? "after" : "replace",
       },

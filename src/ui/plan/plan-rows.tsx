@@ -5,6 +5,7 @@ import type { PlanBody } from "@/contracts/projects";
 import type { Processor } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import { type Project, describeOutput, findStrip, nameIn } from "@/core/projects/project";
+import type { PlannedSend } from "@/core/recall/plan-shape";
 import { cellOf } from "@/core/recall/steps";
 import { type Strip, stripName } from "@/core/strips/strip";
 import { PART, PARTS, type PartName } from "@/core/strips/parts";
@@ -13,11 +14,14 @@ import { describeSource } from "@/core/strips/parts/source";
 import { formatFader } from "@/core/strips/parts/level";
 import { Shapes } from "../kit/shape";
 import { Tick } from "../kit/tick";
+import { offKey } from "./use-plan";
 
 const GRID = "grid items-center gap-[10px] px-4";
 
 interface CellProps extends Sides {
   readonly tick: React.ReactNode;
+  /** Of sends: a tick for each. */
+  readonly singles: React.ReactNode;
   readonly project: Project;
   readonly after: Project;
 }
@@ -32,7 +36,7 @@ const COLUMNS: Readonly<Record<PartName, Column | null>> = {
   source: null,
   look: null,
   inserts: {
-    width: "minmax(236px,1fr)",
+    width: "minmax(200px,1fr)",
     Cell: ({ tick, now, then, project }) => (
       <span role="cell" className="flex items-center gap-2">
         {tick}
@@ -41,9 +45,12 @@ const COLUMNS: Readonly<Record<PartName, Column | null>> = {
     ),
   },
   sends: {
-    width: "minmax(110px,1fr)",
-    Cell: ({ tick, now, then, project, after }) => (
-      <PartCell tick={tick} now={now && sendsOf(now, project)} then={then && sendsOf(then, after)} />
+    width: "minmax(130px,0.7fr)",
+    Cell: ({ tick, singles, now, then, project, after }) => (
+      <span role="cell" className="grid min-w-0 gap-1">
+        <PartWords tick={tick} now={now && sendsOf(now, project)} then={then && sendsOf(then, after)} />
+        {singles}
+      </span>
     ),
   },
   level: {
@@ -120,7 +127,7 @@ export function Rows({ project, after, plan, off, onOff }: RowsProps) {
           row={row}
           shown={shown}
           name={plan.matches.find(({ id }) => id === row.key)?.name ?? ""}
-          isAlone={row.isNew && plan.matches.length === 0}
+          isAlone={row.isNew && plan.rows.length === 1 && plan.matches.length === 0}
           project={project}
           after={after}
           off={off}
@@ -142,7 +149,7 @@ interface RowProps extends Pick<RowsProps, "project" | "after" | "off"> {
   readonly name: string;
   /** The only one, and new: without it there is no plan. */
   readonly isAlone: boolean;
-  /** A strip as a whole by its id, one part of it by both: "cello level". */
+  /** A strip as a whole, one part of it, or one of its sends: see `offKey`. */
   readonly onToggle: (cell: string, on: boolean) => void;
 }
 
@@ -152,30 +159,65 @@ function PlanRow({ row: { strip: id, key, parts }, shown, name, isAlone, project
   const then = findStrip(after, id);
   // A look may give several strips one name: they are told by what they are called now.
   const called = (now ?? then)?.look.name ?? name;
-  const on = !off.has(key);
+  const on = !off.has(offKey(key));
   const tick = (part: PartName) => {
     const planned = parts.find((p) => p.part === part);
     if (!planned || isAlone) return null;
     return (
       <Tick
         label={`${PART[part].title} of ${called}`}
-        on={on && !off.has(`${key} ${part}`)}
-        onChange={(next) => onToggle(`${key} ${part}`, next)}
+        on={on && !off.has(offKey(key, part))}
+        onChange={(next) => onToggle(offKey(key, part), next)}
       />
     );
   };
+  const sends = parts.find((p) => p.part === "sends");
+  const singles = sends?.on && (sends.sends?.length ?? 0) > 1 && (
+    <SingleSends
+      of={called}
+      sends={sends.sends ?? []}
+      onToggle={(send, next) => onToggle(offKey(key, "sends", send), next)}
+    />
+  );
   return (
     <div role="row" style={gridOf(shown)} className={`${GRID} min-h-[78px] border-rule border-b py-1`}>
       <span role="cell" className="flex items-center gap-2">
-        {!isAlone && <Tick label={`All of ${called}`} on={on} onChange={(next) => onToggle(key, next)} />}
+        {!isAlone && <Tick label={`All of ${called}`} on={on} onChange={(next) => onToggle(offKey(key), next)} />}
         <Onto name={called} now={now} then={then} source={tick("source")} look={tick("look")} />
       </span>
       {shown.map(({ part, Cell }) => (
-        <Cell key={part} tick={tick(part)} now={now} then={then} project={project} after={after} />
+        <Cell
+          key={part}
+          tick={tick(part)}
+          singles={part === "sends" && singles}
+          now={now}
+          then={then}
+          project={project}
+          after={after}
+        />
       ))}
     </div>
   );
 }
+
+interface SingleSendsProps {
+  /** What the strip is called. */
+  readonly of: string;
+  readonly sends: readonly PlannedSend[];
+  readonly onToggle: (send: string, on: boolean) => void;
+}
+
+/** Each send that comes or goes, by its bus. */
+const SingleSends = ({ of, sends, onToggle }: SingleSendsProps) => (
+  <span className="flex flex-wrap gap-x-3 gap-y-1 pl-[23px] text-small">
+    {sends.map(({ key, name, on }) => (
+      <span key={key} className="flex min-w-0 items-center gap-[5px] text-soft">
+        <Tick label={`Send to ${name} of ${of}`} on={on} onChange={(next) => onToggle(key, next)} />
+        <span className="truncate">{name}</span>
+      </span>
+    ))}
+  </span>
+);
 
 interface Sides {
   /** Null for a strip that is new. */
@@ -255,9 +297,15 @@ interface PartCellProps {
   readonly unit?: string;
 }
 
-function PartCell({ tick, now, then, unit = "" }: PartCellProps) {
+const PartCell = (props: PartCellProps) => (
+  <span role="cell" className="min-w-0">
+    <PartWords {...props} />
+  </span>
+);
+
+function PartWords({ tick, now, then, unit = "" }: PartCellProps) {
   return (
-    <span role="cell" className="flex min-w-0 items-center gap-2 text-small">
+    <span className="flex min-w-0 items-center gap-2 text-small">
       {tick}
       {now === then || now === null ? (
         <span className="truncate text-faint" title={now === null ? undefined : `stays ${now}${unit}`}>

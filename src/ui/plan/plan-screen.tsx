@@ -3,54 +3,25 @@
 import { counted } from "@/core/names/count";
 import { Play } from "lucide-react";
 import { useRouter, useSearchParams } from "next/navigation";
-import { type ReactNode, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import type { PlanBody } from "@/contracts/projects";
-import type { PresetRow } from "@/contracts/records";
 import { type Project, findStrip } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
-import type { InsertMode } from "@/core/recall/plan-inserts";
-import type { SendMode } from "@/core/recall/plan-sends";
-import { type LayerTake, hasEffectsInside } from "@/core/recall/plan-layers";
-import { asStrip } from "@/core/presets/as-strip";
 import { isStrips } from "@/core/presets/preset";
-import { PART } from "@/core/strips/parts";
 import { useActions } from "../actions/actions";
 import { Empty, Loading, SideHeading } from "../kit/bits";
 import { Button } from "../kit/button";
 import { Panels } from "../kit/panels";
-import { ManySegments, Segments } from "../kit/segments";
 import { useTakeProject } from "../projects/in-hand";
 import { hear, hearBeside, setPlaying, setProcessed } from "../listening/listening";
 import { soundOfStrip } from "../listening/strip-sound";
 import { say } from "../kit/say";
 import { Matches } from "./matches";
-import { type Onto, usePlan } from "./use-plan";
+import { PlanHead } from "./plan-head";
 import { Rows } from "./plan-rows";
+import { type PlanSource, namesOf } from "./sources";
+import { usePlan } from "./use-plan";
 import { Questions, Following } from "./plan-words";
-
-const MODES: readonly { value: InsertMode; label: string }[] = [
-  { value: "replace", label: "Replace" },
-  { value: "before", label: "Before" },
-  { value: "after", label: "After" },
-  { value: "values", label: "Values only" },
-];
-
-const SEND_MODES: readonly { value: SendMode; label: string }[] = [
-  { value: "replace", label: "Replace" },
-  { value: "add", label: "Add" },
-  { value: "levels", label: "Levels only" },
-];
-
-const TAKES: readonly { value: LayerTake; label: string }[] = [
-  { value: "whole", label: "Whole" },
-  { value: "played", label: "Without effects inside" },
-  { value: "effects", label: "Effects inside only" },
-];
-
-const ONTO: readonly { value: Onto; label: string }[] = [
-  { value: "matched", label: "Strips like them" },
-  { value: "new", label: "New strips" },
-];
 
 /** Another preset or other strips are another plan: what was switched off in this one does not count there. */
 export function PlanScreen({ id }: { readonly id: string }) {
@@ -61,7 +32,7 @@ export function PlanScreen({ id }: { readonly id: string }) {
 function Plan({ id }: { readonly id: string }) {
   useTakeProject(id);
   const state = usePlan(id);
-  const { editing, row, planned, error } = state;
+  const { editing, sources, planned, error } = state;
   if (error)
     return (
       <Empty page title="This cannot be planned">
@@ -69,32 +40,30 @@ function Plan({ id }: { readonly id: string }) {
       </Empty>
     );
   const project = editing.body?.project;
-  if (!project || !row || !planned.data) return <Loading what="Planning" />;
+  if (!project || !sources || !planned.data) return <Loading what="Planning" />;
   return (
-    <OpenPlan project={project} preset={row} body={planned.data} state={state} fresh={!planned.isPlaceholderData} />
+    <OpenPlan
+      project={project}
+      sources={sources}
+      body={planned.data}
+      state={state}
+      fresh={!planned.isPlaceholderData}
+    />
   );
 }
 
 interface OpenProps {
   readonly project: Project;
-  readonly preset: PresetRow;
+  readonly sources: readonly PlanSource[];
   readonly body: PlanBody;
   readonly state: ReturnType<typeof usePlan>;
   /** False while a changed plan is on its way. */
   readonly fresh: boolean;
 }
 
-/** One choice with the word for it, which stay together where a line is full. */
-const Choosing = ({ what, children }: { readonly what: string; readonly children: ReactNode }) => (
-  <div className="flex items-center gap-2">
-    <span className="text-small text-soft">{what}</span>
-    {children}
-  </div>
-);
-
-function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: OpenProps) {
+function OpenPlan({ project, sources, body: { plan, sentences }, state, fresh }: OpenProps) {
   const router = useRouter();
-  const { editing, held, parts, mode } = state;
+  const { editing } = state;
   const applied = applySteps(project, plan.steps);
   const after = applied.ok ? applied.value : project;
   const count = plan.steps.length;
@@ -103,14 +72,10 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
       ? (findStrip(project, state.strips[0]!)?.look.name ?? "")
       : state.strips.length > 1
         ? `${state.strips.length} strips`
-        : isStrips(preset.content)
+        : sources.some(({ content }) => isStrips(content)) || sources.length > 1
           ? "strips"
           : "a new strip";
-  // What is put in may bring effects inside, and what is there may lose them; where no instrument can stand, there is nothing to choose.
-  const met = state.strips.map((id) => findStrip(project, id));
-  const takesLayers = held.includes("source") && (met.length === 0 || met.some((s) => s?.kind === "instrument"));
-  const choosesLayers =
-    takesLayers && [asStrip(preset.content), ...met].some((s) => s?.source && hasEffectsInside(s.source));
+  const names = namesOf(sources);
   const answer = (question: string, choice: string) => state.setAnswers((given) => ({ ...given, [question]: choice }));
   const back = () => router.push(`/projects/${project.id}`);
   const [applying, setApplying] = useState(false);
@@ -118,10 +83,11 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
   const apply = async () => {
     if (!canApply) return;
     setApplying(true);
-    const label = `Apply “${preset.card.name}” to ${targetWords}`;
+    const label = `Apply ${names} to ${targetWords}`;
     const done = await editing.commit(label, () => plan.steps);
     setApplying(false);
     if (done === null) return;
+    state.rememberParts();
     say(`${label.replace(/^Apply/, "Applied")}: ${counted(count, "change")}`, {
       action: { label: "Undo", onClick: () => void editing.undo(done) },
     });
@@ -152,41 +118,12 @@ function OpenPlan({ project, preset, body: { plan, sentences }, state, fresh }: 
   const main = (
     <section aria-label="Plan" className="flex h-full min-w-0 flex-col">
       <header className="flex flex-none items-baseline gap-3 px-4 pt-[14px] pb-[10px]">
-        <h1 className="h1 truncate">Apply “{preset.card.name}”</h1>
+        <h1 className="h1 truncate">Apply {names}</h1>
         <p className="min-w-[30%] truncate text-soft">
-          version {preset.version}, onto {targetWords} of {project.name}
+          {sources.length === 1 && `${sources[0]!.words}, `}onto {targetWords} of {project.name}
         </p>
       </header>
-      <div className="flex flex-none flex-wrap items-center gap-x-[18px] gap-y-2 px-4 pb-[10px]">
-        <Choosing what="Parts">
-          <ManySegments
-            label="Parts"
-            values={parts}
-            onChange={(on) => state.setWithout(held.filter((p) => !on.includes(p)))}
-            options={held.map((p) => ({ value: p, label: PART[p].title }))}
-          />
-        </Choosing>
-        {isStrips(preset.content) && (
-          <Choosing what="Onto">
-            <Segments label="Onto" value={state.onto} onChange={state.setOnto} options={ONTO} />
-          </Choosing>
-        )}
-        {held.includes("inserts") && (
-          <Choosing what="Inserts">
-            <Segments label="Inserts" value={mode} onChange={state.setMode} options={MODES} />
-          </Choosing>
-        )}
-        {held.includes("sends") && (
-          <Choosing what="Sends">
-            <Segments label="Sends" value={state.sends} onChange={state.setSends} options={SEND_MODES} />
-          </Choosing>
-        )}
-        {choosesLayers && (
-          <Choosing what="Instrument">
-            <Segments label="Instrument" value={state.layers} onChange={state.setLayers} options={TAKES} />
-          </Choosing>
-        )}
-      </div>
+      <PlanHead project={project} state={state} />
       <Rows project={project} after={after} plan={plan} off={state.off} onOff={state.setOff} />
     </section>
   );

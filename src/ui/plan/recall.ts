@@ -5,38 +5,37 @@ import { useRouter } from "next/navigation";
 import type { PlanRequest, ProjectBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import { effectWords } from "@/core/presets/effect-words";
+import { beginWith, heldBy, onlyWords } from "@/core/recall/choices";
 import { useInHand } from "../projects/in-hand";
 import { useOpenProject } from "../projects/open-project";
 import { createLine } from "../kit/in-line";
 import { orSay, say } from "../kit/say";
+import { useSettings } from "../settings/settings";
+import type { Applied } from "./apply-directly";
+import { type Aim, type Brought, planAddress } from "./address";
 
 export interface Recall {
   /** "to Cello", "to 2 strips", "to a new strip of Neap Tide"; null with no project in hand. */
   readonly targetWords: string | null;
   /** What applying it does, told before: "replaces 2 plugins of Horn"; null where it makes a new strip, or is for nothing. */
-  readonly effectWords: (preset: Pick<PresetRow, "content">) => string | null;
+  readonly effectWords: (preset: Pick<PresetRow, "content" | "kind">) => string | null;
   /** At once where nothing is asked and only the targets change, else by the plan. */
-  readonly apply: (preset: Pick<PresetRow, "id" | "kind" | "version" | "card">) => void;
-  /** Shows every change first. */
-  readonly plan: (preset: Pick<PresetRow, "id" | "version">) => void;
+  readonly apply: (preset: Applied) => void;
+  /** Shows every change first, of all of them together. */
+  readonly plan: (...presets: readonly Pick<PresetRow, "id" | "version">[]) => void;
+  /** To where it was let go: at once where nothing is asked, else by the plan. `words`: "to the level of Cello". */
+  readonly drop: (preset: Applied, aim: Partial<Aim> & { readonly words: string }) => void;
+  /** The same for strips of a project. */
+  readonly bring: (brought: Brought) => void;
 }
 
-/** The address of a plan: a preset onto strips of a project, onto a new one where none is named. */
-export function planAddress(
-  project: string,
-  preset: Pick<PresetRow, "id" | "version">,
-  strips: readonly string[],
-): string {
-  const words = new URLSearchParams({ preset: preset.id, version: String(preset.version) });
-  if (strips.length > 0) words.set("strips", strips.join(","));
-  return `/projects/${project}/plan?${words}`;
-}
+export type Targets = PlanRequest["requests"][number]["targets"];
 
-export const targetsOf = (
-  body: ProjectBody | undefined,
-  strips: readonly string[],
-): PlanRequest["requests"][number]["targets"] =>
-  strips.length > 0 ? { strips: [...strips] } : { newStrip: { after: lastBeforeMain(body) } };
+export function targetsOf(body: ProjectBody | undefined, { strips, newStrip, slot }: Aim): Targets {
+  if (slot) return { slot };
+  if (strips.length > 0) return { strips: [...strips] };
+  return { newStrip: { after: newStrip === undefined ? lastBeforeMain(body) : newStrip } };
+}
 
 /** A new strip stands before the main output. */
 export function lastBeforeMain(body: ProjectBody | undefined): string | null {
@@ -52,6 +51,7 @@ export function useRecall(): Recall {
   const queries = useQueryClient();
   const { project: id, strips: chosen, alwaysPlan } = useInHand();
   const open = useOpenProject(id);
+  const { settled, settings } = useSettings();
   const project = open.body?.project;
   const strips = chosen.filter((s) => project?.strips.some((strip) => strip.id === s));
   const [only] = strips;
@@ -61,22 +61,41 @@ export function useRecall(): Recall {
     : (onlyName && `to ${onlyName}`) ||
       (strips.length > 0 ? `to ${strips.length} strips` : `to a new strip of ${project.name}`);
 
-  const plan: Recall["plan"] = (preset) => {
-    if (id) router.push(planAddress(id, preset, strips));
+  const plan: Recall["plan"] = (...presets) => bring({ presets });
+  const bring = (brought: Brought, aim: Partial<Aim> = {}) => {
+    if (id) router.push(planAddress(id, brought, { strips, ...aim }));
+    else say("Choose a project first; then this goes onto its strips.");
+  };
+
+  const applyTo = (preset: Applied, aim: Aim, words: string) => {
+    if (!id) return;
+    const bySight = () => bring({ presets: [preset] }, aim);
+    // Several strips find theirs by a plan.
+    if (alwaysPlan || preset.kind === "set" || preset.kind === "mix") return bySight();
+    const { undo, body } = open;
+    const targets = targetsOf(body, aim);
+    const asked = { queries, project: id, preset, targets, targetWords: words, parts: aim.parts, plan: bySight, undo };
+    const applied = async () => {
+      const { lastParts } = await settled();
+      const { applyDirectly } = await import("./apply-directly");
+      await applyDirectly({ ...asked, last: lastParts[preset.kind] });
+    };
+    orSay(inLine(applied));
   };
 
   const apply: Recall["apply"] = (preset) => {
-    if (!id || !targetWords) {
-      say("Choose a project first; then Enter applies a sound to its strips.");
-      return;
-    }
-    // Several strips find theirs by a plan.
-    if (alwaysPlan || preset.kind === "set" || preset.kind === "mix") return plan(preset);
-    const targets = targetsOf(open.body, strips);
-    const { undo } = open;
-    const asked = { queries, project: id, preset, targets, targetWords, plan: () => plan(preset), undo };
-    orSay(inLine(() => import("./apply-directly").then(({ applyDirectly }) => applyDirectly(asked))));
+    if (targetWords) applyTo(preset, { strips }, targetWords);
+    else say("Choose a project first; then Enter applies a sound to its strips.");
   };
+  const drop: Recall["drop"] = (preset, { words, ...aim }) => applyTo(preset, { strips: [], ...aim }, words);
   const targets = project?.strips.filter((strip) => strips.includes(strip.id)) ?? [];
-  return { targetWords, effectWords: ({ content }) => effectWords(content, targets), apply, plan };
+  /** What of it is taken, where that is not all, and what it does there. */
+  const wordsOf: Recall["effectWords"] = ({ content, kind }) => {
+    const held = heldBy(content);
+    const parts = beginWith(held, settings.lastParts[kind]);
+    const only = onlyWords(held, parts);
+    const effect = parts.includes("inserts") || only === null ? effectWords(content, targets) : null;
+    return [only, effect].filter((words) => words !== null).join("; ") || null;
+  };
+  return { targetWords, effectWords: wordsOf, apply, plan, drop, bring };
 }

@@ -1,11 +1,8 @@
 import type { QueryClient } from "@tanstack/react-query";
 import type { PresetRef } from "@/core/chains/chain";
-import type { PartName } from "@/core/strips/parts";
+import { SOUND } from "@/core/recall/choices";
 import { commitTo } from "../projects/editing";
 import { planNow } from "./plan-now";
-
-/** What sounds: a version is taken for that, and faders stay where they are. */
-const SOUND: readonly PartName[] = ["source", "inserts"];
 
 interface Taken {
   readonly queries: QueryClient;

@@ -1,67 +1,40 @@
 "use client";
 
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useSearchParams } from "next/navigation";
 import { useState } from "react";
 import * as api from "@/clients/api";
-import { KEYS } from "@/clients/events";
 import type { PlanRequest, ProjectBody } from "@/contracts/projects";
-import type { PresetRow } from "@/contracts/records";
+import { beginWith, heldBy, rememberedAs } from "@/core/recall/choices";
 import type { Exception, SetTargets } from "@/core/recall/plan-shape";
 import type { InsertMode } from "@/core/recall/plan-inserts";
 import type { LayerTake } from "@/core/recall/plan-layers";
 import type { SendMode } from "@/core/recall/plan-sends";
-import { asStrip } from "@/core/presets/as-strip";
 import { isStrips } from "@/core/presets/preset";
-import { partsOf } from "@/core/strips/strip";
+import { withLastParts } from "@/core/settings/settings";
 import { PARTS, type PartName } from "@/core/strips/parts";
+import { orSay } from "../kit/say";
 import { useProjectEditing } from "../projects/editing";
-import { lastBeforeMain, targetsOf } from "./recall";
-
-/** The parts that there are of it, of several strips those of any. */
-function heldBy({ content }: PresetRow): readonly PartName[] {
-  const strips = isStrips(content) ? content.strips : [asStrip(content)].filter((strip) => strip !== null);
-  return PARTS.filter((part) => strips.some((strip) => partsOf(strip).includes(part)));
-}
+import { useSettings } from "../settings/settings";
+import { type Targets, lastBeforeMain, targetsOf } from "./recall";
+import type { Aim } from "./address";
+import { type PlanSource, useAsked, useSources } from "./sources";
 
 export type Onto = SetTargets["onto"];
+
+/** A cell, a row or a single send, as it is kept of what was switched off. */
+export const offKey = (...of: readonly string[]): string => JSON.stringify(of);
 
 /** What was switched off, as the plan takes it. */
 const toExceptions = (off: ReadonlySet<string>): Exception[] =>
   [...off].map((cell) => {
-    const [strip, part] = cell.split(" ");
-    return { strip: strip ?? "", ...(part ? { part: part as PartName } : {}) };
+    const [strip, part, send] = JSON.parse(cell) as readonly [string, PartName?, string?];
+    if (send !== undefined) return { strip, send };
+    return { strip, ...(part ? { part } : {}) };
   });
 
-interface Choices extends Omit<PlanRequest["requests"][number], "parts"> {
-  readonly parts: readonly PartName[];
-  readonly off: ReadonlySet<string>;
-  readonly answers: Readonly<Record<string, string>>;
-}
-
-/** With every part switched off, the plan is asked for all of them and told to leave each out: it then says what stays. */
-function requestOf({ parts, off, answers, ...rest }: Choices): PlanRequest {
-  const some = parts.length > 0;
-  return {
-    requests: [{ ...rest, parts: some ? [...parts] : [...PARTS] }],
-    except: some ? toExceptions(off) : PARTS.map((part) => ({ part })),
-    answers,
-  };
-}
-
-/** What the address asks for; version 0 is the newest. */
-function useAsked() {
-  const params = useSearchParams();
-  return {
-    presetId: params.get("preset") ?? "",
-    version: Number(params.get("version") ?? 0),
-    strips: params.get("strips")?.split(",").filter(Boolean) ?? [],
-  };
-}
-
 /** What a hand has chosen in the plan so far. */
-function useChoices() {
-  const [without, setWithout] = useState<readonly PartName[]>([]);
+function useChoices(begin: readonly PartName[] | null) {
+  const [chosenParts, setParts] = useState(begin);
   const [chosenMode, setMode] = useState<InsertMode | null>(null);
   const [layers, setLayers] = useState<LayerTake>("whole");
   const [sends, setSends] = useState<SendMode>("replace");
@@ -69,8 +42,8 @@ function useChoices() {
   const [off, setOff] = useState<ReadonlySet<string>>(new Set());
   const [answers, setAnswers] = useState<Readonly<Record<string, string>>>({});
   return {
-    without,
-    setWithout,
+    chosenParts,
+    setParts,
     chosenMode,
     setMode,
     layers,
@@ -88,50 +61,70 @@ function useChoices() {
 
 /** Several strips find theirs among those that are chosen, where any are. */
 const targetsFor = (
-  row: PresetRow | undefined,
+  { content }: PlanSource,
   body: ProjectBody | undefined,
-  { strips, onto }: { readonly strips: readonly string[]; readonly onto: Onto },
-): PlanRequest["requests"][number]["targets"] =>
-  row && isStrips(row.content)
-    ? { set: { onto, among: strips.length > 0 ? [...strips] : null, after: lastBeforeMain(body) } }
-    : targetsOf(body, strips);
+  { onto, ...aim }: Aim & { readonly onto: Onto },
+): Targets =>
+  isStrips(content)
+    ? {
+        set: {
+          onto,
+          among: aim.strips.length > 0 ? [...aim.strips] : null,
+          after: aim.newStrip ?? lastBeforeMain(body),
+        },
+      }
+    : targetsOf(body, aim);
+
+/** A plugin is added, everything else takes the place of what is there. */
+const usualMode = ({ kind }: Pick<PlanSource, "kind">): InsertMode => (kind === "plugin" ? "after" : "replace");
+
+const modeOf = (sources: readonly PlanSource[]): InsertMode =>
+  sources.length > 0 && sources.every(({ kind }) => kind === "plugin") ? "after" : "replace";
 
 export function usePlan(id: string) {
-  const { presetId, version, strips } = useAsked();
+  const asked = useAsked();
+  const { strips } = asked;
   const editing = useProjectEditing(id);
-  const preset = useQuery({
-    queryKey: KEYS.version(presetId, version),
-    queryFn: () => api.getPreset(presetId, version || undefined),
-    retry: false,
-  });
-  const choices = useChoices();
-  const { without, chosenMode, layers, sends, onto, off, answers, ...setters } = choices;
-  const row = preset.data?.preset;
-  const held = row ? heldBy(row) : [];
-  const mode = chosenMode ?? (row?.kind === "plugin" ? "after" : "replace");
-  const parts = held.filter((p) => !without.includes(p));
+  const { sources, error: notFound } = useSources(asked);
+  const { settings, change } = useSettings();
+  const choices = useChoices(asked.parts);
+  const { chosenParts, chosenMode, layers, sends, onto, off, answers, ...setters } = choices;
+  const held = PARTS.filter((part) => sources?.some(({ content }) => heldBy(content).includes(part)));
+  const [first] = sources ?? [];
+  const mode = chosenMode ?? modeOf(sources ?? []);
+  const parts = chosenParts ?? beginWith(held, first && settings.lastParts[first.kind]);
   const revision = editing.body?.revision;
-  const request = requestOf({
-    source: { preset: presetId, ...(version ? { version } : {}) },
-    parts,
-    targets: targetsFor(row, editing.body, { strips, onto }),
-    mode,
-    layers,
-    sends,
-    off,
+  const some = parts.length > 0;
+  /** With every part switched off, the plan is asked for all of them and told to leave each out: it then says what stays. */
+  const request: PlanRequest = {
+    requests: (sources ?? []).map((source) => ({
+      source: source.ask,
+      parts: some ? [...parts] : [...PARTS],
+      targets: targetsFor(source, editing.body, { strips, slot: asked.slot, newStrip: asked.newStrip, onto }),
+      mode: chosenMode ?? usualMode(source),
+      layers,
+      sends,
+    })),
+    except: some ? toExceptions(off) : PARTS.map((part) => ({ part })),
     answers,
-  });
+  };
   const planned = useQuery({
     queryKey: ["plan", id, revision, request],
     queryFn: () => api.planRecall(id, request),
-    enabled: row !== undefined && revision !== undefined,
+    enabled: sources !== null && revision !== undefined,
     placeholderData: keepPreviousData,
     retry: false,
     staleTime: 0,
   });
+  /** The next plan of such a thing begins with the same parts. */
+  const rememberParts = () => {
+    // What was dropped on one cell is no choice for all that comes.
+    if (first && chosenParts !== null && asked.parts === null)
+      orSay(change((now) => withLastParts(now, first.kind, rememberedAs(held, parts))));
+  };
   return {
     editing,
-    row,
+    sources,
     held,
     parts,
     mode,
@@ -141,7 +134,8 @@ export function usePlan(id: string) {
     off,
     planned,
     strips,
+    rememberParts,
     ...setters,
-    error: preset.error ?? planned.error ?? editing.error,
+    error: notFound ?? planned.error ?? editing.error,
   };
 }

@@ -224,6 +224,10 @@ describe("undo", () => {
       },
       { wrapper: house.wrapper },
     );
+    const { fetch } = globalThis;
+    // An answer comes over a wire: between two of them a window can draw.
+    globalThis.fetch = (...asked) =>
+      fetch(...asked).then((answer) => new Promise((later) => setTimeout(() => later(answer), 5)));
     await act(async () => {
       for (const one of [1, 2, 3, 4, 5].map(() => editing.current.undo())) await one;
     });

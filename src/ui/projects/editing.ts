@@ -3,7 +3,7 @@
 import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import type { ProjectBody } from "@/contracts/projects";
+import type { ChangedBody, ProjectBody } from "@/contracts/projects";
 import type { Project } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
 import type { Step } from "@/core/recall/steps";
@@ -55,9 +55,9 @@ export function commitTo(queries: QueryClient, id: string, { label, make, ...how
   const steps = isLate ? null : show();
   if (!isLate && steps === null) return Promise.resolve(null);
   // Behind an undo that is on its way the gesture is made when that has been answered.
-  const call = async (baseRevision: number, isShown: boolean) => {
-    const made = isShown ? steps : show();
-    return made && tell(id, { baseRevision, steps: [...made], label, ...how });
+  const call = async (baseRevision: number, is: { readonly shown: boolean; readonly knows: boolean }) => {
+    const made = is.shown ? steps : show();
+    return made && tell(id, { baseRevision, steps: [...made], label, brief: is.knows, ...how });
   };
   return send(queries, id, { call, isShown: !isLate }).then((made) => made?.revision ?? null);
 }
@@ -66,11 +66,11 @@ export function commitTo(queries: QueryClient, id: string, { label, make, ...how
 const MOST_TRIES = 4;
 
 /** Tells the server what is done. Where another window was before, it is done on what that has left, if it still fits. */
-async function tell(id: string, change: Parameters<typeof api.changeProject>[1]): Promise<ProjectBody> {
+async function tell(id: string, change: Parameters<typeof api.changeProject>[1]): Promise<ChangedBody> {
   let { baseRevision } = change;
   for (let tries = 1; ; tries++) {
     try {
-      return await api.changeProject(id, { ...change, baseRevision });
+      return await api.changeProject(id, { ...change, baseRevision, brief: change.brief === true && tries === 1 });
     } catch (error) {
       if (!(error instanceof api.ApiFailure) || error.error.code !== "stale" || tries === MOST_TRIES) throw error;
       const { project, revision } = await api.getProject(id);

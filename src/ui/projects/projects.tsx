@@ -1,12 +1,10 @@
 "use client";
 
 import { counted } from "@/core/names/count";
-import { errorText } from "../kit/error-text";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
-import { useForm } from "react-hook-form";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import { useActions } from "../actions/actions";
@@ -14,8 +12,7 @@ import { Empty, Key, Loading } from "../kit/bits";
 import { Button } from "../kit/button";
 import { cx } from "../kit/class-names";
 import { formatDay } from "../kit/dates";
-import { Sheet } from "../kit/sheet";
-import { useNewStrip } from "../settings/starts";
+import { NewProject } from "./new-project";
 
 const COLUMNS = "grid grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)_90px_80px_90px] items-center gap-[10px] px-[18px]";
 
@@ -110,7 +107,7 @@ export function Projects() {
               )}
             >
               <span className="name truncate">{project.name}</span>
-              <span className="truncate text-soft">{project.artist}</span>
+              <span className="truncate text-soft">{project.starter ? "a project starter" : project.artist}</span>
               <span className="num text-right">
                 {project.tempo}
                 <span className="unit">bpm</span>
@@ -124,90 +121,7 @@ export function Projects() {
       <p className="flex h-8 flex-none items-center gap-[6px] border-edge border-t px-[18px] text-small text-soft">
         {counted(projects.length, "project")} · <Key>Enter</Key> open
       </p>
-      {making && <NewProject onClose={() => setMaking(false)} />}
+      {making && <NewProject projects={projects} onClose={() => setMaking(false)} />}
     </section>
-  );
-}
-
-interface Fields {
-  readonly name: string;
-  readonly artist: string;
-  readonly tempo: number;
-}
-
-const SHORT = { value: 200, message: "200 letters are the most." };
-
-/** A blank project: its main output, and nothing that was not asked for. */
-function NewProject({ onClose }: { readonly onClose: () => void }) {
-  const router = useRouter();
-  const queries = useQueryClient();
-  const newStrip = useNewStrip();
-  const { register, handleSubmit, formState, setError } = useForm<Fields>({
-    defaultValues: { name: "", artist: "", tempo: 120 },
-  });
-  const make = handleSubmit(async ({ name, artist, tempo }) => {
-    try {
-      const main = await newStrip("main", "Main", { hardware: "Out 1–2" });
-      const words = { name: name.trim(), artist: artist.trim(), client: artist.trim(), song: name.trim(), key: "" };
-      const body = await api.makeProject({
-        ...words,
-        tempo,
-        meter: { beats: 4, unit: 4 },
-        sampleRate: 48_000,
-        strips: [main],
-      });
-      await queries.invalidateQueries({ queryKey: KEYS.projects });
-      router.push(`/projects/${body.project.id}`);
-    } catch (error) {
-      setError("root", { message: errorText(error) });
-    }
-  });
-  const input = "h-[30px] rounded-card border border-bound bg-ground px-[10px]";
-  return (
-    <Sheet open onClose={onClose} title="New project" className="w-[480px]">
-      <form onSubmit={(event) => void make(event)} className="grid grid-cols-[84px_1fr] items-center gap-x-3 gap-y-2">
-        <label htmlFor="project-name" className="text-soft">
-          Song
-        </label>
-        <input
-          id="project-name"
-          autoComplete="off"
-          className={input}
-          {...register("name", { validate: (v) => v.trim() !== "" || "Give it a name.", maxLength: SHORT })}
-        />
-        <label htmlFor="project-artist" className="text-soft">
-          Artist
-        </label>
-        <input id="project-artist" autoComplete="off" className={input} {...register("artist", { maxLength: SHORT })} />
-        <label htmlFor="project-tempo" className="text-soft">
-          Tempo
-        </label>
-        <input
-          id="project-tempo"
-          type="number"
-          step="any"
-          className={`${input} num w-28`}
-          {...register("tempo", {
-            valueAsNumber: true,
-            validate: (v) => (v >= 20 && v <= 400) || "The tempo goes from 20 to 400 bpm.",
-          })}
-        />
-        {Object.values(formState.errors).map((error) => (
-          <p
-            key={error.message}
-            role="alert"
-            className="col-span-2 border-alert border-l-[3px] bg-alert-tint px-3 py-2"
-          >
-            {error.message}
-          </p>
-        ))}
-        <div className="col-span-2 mt-2 flex justify-end gap-2">
-          <Button onClick={onClose}>Cancel</Button>
-          <Button main type="submit" disabled={formState.isSubmitting}>
-            Make project
-          </Button>
-        </div>
-      </form>
-    </Sheet>
   );
 }

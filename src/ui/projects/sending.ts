@@ -2,7 +2,7 @@
 
 import type { QueryClient } from "@tanstack/react-query";
 import { KEYS } from "@/clients/events";
-import type { ProjectBody } from "@/contracts/projects";
+import type { ChangedBody, ProjectBody } from "@/contracts/projects";
 import { touch } from "../actions/last-touched";
 import { errorText } from "../kit/error-text";
 import { sayError } from "../kit/say";
@@ -18,6 +18,8 @@ interface Line {
   tail: Promise<unknown>;
   readonly waiting: Set<OnItsWay>;
   revision: number;
+  /** Whether the server has told of something that is not shown yet, since what is shown is ahead of it. */
+  isBehind: boolean;
 }
 
 /** Of each window, by what it keeps of the server. */
@@ -63,18 +65,21 @@ export const bring = (queries: QueryClient, body: ProjectBody): void =>
 
 function lineOf(queries: QueryClient, id: string, revision: number): Line {
   const lines = linesOf(queries);
-  const line = lines.get(id) ?? { tail: Promise.resolve(), waiting: new Set(), revision };
+  const line = lines.get(id) ?? { tail: Promise.resolve(), waiting: new Set(), revision, isBehind: false };
   if (line.waiting.size === 0) line.revision = Math.max(line.revision, revision);
   lines.set(id, line);
   return line;
 }
 
+/** What a gesture has led to; without the project where that is what is shown. */
+type Answer = ChangedBody;
+
 interface Gesture {
   /**
-   * Null where, at its turn, there is nothing to do any more. `isShown` is false where what was shown of it was taken back, since one
+   * `knows`: whether what is shown is what the server has, but for what is done here, so that it needs not tell. Null where, at its turn, there is nothing to do any more. `shown` is false where what was shown of it was taken back, since one
    * before it was refused: it is to be made anew.
    */
-  readonly call: (base: number, isShown: boolean) => Promise<ProjectBody | null>;
+  readonly call: (base: number, is: { readonly shown: boolean; readonly knows: boolean }) => Promise<Answer | null>;
   /** Whether what it does is shown before it is answered, as with all but undo and redo. */
   readonly isShown: boolean;
 }
@@ -91,16 +96,17 @@ export async function send(queries: QueryClient, id: string, { call, isShown }: 
   line.waiting.add(own);
   const turn = line.tail.then(async () => {
     try {
-      const body = await call(line.revision, own.shown);
+      const body = await call(line.revision, { shown: own.shown, knows: !line.isBehind });
       line.waiting.delete(own);
       if (!body) return null;
       line.revision = body.revision;
-      queries.setQueryData<ProjectBody>(key, (shown) =>
-        isAhead(queries, id) && shown
-          ? { ...shown, revision: body.revision, history: body.history, draft: body.draft }
-          : body,
-      );
-      return body;
+      const { project, ...rest } = body;
+      if (project) line.isBehind = isAhead(queries, id);
+      queries.setQueryData<ProjectBody>(key, (shown) => {
+        if (shown && (line.isBehind || !project)) return { ...shown, ...rest };
+        return project ? { ...rest, project } : shown;
+      });
+      return queries.getQueryData<ProjectBody>(key) ?? null;
     } catch (error) {
       line.waiting.delete(own);
       for (const behind of line.waiting) behind.shown = false;
