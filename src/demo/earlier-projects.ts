@@ -24,7 +24,7 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
         input: "In 1",
         fader: -3,
         pan: -14,
-        inserts: kept("nyckelharpa-lead-line"),
+        inserts: kept("nyckelharpa-lead-line", [], 1),
       },
       {
         id: "cello",
@@ -44,7 +44,7 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
         input: "In 3–4",
         stereo: true,
         fader: -7,
-        inserts: kept("harmonium-bellows-quiet"),
+        inserts: kept("harmonium-bellows-quiet", [], 1),
       },
       {
         id: "harmonium-bed",
@@ -85,7 +85,7 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
         name: "Voice, choruses",
         input: "In 9",
         fader: -1,
-        inserts: kept("heron-voice-choruses-lifted"),
+        inserts: kept("heron-voice-choruses-lifted", [], 1),
       },
       { id: "plate", kind: "return", name: "Plate", fader: -8, inserts: kept("voice-plate-words-in-front") },
       { id: "answer", kind: "return", name: "Answer", fader: -11, inserts: kept("dotted-answer") },
@@ -103,7 +103,7 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
         input: "In 1–2",
         stereo: true,
         fader: -2,
-        inserts: kept("vibraphone-motor-on"),
+        inserts: kept("vibraphone-motor-on", [], 1),
       },
       {
         id: "bowed-bars",
@@ -165,19 +165,20 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
       { id: "psalm-for-a-weir", name: "Psalm for a Weir", artist: "The Quarry Choir", tempo: 58, key: "E flat" },
       [
         { id: "choir", icon: "voice", kind: "group", name: "Choir", fader: -1, inserts: kept("whole-choir-one-wall") },
+        { id: "upper", kind: "group", name: "Upper voices", to: "choir", fader: -0.5 },
         {
           id: "soprano",
           name: "Soprano",
-          to: "choir",
+          to: "upper",
           input: "In 1",
           fader: -3,
           pan: -40,
-          inserts: kept("sopranos-edge-eased"),
+          inserts: kept("sopranos-edge-eased", [], 1),
         },
         {
           id: "alto",
           name: "Alto",
-          to: "choir",
+          to: "upper",
           input: "In 2",
           fader: -2.5,
           pan: -12,
@@ -227,7 +228,7 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
           input: "In 7",
           fader: -4,
           pan: 10,
-          inserts: kept("horn-round-and-back"),
+          inserts: kept("horn-round-and-back", [], 1),
         },
         {
           id: "trombone",

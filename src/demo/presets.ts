@@ -89,6 +89,8 @@ export const DEMO_FOLDERS = [
   "Delays",
   "Anywhere",
   "Main output",
+  "Kits and sections",
+  "Kits and sections/Whole mixes",
 ] as const;
 
 export const ROW_PRESETS: readonly DemoPreset[] = [

@@ -8,7 +8,7 @@ import { type Strip, createStrip } from "@/core/strips/strip";
 import type { Send } from "@/core/strips/parts/sends";
 import type { Layer } from "@/core/strips/parts/source";
 import type { StripKind } from "@/core/documents/strip-kinds";
-import { DEMO_PRESETS } from "./library";
+import { DEMO_SOUNDS } from "./sounds";
 
 interface StripLine {
   readonly id: string;
@@ -19,6 +19,8 @@ interface StripLine {
   readonly stereo?: boolean;
   readonly inserts?: Chain;
   readonly layers?: readonly Layer[];
+  /** Plays an output of an instrument: which strip that is, and which of its outputs. */
+  readonly outputOf?: readonly [strip: string, output: number];
   readonly fader: number;
   readonly pan?: number;
   /** Levels, in dB, by the ids of the buses that it sends to, behind the fader. */
@@ -51,7 +53,9 @@ function keyed(inserts: Chain, by: Readonly<Record<number, string>>): Chain {
 }
 
 /** What comes in: layers that are played, an input, or other strips. */
-function sourceOf({ layers, kind = "audio", stereo = false, input = "" }: StripLine, blank: Strip): Strip["source"] {
+function sourceOf(line: StripLine, blank: Strip): Strip["source"] {
+  const { layers, outputOf, kind = "audio", stereo = false, input = "" } = line;
+  if (outputOf) return { type: "output", channels: "stereo", strip: { strip: outputOf[0] }, output: outputOf[1] };
   if (layers) return { type: "layers", channels: "stereo", layers: [...layers] };
   if (kind !== "audio") return blank.source;
   return { type: "input", channels: stereo ? "stereo" : "mono", input, gain: 0, inverted: false };
@@ -78,12 +82,13 @@ function strip(line: StripLine): Strip {
 
 type Turned = readonly (readonly [at: number, param: string, value: Value])[];
 
-/** The newest version of a preset of the library, with what was turned since. */
-export function kept(id: string, turned: Turned = []): Chain {
-  const preset = DEMO_PRESETS.find((p) => p.id === id);
-  const content = preset?.versions.at(-1);
+/** A version of a preset of the library, counted from the newest, with what was turned since. */
+export function kept(id: string, turned: Turned = [], back = 0): Chain {
+  const preset = DEMO_SOUNDS.find((p) => p.id === id);
+  const version = (preset?.versions.length ?? 0) - back;
+  const content = preset?.versions[version - 1];
   if (!preset || !content) throw new Error(`The demo has no preset ${id}`);
-  return loaded(chainOf(content), { preset: id, version: preset.versions.length, name: preset.name }, turned);
+  return loaded(chainOf(content), { preset: id, version, name: preset.name }, turned);
 }
 
 interface ProjectLine {

@@ -1,10 +1,12 @@
 import type { Project } from "@/core/projects/project";
-import { chain, comp, delay, eq, note } from "@/core/packs/writing";
+import { CLEANED, cleanedDown } from "@/core/recall/arrange";
+import { chain, comp, delay, eq, note, set } from "@/core/packs/writing";
+import { layerOf } from "@/core/strips/parts/source";
 import { EARLIER_PROJECTS } from "./earlier-projects";
 import { kept, project } from "./project";
 import { QUAY_VIBRAPHONE } from "./wired-presets";
 
-export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Project])[] = [
+const SONGS: readonly (readonly [changed: string, project: Project])[] = [
   [
     "2026-11-24T18:00:00.000Z",
     project({ id: "salt-lanterns", name: "Salt Lanterns", artist: "Copper Heron", tempo: 92, key: "D minor" }, [
@@ -157,6 +159,23 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
         inserts: kept("quay-vibraphone"),
       },
       {
+        id: "quay-kit",
+        icon: "percussion",
+        kind: "instrument",
+        name: "Quay kit",
+        fader: -10,
+        layers: [layerOf(set("drum-kit", { kickTune: 46, kickDecay: 280, snareTune: 168, hatDecay: 40 }))],
+      },
+      {
+        id: "kit-snare",
+        name: "Kit snare",
+        outputOf: ["quay-kit", 2],
+        sends: { eighths: -18 },
+        fader: -11,
+        inserts: chain(comp(-18, 3, { attack: 12, release: 90 })),
+      },
+      { id: "kit-hats", name: "Kit hats", outputOf: ["quay-kit", 3], fader: -16, pan: -30 },
+      {
         id: "clock-ticks",
         name: "Clock ticks",
         input: "In 9",
@@ -288,3 +307,15 @@ export const DEMO_PROJECTS: readonly (readonly [changed: string, project: Projec
   ],
   ...EARLIER_PROJECTS,
 ];
+
+/** The choir's room without its song: what the next one begins from. */
+function choirStarter(): Project {
+  const [, psalm] = SONGS.find(([, { id }]) => id === "psalm-for-a-weir")!;
+  let keys = 0;
+  const kept = { strips: psalm.strips.map(({ id }) => id).filter((id) => id !== "tuba"), parts: CLEANED };
+  const cleaned = cleanedDown(psalm, kept, () => `key ${keys++}`);
+  if (!cleaned.ok) throw new Error(cleaned.error);
+  return { ...cleaned.value, id: "choir-and-brass-starter", name: "Choir and brass, starter", starter: true };
+}
+
+export const DEMO_PROJECTS: typeof SONGS = [...SONGS, ["2025-12-02T09:00:00.000Z", choirStarter()]];
