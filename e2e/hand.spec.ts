@@ -9,7 +9,7 @@ test("apply by Enter from the library, take it back by the button of the word", 
   const list = page.getByRole("listbox", { name: "Sounds" });
   await expect(page.getByRole("complementary", { name: "Card" })).toBeVisible();
   await page.keyboard.press("/");
-  await page.keyboard.type("rim");
+  await page.keyboard.type("rim and air");
   await expect(list.getByRole("option")).toHaveCount(1);
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("Enter");
@@ -67,7 +67,7 @@ test("apply by the action field, by the card, and beside the ledger by Enter", a
   await page.goto(`${server.url}/projects/neap-tide`);
   await row.click();
   await page.keyboard.press("Control+k");
-  await page.keyboard.type("mallets low");
+  await page.keyboard.type("mallets low wood");
   await expect(page.locator("[cmdk-list]").getByRole("option")).toHaveCount(1);
   await page
     .locator("[cmdk-list]")

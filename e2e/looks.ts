@@ -131,6 +131,53 @@ export const LOOKED_AT: readonly Look[] = [
     async (page) => expect(page.getByRole("row", { name: /Nyckelharpa/ })).toBeVisible(),
   ],
   [
+    "ledger, strips of other projects beside",
+    "/projects/salt-lanterns",
+    async (page) => {
+      await page.getByRole("radio", { name: "Strips of projects" }).click();
+      await page.getByRole("textbox", { name: "Find a strip of any project" }).fill("voice");
+      await expect(page.getByRole("listbox", { name: "Strips" }).getByRole("option").first()).toBeVisible();
+    },
+  ],
+  [
+    "library, strips of projects found",
+    "/library?q=cello",
+    async (page) => expect(page.getByRole("region", { name: "Strips of projects" })).toBeVisible(),
+  ],
+  [
+    "used in",
+    "/library?q=nyckelharpa%2C%20lead",
+    async (page) => {
+      await page.getByRole("button", { name: /^Bring version/ }).click();
+      await expect(page.getByRole("dialog").getByText("version 2 of 3")).toBeVisible();
+      await page.getByText("What would change here, value by value").click();
+    },
+  ],
+  [
+    "starter",
+    "/projects/salt-lanterns",
+    async (page) => {
+      await page.getByRole("button", { name: /^Copper Heron · 92 bpm/ }).click();
+      await page.getByRole("button", { name: "Keep as a starter…" }).click();
+      await expect(page.getByRole("heading", { name: "Keep as a project starter" })).toBeVisible();
+    },
+  ],
+  [
+    "card of a set",
+    "/library?q=bowed%20pair",
+    async (page) => expect(page.getByRole("complementary", { name: "Card" })).toContainText("Inside, 4 strips"),
+  ],
+  [
+    "plan of a set",
+    "/projects/ferry-light/plan?preset=frame-drum-three-ways&version=1",
+    async (page) => expect(page.getByRole("table", { name: "Changes" })).toBeVisible(),
+  ],
+  [
+    "plan of a strip of another project",
+    "/projects/salt-lanterns/plan?from=ferry-light&take=voice&strips=voice",
+    async (page) => expect(page.getByText("2 questions")).toBeVisible(),
+  ],
+  [
     "plan",
     "/projects/neap-tide/plan?preset=frame-drum-close&version=1&strips=vibes-high,patch-line",
     async (page) => expect(page.getByRole("button", { name: /Apply 7 changes/ })).toBeVisible(),
