@@ -8,6 +8,7 @@ import { laws } from "./laws";
 import { largeLibrary } from "./library";
 import { openLibrary } from "./open";
 import { agreement, silentTail } from "./sound";
+import { edits, plans, strips } from "./projects";
 import { save } from "./storage";
 import { waits } from "./waits";
 
@@ -29,6 +30,9 @@ const ROWS: readonly [names: readonly string[], measure: () => Promise<readonly 
   [["save"], async () => [await save()]],
   [["search-100k", "search-100k-ms", "search-overlap", "facets-100k", "page-100k", "memory-100k"], largeLibrary],
   [["near-100k", "worst-wait"], waits],
+  [["plan-200", "plan-growth", "apply-200"], () => Promise.resolve(plans())],
+  [["edit-200", "open-200"], edits],
+  [["strips-100k", "strips-100k-ms"], strips],
   [["laws"], () => Promise.resolve([laws()])],
   [["kills"], async () => [await kills()]],
   [["import"], async () => [await importMany()]],

@@ -8,7 +8,7 @@ import { emptyCard } from "../../src/core/presets/preset";
 import { type Figure, ratioOf } from "./figure";
 
 /** Where a write costs nothing, a durable write cannot be measured. */
-function onMemory(folder: string): boolean {
+export function onMemory(folder: string): boolean {
   const mounts = readFileSync("/proc/mounts", "utf8")
     .split("\n")
     .map((line) => line.split(" "));
