@@ -16,7 +16,7 @@ class Line extends EventTarget {
   open() {
     this.dispatchEvent(new Event("open"));
   }
-  tell(...records: readonly { kind: string; id: string }[]) {
+  tell(...records: readonly { kind: string; id: string; revision?: number }[]) {
     this.dispatchEvent(new MessageEvent("change", { data: JSON.stringify({ seq: 1, records }) }));
   }
 }
@@ -36,6 +36,8 @@ const KEPT = {
   projects: KEYS.projects,
   mine: KEYS.project("mine"),
   other: KEYS.project("other"),
+  shown: KEYS.project("shown"),
+  revisions: [...KEYS.project("shown"), "revisions"],
 };
 
 beforeEach(() => {
@@ -47,7 +49,9 @@ beforeEach(() => {
 /** Which of what is kept will be fetched anew. */
 const stale = () =>
   Object.entries(KEPT).flatMap(([name, key]) => (queries.getQueryState(key)?.isInvalidated ? name : []));
-const follow = () => followChanges(queries, (project) => project === "mine");
+/** Of one project something is on its way from here; of another the seventh revision is shown. */
+const follow = () =>
+  followChanges(queries, (project, revision) => project === "mine" || (project === "shown" && revision <= 7));
 
 describe("news of changes", () => {
   it("of a preset concern it, its versions, every list and the bin, and no other preset", () => {
@@ -60,6 +64,16 @@ describe("news of changes", () => {
     follow();
     Line.newest.tell({ kind: "project", id: "other" }, { kind: "project", id: "mine" });
     expect(stale()).toEqual(["projects", "other"]);
+  });
+
+  it.each([
+    [7, ["projects", "revisions"]],
+    [8, ["projects", "shown", "revisions"]],
+    [undefined, ["projects", "shown", "revisions"]],
+  ])("of revision %s of a project that is shown concern what is not known of it", (revision, then) => {
+    follow();
+    Line.newest.tell({ kind: "project", id: "shown", ...(revision === undefined ? {} : { revision }) });
+    expect(stale()).toEqual(then);
   });
 
   it.each([

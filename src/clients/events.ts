@@ -5,6 +5,8 @@ interface Change {
   readonly records: readonly {
     readonly kind: "preset" | "folder" | "project" | "media" | "settings";
     readonly id: string;
+    /** Of a project, where the change has made one. */
+    readonly revision?: number;
   }[];
 }
 
@@ -23,22 +25,32 @@ export const KEYS = {
 };
 
 /** As the keys of one preset and of one project begin, whatever stands behind. */
-const nameOf = ({ kind, id }: { readonly kind: string; readonly id: string }): string => `${kind} ${id}`;
+const nameOf = ({ kind, id }: { readonly kind: unknown; readonly id: unknown }): string => `${kind} ${id}`;
+
+/** Whether a window needs not fetch a project of that revision; of one that was not told, Infinity. */
+export type IsKnown = (project: string, revision: number) => boolean;
 
 /** Hears of every change, also by other windows, and lets what shows it be fetched anew. Returns how to stop. */
-export function followChanges(queries: QueryClient, isOwn: (project: string) => boolean): () => void {
+export function followChanges(queries: QueryClient, isKnown: IsKnown): () => void {
   return hearOneStream("/api/events", "change", (heard) => {
     if ("missed" in heard) {
       void queries.invalidateQueries({
-        predicate: ({ queryKey: [kind, id] }) => kind !== KEYS.project("")[0] || !isOwn(String(id)),
+        predicate: ({ queryKey: [kind, id, ...more] }) =>
+          kind !== KEYS.project("")[0] || more.length > 0 || !isKnown(String(id), Infinity),
       });
       return;
     }
     const { records } = JSON.parse(heard.message) as Change;
     // At once for all of them: thousands may have been changed together.
-    const changed = new Set(records.filter(({ kind, id }) => kind !== "project" || !isOwn(id)).map(nameOf));
+    const changed = new Set(records.map(nameOf));
+    const known = new Set(
+      records.filter((r) => r.kind === "project" && isKnown(r.id, r.revision ?? Infinity)).map(nameOf),
+    );
     void queries.invalidateQueries({
-      predicate: ({ queryKey: [kind, id] }) => changed.has(nameOf({ kind: String(kind), id: String(id) })),
+      predicate: ({ queryKey: [kind, id, ...more] }) => {
+        const name = nameOf({ kind, id });
+        return changed.has(name) && (more.length > 0 || !known.has(name));
+      },
     });
     const kinds = new Set(records.map((r) => r.kind));
     if (kinds.has("preset")) void queries.invalidateQueries({ queryKey: KEYS.presets });

@@ -154,7 +154,7 @@ async function commitIn({ context, tx, note }: Committing, id: string, gesture: 
   const used = record.draft || passing || made.undoes !== undefined ? [] : presetsBrought(made.steps);
   if (used.length > 0) await touchPresets(tx, used, at);
   for (const preset of used) note({ kind: "preset", id: preset });
-  note({ kind: "project", id });
+  note({ kind: "project", id, revision });
   return { ...record, project, revision, draft };
 }
 

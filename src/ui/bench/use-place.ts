@@ -9,7 +9,7 @@ import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/projects";
 import { findModel } from "@/core/processors/models";
 import { useTempo } from "../library/use-tempo";
-import { bring } from "../projects/sending";
+import { bring, fetchProject } from "../projects/sending";
 import { rememberBench, useInHand, useTakeProject } from "../projects/in-hand";
 
 /** What the bench was opened from, by its address: a strip, a sound of the library, or one that is begun from nothing. */
@@ -64,7 +64,7 @@ async function openWanted(queries: QueryClient, wanted: string, tempo: number): 
         ...(findModel(scratch ?? "") ? { instrument: scratch ?? "" } : {}),
         tempo,
       })
-    : api.getProject(id));
+    : fetchProject(queries, id));
   bring(queries, body);
   return body;
 }
@@ -101,11 +101,12 @@ function useOpened(wanted: string | null) {
 /** Keeps the address true to what the draft goes by. */
 function useTrueAddress(params: URLSearchParams, draft: Opened | undefined): void {
   const router = useRouter();
+  const queries = useQueryClient();
   const { id = "", opened = null } = draft ?? {};
   const { data: goesBy } = useQuery({
     queryKey: KEYS.project(id),
     enabled: false,
-    queryFn: () => api.getProject(id),
+    queryFn: () => fetchProject(queries, id),
     select: (body: ProjectBody) => body.draft,
   });
   const isTold = equal(opened, goesBy) && !params.has("new");

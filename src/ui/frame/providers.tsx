@@ -4,7 +4,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useState } from "react";
 import { followChanges } from "@/clients/events";
 import { prepareListening } from "../listening/listening";
-import { isOnItsWay } from "../projects/sending";
+import { isKnown } from "../projects/sending";
 import { useInHand } from "../projects/in-hand";
 
 /** What every screen stands on: server data, news of changes, what is in hand, the sound. */
@@ -16,7 +16,7 @@ export function Providers({ children }: { readonly children: ReactNode }) {
   useEffect(() => {
     void useInHand.persist.rehydrate();
     void prepareListening();
-    return followChanges(queries, (project) => isOnItsWay(queries, project));
+    return followChanges(queries, (project, revision) => isKnown(queries, project, revision));
   }, [queries]);
   return <QueryClientProvider client={queries}>{children}</QueryClientProvider>;
 }

@@ -1,6 +1,6 @@
 "use client";
 
-import { useQueries, useQuery } from "@tanstack/react-query";
+import { useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useSearchParams } from "next/navigation";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
@@ -11,6 +11,7 @@ import type { Content, PresetKind } from "@/core/presets/preset";
 import { nameOfStrips, takeStrips } from "@/core/presets/save";
 import { type Project, findStrip } from "@/core/projects/project";
 import { PARTS } from "@/core/strips/parts";
+import { fetchProject } from "../projects/sending";
 
 export type AskedSource = PlanRequest["requests"][number]["source"];
 
@@ -52,9 +53,10 @@ export function useAsked() {
 
 /** A project as it is, or was at a revision. */
 export function useProjectAt(id: string | null, revision: number | undefined) {
+  const queries = useQueryClient();
   return useQuery({
     queryKey: revision === undefined ? KEYS.project(id ?? "") : [...KEYS.project(id ?? ""), "revision", revision],
-    queryFn: () => (revision === undefined ? api.getProject(id ?? "") : api.getRevision(id ?? "", revision)),
+    queryFn: () => (revision === undefined ? fetchProject(queries, id ?? "") : api.getRevision(id ?? "", revision)),
     enabled: id !== null,
     retry: false,
   });

@@ -12,7 +12,7 @@ import { changeProject, getProject } from "@/server/use-cases/projects";
 import { useProjectEditing } from "./editing";
 import { mintKey } from "../kit/mint";
 import { type OpenProject, useOpenProject } from "./open-project";
-import { bring } from "./sending";
+import { bring, isKnown } from "./sending";
 
 vi.mock("../kit/say", () => import("@/app/testing/said"));
 
@@ -288,6 +288,56 @@ describe("undo", () => {
     await act(() => editing.current.undo());
     await act(() => editing.current.undo());
     expect(nameOf((await stored()).project)).toBe("Cello");
+  });
+});
+
+describe("what comes late", () => {
+  it("of a fetch from before an undo does not bring back what was taken back", async () => {
+    const editing = await open();
+    await act(() => editing.current.commit("Rename", rename("Cello, low")));
+    const { fetch } = globalThis;
+    let letGo: () => void = () => undefined;
+    const held = new Promise<void>((resolve) => (letGo = resolve));
+    globalThis.fetch = async (input, init) => {
+      const answer = await fetch(input, init);
+      if (!init?.method) await held;
+      return answer;
+    };
+    const fetched = house.queries.refetchQueries({ queryKey: KEYS.project(ID) });
+    await vi.waitFor(() => expect(house.asked.at(-1)).toBe(`GET /api/projects/${ID}`));
+    await act(() => editing.current.undo());
+    letGo();
+    await act(() => fetched);
+    globalThis.fetch = fetch;
+    expect(nameOf(editing.current.body!.project)).toBe("Cello");
+    expect(editing.current.body!.history.redo).toBe("Rename (Cello)");
+    expect(editing.current.body).toEqual(await stored());
+  });
+
+  it("of another window's, heard while a gesture is on its way, is fetched behind that; what is shown is not", async () => {
+    const editing = await open();
+    const { revision } = editing.current.body!;
+    const { fetch } = globalThis;
+    let letGo: () => void = () => undefined;
+    const held = new Promise<void>((resolve) => (letGo = resolve));
+    globalThis.fetch = async (input, init) => {
+      const answer = await fetch(input, init);
+      if (init?.method === "POST") await held;
+      return answer;
+    };
+    let done: Promise<number | null> = Promise.resolve(null);
+    act(() => void (done = editing.current.commit("Rename", rename("Cello, low"))));
+    await waitFor(async () => expect((await stored()).revision).toBe(revision + 1));
+    const { project } = await stored();
+    const steps: Step[] = [{ id: mintKey(), kind: "setDetail", detail: "tempo", from: project.tempo, to: 91 }];
+    value(await changeProject(house.context, ID, { baseRevision: revision + 1, label: "Theirs", steps }));
+    expect([revision + 1, revision + 2].map((n) => isKnown(house.queries, ID, n))).toEqual([true, true]);
+    letGo();
+    await act(() => done);
+    await waitFor(() => expect(editing.current.body!.project.tempo).toBe(91));
+    globalThis.fetch = fetch;
+    expect(nameOf(editing.current.body!.project)).toBe("Cello, low");
+    expect([revision + 2, revision + 3].map((n) => isKnown(house.queries, ID, n))).toEqual([true, false]);
   });
 });
 

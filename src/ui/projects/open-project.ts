@@ -5,7 +5,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/projects";
 import { say } from "../kit/say";
-import { newestBody, send } from "./sending";
+import { fetchProject, send } from "./sending";
 
 export interface OpenProject {
   readonly body: ProjectBody | undefined;
@@ -26,7 +26,7 @@ export function useOpenProject(id: string | null): OpenProject {
   const { data, error } = useQuery({
     queryKey: KEYS.project(id ?? ""),
     // What is done meanwhile is shown already, and stays.
-    queryFn: async () => newestBody(queries, await api.getProject(id ?? "")),
+    queryFn: () => fetchProject(queries, id ?? ""),
     enabled: id !== null,
     retry: false,
   });

@@ -1,6 +1,7 @@
 "use client";
 
 import type { QueryClient } from "@tanstack/react-query";
+import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { ChangedBody, ProjectBody } from "@/contracts/projects";
 import { touch } from "../actions/last-touched";
@@ -20,6 +21,10 @@ interface Line {
   revision: number;
   /** Whether the server has told of something that is not shown yet, since what is shown is ahead of it. */
   isBehind: boolean;
+  /** How many gestures have been answered. */
+  answers: number;
+  /** The newest revision that was heard of while something was on its way. */
+  heard: number;
 }
 
 /** Of each window, by what it keeps of the server. */
@@ -34,9 +39,6 @@ function linesOf(queries: QueryClient): Map<string, Line> {
 const waitingFor = (queries: QueryClient, project: string): readonly OnItsWay[] => [
   ...(linesOf(queries).get(project)?.waiting ?? []),
 ];
-
-/** Whether this window has changes of its own on their way, which no one else's news may overtake. */
-export const isOnItsWay = (queries: QueryClient, project: string): boolean => waitingFor(queries, project).length > 0;
 
 /**
  * Whether something is on its way whose effect is not shown, as an undo, or what was done behind a gesture that was refused: what is done
@@ -53,19 +55,59 @@ const isAhead = (queries: QueryClient, project: string): boolean =>
 export const whenSent = (queries: QueryClient, project: string): Promise<unknown> =>
   linesOf(queries).get(project)?.tail ?? Promise.resolve();
 
-/** A project as a fetch has brought it; as it is shown where that is ahead of the server by now. */
-export function newestBody(queries: QueryClient, body: ProjectBody): ProjectBody {
+/** What is shown of a project where that is ahead of the server, else what the server has said. */
+function newestBody(queries: QueryClient, body: ProjectBody): ProjectBody {
   const shown = queries.getQueryData<ProjectBody>(KEYS.project(body.project.id));
   return shown && isAhead(queries, body.project.id) ? shown : body;
+}
+
+/**
+ * A project as the server has it; as it is shown where that is ahead of the server by now, or where a gesture was answered meanwhile with
+ * something newer: what is asked for before an undo and comes after it must not bring back what was taken back.
+ */
+export async function fetchProject(queries: QueryClient, id: string): Promise<ProjectBody> {
+  const answersOf = () => linesOf(queries).get(id)?.answers ?? 0;
+  const before = answersOf();
+  const body = await api.getProject(id);
+  const shown = queries.getQueryData<ProjectBody>(KEYS.project(id));
+  const isOvertaken = answersOf() !== before && shown !== undefined && shown.revision > body.revision;
+  return isOvertaken ? shown : newestBody(queries, body);
 }
 
 /** Keeps a project that was opened. */
 export const bring = (queries: QueryClient, body: ProjectBody): void =>
   void queries.setQueryData(KEYS.project(body.project.id), newestBody(queries, body));
 
+/**
+ * Whether a revision that one hears of is nothing to fetch: it is shown, or something is on its way from here. Of the latter the
+ * answer may bring it; what it has not brought is fetched behind it.
+ */
+export function isKnown(queries: QueryClient, project: string, revision: number): boolean {
+  const line = linesOf(queries).get(project);
+  if (line && line.waiting.size > 0) {
+    line.heard = Math.max(line.heard, revision);
+    return true;
+  }
+  return (queries.getQueryData<ProjectBody>(KEYS.project(project))?.revision ?? -1) >= revision;
+}
+
+/** Behind the last that was on its way: fetches what others did meanwhile and no answer has brought. */
+function catchUp(queries: QueryClient, id: string, line: Line): void {
+  if (line.waiting.size > 0) return;
+  if (line.heard > line.revision) void queries.invalidateQueries({ queryKey: KEYS.project(id), exact: true });
+  line.heard = 0;
+}
+
 function lineOf(queries: QueryClient, id: string, revision: number): Line {
   const lines = linesOf(queries);
-  const line = lines.get(id) ?? { tail: Promise.resolve(), waiting: new Set(), revision, isBehind: false };
+  const line = lines.get(id) ?? {
+    tail: Promise.resolve(),
+    waiting: new Set(),
+    revision,
+    isBehind: false,
+    answers: 0,
+    heard: 0,
+  };
   if (line.waiting.size === 0) line.revision = Math.max(line.revision, revision);
   lines.set(id, line);
   return line;
@@ -76,8 +118,9 @@ type Answer = ChangedBody;
 
 interface Gesture {
   /**
-   * `knows`: whether what is shown is what the server has, but for what is done here, so that it needs not tell. Null where, at its turn, there is nothing to do any more. `shown` is false where what was shown of it was taken back, since one
-   * before it was refused: it is to be made anew.
+   * `knows`: whether what is shown is what the server has, but for what is done here, so that it needs not tell. `shown` is false where
+   * what was shown of it was taken back, since one before it was refused: it is to be made anew. Null where, at its turn, there is
+   * nothing to do any more.
    */
   readonly call: (base: number, is: { readonly shown: boolean; readonly knows: boolean }) => Promise<Answer | null>;
   /** Whether what it does is shown before it is answered, as with all but undo and redo. */
@@ -98,6 +141,7 @@ export async function send(queries: QueryClient, id: string, { call, isShown }: 
     try {
       const body = await call(line.revision, { shown: own.shown, knows: !line.isBehind });
       line.waiting.delete(own);
+      line.answers++;
       if (!body) return null;
       line.revision = body.revision;
       const { project, ...rest } = body;
@@ -114,6 +158,8 @@ export async function send(queries: QueryClient, id: string, { call, isShown }: 
       await queries.refetchQueries({ queryKey: key });
       line.revision = queries.getQueryData<ProjectBody>(key)?.revision ?? line.revision;
       return null;
+    } finally {
+      catchUp(queries, id, line);
     }
   });
   line.tail = turn;
