@@ -309,9 +309,9 @@ describe("what comes late", () => {
     letGo();
     await act(() => fetched);
     globalThis.fetch = fetch;
-    expect(nameOf(editing.current.body!.project)).toBe("Cello");
-    expect(editing.current.body!.history.redo).toBe("Rename (Cello)");
-    expect(editing.current.body).toEqual(await stored());
+    const now = await stored();
+    expect([nameOf(now.project), now.history.redo]).toEqual(["Cello", "Rename (Cello)"]);
+    expect(house.queries.getQueryData(KEYS.project(ID))).toEqual(now);
   });
 
   it("of another window's, heard while a gesture is on its way, is fetched behind that; what is shown is not", async () => {
