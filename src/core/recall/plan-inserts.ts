@@ -4,8 +4,11 @@ import { processorsOf, keysIn, mapProcessor, rekeyed } from "../chains/tree";
 import { retargeted, withoutLostTargets } from "../chains/macros";
 import type { Step } from "./steps";
 
-export const INSERT_MODES = ["replace", "before", "after", "values"] as const;
-/** What happens to the inserts that stand there; `values` sets those of the same models and leaves all others. */
+export const INSERT_MODES = ["replace", "before", "after", "section", "values"] as const;
+/**
+ * What happens to the inserts that stand there: `section` changes only sections, as `planSections` says, where a plugin goes last;
+ * `values` sets those of the same models and leaves all others.
+ */
 export type InsertMode = (typeof INSERT_MODES)[number];
 
 /** A place in the inserts of a strip: that of a plugin, or the one behind a node, which may be the first. */

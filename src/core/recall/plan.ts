@@ -1,22 +1,13 @@
-import equal from "fast-deep-equal";
-import { EMPTY_CHAIN } from "../chains/chain";
 import { KIND_NAMES } from "../presets/preset";
-import { type Project, findStrip, freeStripName, getStrip, nameIn } from "../projects/project";
+import { type Project, findStrip, freeStripName, getStrip } from "../projects/project";
 import { type SavedStrip, type Strip, createStrip, stripName } from "../strips/strip";
-import { PART, type PartName } from "../strips/parts";
-import type { Part } from "../strips/parts/part";
-import { type Send, nameOfTarget } from "../strips/parts/sends";
-import { type Draft, type Made, type PartContext, aimed, ask, findHere, makeStrip, take } from "./plan-aims";
-import { type Loops, cellKey, findLoops } from "./plan-flow";
-import { planInserts } from "./plan-inserts";
-import { incoming, planSides } from "./plan-incoming";
-import { planLayers } from "./plan-layers";
-import { planSends } from "./plan-sends";
-import { type Placement, type Places, askedFor, findPlaces, isOn, isSendOn } from "./plan-places";
-import type { Plan, PlanInput, PlanRow, PlannedSend } from "./plan-shape";
+import { type Draft, type Made, type PartContext, makeStrip, take } from "./plan-aims";
+import { type Loops, findLoops } from "./plan-flow";
+import { planPart, planParts } from "./plan-part";
+import { type Placement, type Places, askedFor, findPlaces, isOn } from "./plan-places";
+import type { Plan, PlanInput, PlanRow } from "./plan-shape";
 import { bringTogether } from "./plan-together";
 import type { Step } from "./steps";
-import type { SetPart, WholePart } from "./steps/set-part";
 
 /**
  * Puts together every change that the requests make, without making any. Laws: applying the steps gives exactly what the
@@ -67,8 +58,6 @@ function oneEach(rows: readonly PlanRow[]): readonly PlanRow[] {
   }
   return [...byKey.values()];
 }
-
-const NONE: ReadonlySet<string> = new Set();
 
 /** Keys of what is only sketched. */
 function sketchKeys(): () => string {
@@ -145,140 +134,6 @@ function planStrip({ draft, input, request, id, saved }: Target, look: readonly 
     parts: planParts({ draft, input, request, key: id, strip, saved }, look),
   });
 }
-
-/** Every part that is asked for. What is switched off asks nothing and says nothing. `look`: that was planned already. */
-function planParts(context: PartContext, look: readonly Step[]): PlanRow["parts"] {
-  const { draft, input, request, key, saved } = context;
-  return askedFor(saved, request).map((part) => {
-    const on = isOn(input.except, key, part);
-    const planned = () => take(draft, planPart(context, part));
-    const steps = !on ? [] : part === "look" ? look : planned();
-    return { part, on, steps: steps.map((s) => s.id), ...(part === "sends" ? { sends: singleSends(context) } : {}) };
-  });
-}
-
-function planPart(context: PartContext, part: PartName): readonly Step[] {
-  const { draft, strip } = context;
-  const misfit = PART[part].misfit(strip.kind);
-  if (misfit !== null) {
-    if (misfit !== "") draft.notes.push({ strip: strip.id, text: `${stripName(strip)} ${misfit}.` });
-    return [];
-  }
-  if (part === "inserts") return planInsertsPart(context);
-  if (part === "look") return planLook(context);
-  if (part === "sends") return planSendsPart(context);
-  return planWhole(context, part, part === "source" ? layersTaken(context) : context.saved[part]);
-}
-
-/** What of a saved instrument is taken. */
-function layersTaken({ draft, request, strip, saved }: PartContext): SavedStrip["source"] {
-  if (!saved.source) return undefined;
-  const planned = planLayers({ now: strip.source, wanted: saved.source, take: request.layers ?? "whole" });
-  for (const text of planned.left) draft.notes.push({ strip: strip.id, text });
-  return planned.source;
-}
-
-/** Whether two strips are to have one name is asked first. */
-function planLook(context: PartContext): readonly Step[] {
-  const { draft, input, strip, saved } = context;
-  const { look } = saved;
-  if (!look) return [];
-  const free = freeStripName(draft.project, look.name, strip.id);
-  if (free === look.name) return planWhole(context, "look", look);
-  const id = `look:${strip.id}`;
-  const own = stripName(strip);
-  const names: Readonly<Record<string, string>> = { keep: own, number: free, same: look.name };
-  const choices = [
-    { id: "keep", text: `Leave its name: ${own}` },
-    { id: "number", text: `Call it ${free}` },
-    { id: "same", text: `Call both ${look.name}` },
-  ];
-  const text = `Another strip is called ${look.name} already. What is ${own} to be called?`;
-  const name = names[ask(draft, input, { id, strip: strip.id, text, choices, answer: "keep" })] ?? own;
-  return planWhole(context, "look", { ...look, name });
-}
-
-/** A part as a whole, its references found here. Where a question is answered by leaving things as they are, it stays. */
-function planWhole(context: PartContext, part: WholePart, wanted: unknown): readonly Step[] {
-  const { draft, input, request, strip } = context;
-  const to = aimed(context, part, PART[part] as Part<unknown>, wanted);
-  if (to === null) return [];
-  if (part !== "source" || (request.layers ?? "whole") === "whole") draft.replaced.set(cellKey(strip.id, part), NONE);
-  if (equal(strip[part], to.value)) return [];
-  return [{ id: input.mint(), kind: "setPart", strip: strip.id, part, from: strip[part], to: to.value } as SetPart];
-}
-
-function planInsertsPart(context: PartContext): readonly Step[] {
-  const { draft, input, request, strip, saved } = context;
-  const single = request.source.content.kind === "plugin";
-  const chain = incoming(context, saved.inserts ?? EMPTY_CHAIN);
-  const slot = "slot" in request.targets ? request.targets.slot : undefined;
-  if (request.mode === "replace" && !single && !slot) draft.replaced.set(cellKey(strip.id, "inserts"), NONE);
-  const planned = planInserts({
-    strip: strip.id,
-    now: strip.inserts,
-    // Of values alone no key comes with them.
-    wanted: request.mode === "values" ? chain : (aimed(context, "inserts", PART.inserts, chain)?.value ?? chain),
-    single,
-    mode: request.mode,
-    slot,
-    mint: input.mint,
-  });
-  for (const text of planned.left) draft.notes.push({ strip: strip.id, text });
-  return [...planSides(context), ...planned.steps];
-}
-
-function planSendsPart(context: PartContext): readonly Step[] {
-  const { draft, input, request, key, strip, saved } = context;
-  const mode = request.sends ?? "replace";
-  const [on, off] = parted(saved.sends ?? [], (send) => isSendOn(input.except, key, send.key));
-  const wanted = aimed(context, "sends", PART.sends, on)?.value ?? [];
-  const spared = sparedOf(context, off);
-  // What is spared leads where it led, whatever comes.
-  const leadOn = strip.sends.flatMap(({ key: one, to }) => (spared.has(one) && "strip" in to ? [to.strip] : []));
-  if (mode === "replace") draft.replaced.set(cellKey(strip.id, "sends"), new Set(leadOn));
-  const nameOf = (send: Send) => nameOfTarget(send.to, { nameOf: nameIn(draft.project) });
-  const planned = planSends({ strip: strip.id, now: strip.sends, wanted, spared, mode, nameOf, mint: input.mint });
-  for (const text of planned.left) draft.notes.push({ strip: strip.id, text });
-  return planned.steps;
-}
-
-/** Of the sends that stand there those that are not to be touched: they go where one goes that is switched off, or would go and are to stay. */
-function sparedOf(context: PartContext, off: readonly Send[]): ReadonlySet<string> {
-  const { draft, input, key, strip } = context;
-  const aims = off.map(({ to }) => findHere(draft.project, to));
-  const stay = goingSends(context).filter((send) => !isSendOn(input.except, key, standingKey(send)));
-  return new Set([...strip.sends.filter(({ to }) => aims.some((aim) => equal(aim, to))), ...stay].map((s) => s.key));
-}
-
-/** Sends that stand there, to where none leads that comes. */
-function goingSends({ draft, request, strip, saved }: PartContext): readonly Send[] {
-  if ((request.sends ?? "replace") !== "replace") return [];
-  const aims = (saved.sends ?? []).map(({ to }) => findHere(draft.project, to));
-  return strip.sends.filter(({ to }) => !aims.some((aim) => equal(aim, to)));
-}
-
-/** What a send that would go is switched off by. */
-const standingKey = ({ key }: Send): string => `here:${key}`;
-
-/** Each send that would come or go, by the name of its bus. */
-function singleSends(context: PartContext): readonly PlannedSend[] {
-  const { draft, input, key, saved } = context;
-  const one = (send: Send, called: string) => ({
-    key: called,
-    name: nameOfTarget(send.to, { nameOf: nameIn(draft.project) }),
-    on: isSendOn(input.except, key, called),
-  });
-  return [
-    ...(saved.sends ?? []).map((send) => one(send, send.key)),
-    ...goingSends(context).map((send) => one(send, standingKey(send))),
-  ];
-}
-
-const parted = <T>(list: readonly T[], isFirst: (one: T) => boolean): readonly [readonly T[], readonly T[]] => [
-  list.filter(isFirst),
-  list.filter((one) => !isFirst(one)),
-];
 
 /** A strip of the source's kind with nothing set, on its way to the main output. A second main output is a group. */
 function blankFor(project: Project, saved: SavedStrip, id: string, name: string): Strip {

@@ -24,6 +24,7 @@ const MODES: readonly { value: InsertMode; label: string }[] = [
   { value: "replace", label: "Replace" },
   { value: "before", label: "Before" },
   { value: "after", label: "After" },
+  { value: "section", label: "One section" },
   { value: "values", label: "Values only" },
 ];
 
