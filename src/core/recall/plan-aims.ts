@@ -72,13 +72,9 @@ export function aimed<V>(
     return ref;
   };
   const aim = (ref: StripRef): StripRef | null => {
-    const found = aims.question
-      ? (anotherThan(context, ref) ??
-        findHere(draft.project, ref, draft.made) ??
-        askFor(context, part, aims.question, ref))
-      : (findHere(draft.project, ref) ?? ref);
-    if (!found) return none(ref);
-    if (!("strip" in found)) return found;
+    const here = anotherThan(context, ref) ?? findHere(draft.project, ref, draft.made);
+    const found = here ?? askFor(context, part, aims.question, ref);
+    if (!found) return aims.question.keepsName ? ref : none(ref);
     const loop = loopBy(draft, { ...wayOf(aims.way, strip.id, found.strip), strip: strip.id, part });
     if (!loop) return found;
     // What comes back to itself at once is no news.
@@ -232,7 +228,11 @@ export function take(draft: Draft, steps: readonly Step[]): readonly Step[] {
 }
 
 /** A reference to a strip of this project, but some: by its id, or by kind and name for one that comes from outside. */
-export function findHere(project: Project, ref: StripRef, but: readonly Made[] = []): StripRef | null {
+export function findHere(
+  project: Project,
+  ref: StripRef,
+  but: readonly Made[] = [],
+): { readonly strip: string } | null {
   const found = resolveRef(project, ref);
   return found && !but.some(({ id }) => id === found.id) ? { strip: found.id } : null;
 }

@@ -1,7 +1,10 @@
 import { describe, expect, it } from "vitest";
+import type { Chain } from "../chains/chain";
 import { chain, delay, note } from "../packs/writing";
 import { processorsOf } from "../chains/tree";
 import { busesAround, saveChain, takeStrips } from "../presets/save";
+import { findProjectProblem } from "../projects/problems";
+import { layerOf } from "../strips/parts/source";
 import { type Project, findStrip, getStrip } from "../projects/project";
 import { type Strip, createStrip } from "../strips/strip";
 import { applySteps } from "./apply";
@@ -149,5 +152,93 @@ describe("a bus that is here under the same name and set otherwise", () => {
       inserts: taps,
       level: { fader: -7 },
     });
+  });
+});
+
+describe("a key input that finds no strip", () => {
+  const keyed = { kind: "return", external: true, name: "Bell tower" } as const;
+  const opened = { ...taps, nodes: taps.nodes.map((node) => ({ ...node, keyInput: { strip: keyed, tap: "post" } })) };
+  const asked = (answers: Readonly<Record<string, string>> = {}) =>
+    planned(
+      {
+        source: { content: saveChain(opened as Chain), from: null, name: "Toll" },
+        targets: { strips: ["voice", "plate"] },
+      },
+      answers,
+    );
+  const keysIn = (after: Project) =>
+    ["voice", "plate"].map((id) => processorsOf(getStrip(after, id).inserts)[0]!.keyInput);
+
+  it("is asked for once, and kept by its name until it is answered", () => {
+    const { plan, after } = asked();
+    const questions = plan.questions.filter(({ id }) => id.startsWith("inserts:"));
+    expect(questions).toMatchObject([{ id: "inserts:return:bell tower", answer: "leave" }]);
+    expect(keysIn(after)).toEqual([
+      { strip: keyed, tap: "post" },
+      { strip: keyed, tap: "post" },
+    ]);
+  });
+
+  it("is another strip by the answer, but for the one that would hear itself", () => {
+    const { plan, after } = asked({ "inserts:return:bell tower": "plate" });
+    expect(keysIn(after)).toEqual([{ strip: { strip: "plate" }, tap: "post" }, undefined]);
+    expect(plan.notes).toEqual([]);
+  });
+});
+
+describe("a plugin whose model is not known here", () => {
+  const press = {
+    ...processorsOf(taps)[0]!,
+    key: "press",
+    model: "wood-press",
+    values: { threshold: -20, ratio: 4, grain: 7 },
+  };
+  const moved = (node: string, param: string) => ({ node, param, from: -20, to: 0, bend: 0 });
+  const strange: Chain = {
+    nodes: [press, ...taps.nodes],
+    macros: [
+      { key: "m", name: "Press", style: "line", axes: [[moved("press", "threshold"), moved("press", "grain")]] },
+    ],
+  };
+  const asked = (given: Partial<RecallRequest>, answers: Readonly<Record<string, string>> = {}) =>
+    planned({ source: { content: saveChain(strange), from: null, name: "Grain" }, ...given }, answers);
+  const models = (after: Project) => processorsOf(getStrip(after, "voice").inserts).map(({ model }) => model);
+
+  it("is left out with what moved it, unless another that has values of it stands in", () => {
+    const { plan, after } = asked({});
+    expect(plan.questions).toMatchObject([{ id: "model:wood-press", answer: "leave", strip: "voice" }]);
+    expect(plan.questions[0]!.text).toBe("The plugin “wood-press” is not known here.");
+    expect(models(after)).toEqual(["multitap-delay"]);
+    expect(getStrip(after, "voice").inserts.macros[0]!.axes).toEqual([[]]);
+    const choices = plan.questions[0]!.choices.slice(1);
+    expect(choices.length).toBeGreaterThan(0);
+    for (const { id, text } of choices) {
+      expect(text).toContain("with 2 of its values");
+      const { after: other } = asked({}, { "model:wood-press": id });
+      expect(models(other)).toEqual([id, "multitap-delay"]);
+      const [own] = processorsOf(getStrip(other, "voice").inserts);
+      expect(own!.values).toMatchObject({ threshold: -20, ratio: 4 });
+      expect(own!.values).not.toHaveProperty("grain");
+      expect(getStrip(other, "voice").inserts.macros[0]!.axes).toEqual([[moved("press", "threshold")]]);
+      expect(findProjectProblem(other)).toBeNull();
+    }
+  });
+
+  it("asks nothing where inserts are not taken; an instrument that is not known is left out, and said", () => {
+    const strip = {
+      kind: "instrument" as const,
+      inserts: strange,
+      source: { type: "layers" as const, channels: "stereo" as const, layers: [layerOf({ ...press, key: "played" })] },
+    };
+    const content = { kind: "strip" as const, schema: 1 as const, strip };
+    const source = { content, from: null, name: "Grain" };
+    const onto = { newStrip: { after: null } };
+    expect(planned({ source, parts: ["level"], targets: onto }).plan.questions).toEqual([]);
+    const { plan, after } = planned({ source, parts: ["source"], targets: onto });
+    expect(plan.questions).toEqual([]);
+    expect(plan.notes.map(({ text }) => text)).toEqual([
+      "The instrument “wood-press” is not known here; it is left out.",
+    ]);
+    expect(findProjectProblem(after)).toBeNull();
   });
 });

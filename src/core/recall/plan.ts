@@ -3,6 +3,7 @@ import { type Project, findStrip, freeStripName, getStrip } from "../projects/pr
 import { type SavedStrip, type Strip, createStrip, stripName } from "../strips/strip";
 import { type Draft, type Made, type PartContext, makeStrip, take } from "./plan-aims";
 import { type Loops, findLoops } from "./plan-flow";
+import { withKnownModels } from "./plan-models";
 import { planPart, planParts } from "./plan-part";
 import { type Placement, type Places, askedFor, findPlaces, isOn } from "./plan-places";
 import type { Plan, PlanInput, PlanRow } from "./plan-shape";
@@ -85,7 +86,7 @@ function draftFor(input: PlanInput, { places, makes, made }: Planned, loops: Loo
     questions: [],
     notes: [],
   };
-  const targets = places.placements.map((place): Target => ({ draft, input, ...place }));
+  const targets = places.placements.map((place): Target => ({ draft, input, ...withKnownModels(draft, input, place) }));
   // What is there and how it is called comes first: what leads to a strip by its name is to find it by the name that it will have.
   const looks = targets.map((target) => (target.newName === null ? planNamed(target) : []));
   for (const one of made) makeStrip(draft, input, one);

@@ -87,6 +87,7 @@ const someInput: fc.Arbitrary<PlanInput> = someProject.chain((project) => {
       Object.fromEntries(ids.map((id) => [`look:${id}`, "same"])),
       { "match:0:r1": "out", "match:0:s0": "new", "match:0:k": "strip:s0", "match:1:g1": "strip:g2" },
       { "tempo:60": "keep", "wet:r1": "keep", "wet:r2": "wet" },
+      { "inserts:return:not here": "r2", "inserts:group:cello": "g1", "source:return:not here": "k" },
       { "sends:return:not here": "make", "sends:group:nave": "make", "sends:return:cello": "r2" },
     ),
     mint: fc.constant(counter()),

@@ -3,7 +3,7 @@ import type { Chain, StripRef } from "../../chains/chain";
 import { EMPTY_CHAIN } from "../../chains/chain";
 import { completeChain } from "../../chains/complete";
 import { fromsOf, mapProcessors, processorsOf } from "../../chains/tree";
-import { part } from "./part";
+import { type AimQuestion, part } from "./part";
 
 const plugins = (count: number): string => (count === 0 ? "no plugins" : counted(count, "plugin"));
 
@@ -29,6 +29,16 @@ export function describeInserts(from: Chain, to: Chain): string {
   return `replace ${plugins(before)} by ${after}${name}`;
 }
 
+/** Asked where a strip that keys plugins is not here. */
+export const KEY_QUESTION: AimQuestion = {
+  of: "all",
+  takes: (kind) => kind !== "folder",
+  text: (missing) => `“${missing}” is missing here, and plugins are keyed by it.`,
+  leave: "Keep its name; until then they hear themselves",
+  keepsName: true,
+  makes: () => false,
+};
+
 export const INSERTS = part<Chain>({
   title: "Inserts",
   phrase: "the inserts",
@@ -42,7 +52,7 @@ export const INSERTS = part<Chain>({
     of: keysOf,
     mapped: rekeyedBy,
     whenNone: "leftOut",
-    question: null,
+    question: KEY_QUESTION,
   },
   presets: fromsOf,
   complete: completeChain,

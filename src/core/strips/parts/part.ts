@@ -15,6 +15,8 @@ export interface AimQuestion {
   readonly takes: (kind: StripKind) => boolean;
   readonly text: (missing: string, strip: string) => string;
   readonly leave: string;
+  /** Whether what is answered by leaving is kept by its name, rather than as `whenNone` says. */
+  readonly keepsName?: boolean;
   /** Whether a strip can be made in place of a missing one of this kind. */
   readonly makes: (kind: StripKind) => boolean;
 }
@@ -32,8 +34,7 @@ export interface Aims<V> {
   readonly mapped: (value: V, aim: (ref: StripRef) => StripRef | null) => V;
   /** What becomes of the part where there is no strip for a reference: it stays as it was, or is taken without it. */
   readonly whenNone: "stays" | "leftOut";
-  /** null: what is not here is kept by its name. */
-  readonly question: AimQuestion | null;
+  readonly question: AimQuestion;
 }
 
 /**

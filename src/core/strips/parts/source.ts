@@ -3,7 +3,7 @@ import { type Chain, EMPTY_CHAIN, type Processor, type StripRef, processorName }
 import { completeChain, completeProcessor } from "../../chains/complete";
 import { fromsOf } from "../../chains/tree";
 import { type StripKind, isBus } from "../../documents/strip-kinds";
-import { keysOf, rekeyedBy } from "./inserts";
+import { KEY_QUESTION, keysOf, rekeyedBy } from "./inserts";
 import { type Surroundings, part } from "./part";
 import { nameOfTarget } from "./sends";
 import type { SourceSchema } from "./schemas";
@@ -83,7 +83,7 @@ export const SOURCE = part<Source>({
         ? fedBy(source, aim(source.strip))
         : mapLayers(source, (layer) => ({ ...layer, effects: rekeyedBy(layer.effects, aim) })),
     whenNone: "leftOut",
-    question: null,
+    question: KEY_QUESTION,
   },
   // An input is what the project has, not what a preset brings.
   isHeld: (source) => source.type === "layers",
