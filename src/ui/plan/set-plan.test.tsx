@@ -41,7 +41,12 @@ async function keepDrums(): Promise<string> {
   expect(screen.queryByRole("radio", { name: "As a whole mix" })).toBeNull();
   const along = await screen.findByRole("checkbox", { name: "Keep Eighths" });
   expect(along.closest("li")?.textContent).toContain("Frame drum rim sends to it");
+  const drawn = await screen.findByRole("img", { name: /Frame drum rim sends to Eighths/ });
+  expect(drawn.getAttribute("aria-label")).toMatch(/by name only: .*Eighths/);
   fireEvent.click(along);
+  await waitFor(() =>
+    expect(screen.getByRole("img", { name: /sends to Eighths; .*by name only: Main$/ })).toBeDefined(),
+  );
   const name = screen.getByRole("textbox", { name: "Name" });
   fireEvent.change(name, { target: { value: "Frame drum, all of it" } });
   const [save] = await screen.findAllByRole("button", { name: "Save strip set" });

@@ -1,5 +1,6 @@
 "use client";
 
+import { Suspense, lazy } from "react";
 import { counted } from "@/core/names/count";
 import type { ProjectBody } from "@/contracts/projects";
 import { nodeName } from "@/core/chains/chain";
@@ -23,6 +24,9 @@ import { ARTISTS_FOLDER, NEW_FOLDER } from "./save-fields";
 import { useProposedText } from "./use-proposed-text";
 import { type As, type Saving, useSaving } from "./use-saving";
 import { WhatGoesIn, countWords } from "./what-goes-in";
+
+/** It brings a layout of its own, which is not waited for. */
+const FlowDrawing = lazy(() => import("./flow-drawing").then((m) => ({ default: m.FlowDrawing })));
 
 export function SaveSheet({ request }: { readonly request: SaveRequest }) {
   const { body } = useProjectEditing(request.project);
@@ -62,6 +66,11 @@ function SaveForm({ request, body }: FormProps) {
         </div>
         <WhatGoesIn items={rows} isOne={as !== "each"} onParts={setParts} />
         <Companions saving={saving} />
+        {!many && first.content && (
+          <Suspense>
+            <FlowDrawing content={first.content} name={first.subject.strip.look.name} />
+          </Suspense>
+        )}
         <Clashes saving={saving} />
         {Object.values(form.formState.errors).map(
           (error) => typeof error.message === "string" && <Refused key={error.message}>{error.message}</Refused>,
