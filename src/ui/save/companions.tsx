@@ -34,9 +34,9 @@ const words = ({ ways }: Companion): string => ways.map(wayWords).join("; ");
 export function Companions({ saving: { companions, along, setAlong } }: { readonly saving: Saving }) {
   if (companions.length === 0) return null;
   return (
-    <fieldset className="grid gap-1">
-      <legend className="pb-1 text-small text-soft">Keep along with them; what is not is known by its name</legend>
-      <ul className="grid max-h-[120px] grid-cols-2 gap-x-6 gap-y-1 overflow-auto">
+    <fieldset className="grid min-w-0 content-start gap-1">
+      <legend className="pb-1 text-small text-soft">Keep along with them</legend>
+      <ul className="grid max-h-[130px] gap-y-1 overflow-auto">
         {companions.map((companion) => {
           const { strip } = companion;
           return (

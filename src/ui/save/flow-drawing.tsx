@@ -68,11 +68,11 @@ export function FlowDrawing({ content, name }: { readonly content: Content; read
   const drawn = useMemo(() => (flow.ways.length > 0 ? place(flow) : null), [flow]);
   if (!drawn) return null;
   return (
-    <div className="grid gap-1">
+    <div className="grid min-w-0 content-start gap-1">
       <p className="text-small text-soft">
-        Signal flow that is kept; strips with a broken edge stay outside and are known by their names
+        Signal flow that is kept; a broken edge: outside, known by its name
       </p>
-      <Scroll label="Signal flow" className="max-h-[150px] rounded-card border border-rule bg-ground p-2">
+      <Scroll label="Signal flow" className="max-h-[130px] rounded-card border border-rule bg-ground p-2">
         <svg role="img" aria-label={told(flow)} width={drawn.width} height={drawn.height} className="block">
           {drawn.ways.map(({ from, to, part, line }) => (
             <path

@@ -65,12 +65,14 @@ function SaveForm({ request, body }: FormProps) {
           <OriginLine saving={saving} />
         </div>
         <WhatGoesIn items={rows} isOne={as !== "each"} onParts={setParts} />
-        <Companions saving={saving} />
-        {!many && first.content && (
-          <Suspense>
-            <FlowDrawing content={first.content} name={first.subject.strip.look.name} />
-          </Suspense>
-        )}
+        <div className="grid grid-flow-col auto-cols-fr gap-4">
+          <Companions saving={saving} />
+          {!many && first.content && (
+            <Suspense>
+              <FlowDrawing content={first.content} name={first.subject.strip.look.name} />
+            </Suspense>
+          )}
+        </div>
         <Clashes saving={saving} />
         {Object.values(form.formState.errors).map(
           (error) => typeof error.message === "string" && <Refused key={error.message}>{error.message}</Refused>,
@@ -340,7 +342,7 @@ function Foot({ saving, wanted }: { readonly saving: Saving; readonly wanted: nu
     loaded !== null && loaded.pack === null && loaded.id !== taken?.id && loaded.kind === first?.content?.kind;
   const left = first && !many ? leftOut(first.subject, first.parts) : [];
   return (
-    <div className="flex items-center gap-2">
+    <div className="sticky bottom-[-18px] z-10 -my-2 flex items-center gap-2 bg-card py-2">
       <p className="text-small text-soft">
         {left.length > 0 && `Left out: ${left.join(", ")}. `}
         {first && !first.subject.body.draft && "The project stays as it is."}

@@ -69,7 +69,7 @@ export function WhatGoesIn({ items, isOne: together = false, onParts }: WhatProp
       if (partsOf(subject).includes(part)) onParts(subject.strip.id, switched(parts, part, on));
   };
   return (
-    <Scroll label="What goes in" className={together ? "max-h-[min(260px,28vh)]" : "max-h-[min(330px,38vh)]"}>
+    <Scroll label="What goes in" className={together ? "max-h-[min(240px,25vh)]" : "max-h-[min(330px,38vh)]"}>
       <div role="table" aria-label="What goes in">
         <div
           role="row"
