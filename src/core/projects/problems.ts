@@ -1,10 +1,21 @@
 import { MOST_STRIPS } from "../documents/limits";
 import type { Problem } from "../documents/problem";
 import { findStripProblem } from "../strips/problems";
-import { eachPart } from "../strips/parts";
+import { leadsOf } from "../strips/leads";
+import { PART } from "../strips/parts";
 import { type Strip, stripName } from "../strips/strip";
 import { type Project, outputStrip, stripsById } from "./project";
 import { findLoop, findLooped } from "./signal-flow";
+
+/** Strips that were looked at by themselves, and nothing was wrong: no strip is ever changed, it is another then. */
+const FAULTLESS = new WeakSet<Strip>();
+
+function findOwnProblem(strip: Strip, path: string): Problem | null {
+  if (FAULTLESS.has(strip)) return null;
+  const problem = findStripProblem(strip, path);
+  if (!problem) FAULTLESS.add(strip);
+  return problem;
+}
 
 /** What a schema cannot see: so many strips, that exist, ids used once, no loop. The first problem, null for none. */
 export function findProjectProblem(project: Project): Problem | null {
@@ -16,7 +27,7 @@ export function findProjectProblem(project: Project): Problem | null {
     const path = `strips[${at}]`;
     if (ids.has(strip.id)) return { path: `${path}.id`, message: `The id “${strip.id}” is used twice.` };
     ids.add(strip.id);
-    const problem = findStripProblem(strip, path);
+    const problem = findOwnProblem(strip, path);
     if (problem) return problem;
     const lost = findLost(strip, strips);
     if (lost)
@@ -35,11 +46,9 @@ function findLost(
   strip: Strip,
   strips: ReadonlyMap<string, Strip>,
 ): { readonly at: string; readonly leads: string } | null {
-  const lost = eachPart(strip, (part, { aims }, value) => {
-    const n = (aims?.of(value) ?? []).findIndex((ref) => "strip" in ref && !strips.has(ref.strip));
-    return aims && n >= 0 ? [{ at: `${part}${aims.at(n)}`, leads: aims.leads }] : [];
-  });
-  return lost.flat()[0] ?? null;
+  const lost = leadsOf(strip).find(({ to }) => "strip" in to && !strips.has(to.strip));
+  const aims = lost ? PART[lost.part].aims : null;
+  return lost && aims ? { at: `${lost.part}${aims.at(lost.n)}`, leads: aims.leads } : null;
 }
 
 /** Where a strip leads on along a loop: its output, one of its sends, or what it keys. */

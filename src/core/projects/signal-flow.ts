@@ -1,4 +1,5 @@
-import { type PartName, eachPart } from "../strips/parts";
+import { leadsOf } from "../strips/leads";
+import type { PartName } from "../strips/parts";
 import { stripName } from "../strips/strip";
 import { type Project, stripsById } from "./project";
 
@@ -25,18 +26,9 @@ export function flowOf(
     if (ways) ways.push(to);
     else flow.set(from, [to]);
   };
-  for (const strip of project.strips) {
-    const ways = eachPart(strip, (part, { aims }, value): readonly Way[] =>
-      aims
-        ? aims
-            .of(value)
-            .flatMap((ref) =>
-              "strip" in ref && counts(strip.id, part, ref.strip) ? [wayOf(aims.way, strip.id, ref.strip)] : [],
-            )
-        : [],
-    );
-    for (const way of ways.flat()) lead(way);
-  }
+  for (const strip of project.strips)
+    for (const { part, way, to } of leadsOf(strip))
+      if ("strip" in to && counts(strip.id, part, to.strip)) lead(wayOf(way, strip.id, to.strip));
   return flow;
 }
 

@@ -69,9 +69,7 @@ export function FlowDrawing({ content, name }: { readonly content: Content; read
   if (!drawn) return null;
   return (
     <div className="grid min-w-0 content-start gap-1">
-      <p className="text-small text-soft">
-        Signal flow that is kept; a broken edge: outside, known by its name
-      </p>
+      <p className="text-small text-soft">Signal flow that is kept; a broken edge: outside, known by its name</p>
       <Scroll label="Signal flow" className="max-h-[130px] rounded-card border border-rule bg-ground p-2">
         <svg role="img" aria-label={told(flow)} width={drawn.width} height={drawn.height} className="block">
           {drawn.ways.map(({ from, to, part, line }) => (
