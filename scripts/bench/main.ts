@@ -5,6 +5,7 @@ import { type Figure, print } from "./figure";
 import { importMany } from "./import";
 import { kills } from "./kills";
 import { laws } from "./laws";
+import { largeLedger } from "./ledger";
 import { largeLibrary } from "./library";
 import { openLibrary } from "./open";
 import { agreement, silentTail } from "./sound";
@@ -12,12 +13,16 @@ import { edits, plans, strips } from "./projects";
 import { save } from "./storage";
 import { waits } from "./waits";
 
-const inBrowser = (measure: (browser: Awaited<ReturnType<typeof openBrowser>>) => Promise<Figure>) => async () => {
+type Measure<T> = (browser: Awaited<ReturnType<typeof openBrowser>>) => Promise<T>;
+
+const allInBrowser = (measure: Measure<readonly Figure[]>) => async () => {
   const browser = await openBrowser();
-  const figure = await measure(browser);
+  const figures = await measure(browser);
   await browser.close();
-  return [figure];
+  return figures;
 };
+
+const inBrowser = (measure: Measure<Figure>) => allInBrowser(async (browser) => [await measure(browser)]);
 
 /** Names as they are asked for, and what measures them; what is measured together is printed together. */
 const ROWS: readonly [names: readonly string[], measure: () => Promise<readonly Figure[]>][] = [
@@ -30,21 +35,14 @@ const ROWS: readonly [names: readonly string[], measure: () => Promise<readonly 
   [["save"], async () => [await save()]],
   [["search-100k", "search-100k-ms", "search-overlap", "facets-100k", "page-100k", "memory-100k"], largeLibrary],
   [["near-100k", "worst-wait"], waits],
-  [["plan-200", "plan-growth", "apply-200"], () => Promise.resolve(plans())],
-  [["edit-200", "open-200"], edits],
+  [["plan-200", "plan-growth"], () => Promise.resolve(plans())],
+  [["edit-200"], async () => [await edits()]],
   [["strips-100k", "strips-100k-ms"], strips],
   [["laws"], () => Promise.resolve([laws()])],
   [["kills"], async () => [await kills()]],
   [["import"], async () => [await importMany()]],
-  [
-    ["open", "scroll-100k-late"],
-    async () => {
-      const browser = await openBrowser();
-      const figures = await openLibrary(browser);
-      await browser.close();
-      return figures;
-    },
-  ],
+  [["open", "scroll-100k-late"], allInBrowser(openLibrary)],
+  [["open-200", "apply-200"], allInBrowser(largeLedger)],
   [["first-load"], inBrowser(firstLoad)],
 ];
 

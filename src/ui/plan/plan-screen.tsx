@@ -33,6 +33,7 @@ function Plan({ id }: { readonly id: string }) {
   useTakeProject(id);
   const state = usePlan(id);
   const { editing, sources, planned, error } = state;
+  if (state.applying) return <Loading what="Applying" />;
   if (error)
     return (
       <Empty page title="This cannot be planned">
@@ -78,20 +79,19 @@ function OpenPlan({ project, sources, body: { plan, sentences }, state, fresh }:
   const names = namesOf(sources);
   const answer = (question: string, choice: string) => state.setAnswers((given) => ({ ...given, [question]: choice }));
   const back = () => router.push(`/projects/${project.id}`);
-  const [applying, setApplying] = useState(false);
-  const canApply = count > 0 && fresh && !applying;
+  const canApply = count > 0 && fresh;
   const apply = async () => {
     if (!canApply) return;
-    setApplying(true);
     const label = `Apply ${names} to ${targetWords}`;
+    state.setApplying(true);
     const done = await editing.commit(label, () => plan.steps);
-    setApplying(false);
-    if (done === null) return;
+    // Where it was refused, why is said by then, and the plan is made anew.
+    if (done === null) return state.setApplying(false);
+    back();
     state.rememberParts();
     say(`${label.replace(/^Apply/, "Applied")}: ${counted(count, "change")}`, {
       action: { label: "Undo", onClick: () => void editing.undo(done) },
     });
-    back();
   };
   useEffect(() => () => hearBeside(null), []);
   const hearIt = () => {

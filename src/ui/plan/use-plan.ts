@@ -41,6 +41,7 @@ function useChoices(begin: readonly PartName[] | null) {
   const [onto, setOnto] = useState<Onto>("matched");
   const [off, setOff] = useState<ReadonlySet<string>>(new Set());
   const [answers, setAnswers] = useState<Readonly<Record<string, string>>>({});
+  const [applying, setApplying] = useState(false);
   return {
     chosenParts,
     setParts,
@@ -56,6 +57,9 @@ function useChoices(begin: readonly PartName[] | null) {
     setOff,
     answers,
     setAnswers,
+    /** While it is applied there is nothing to plan. */
+    applying,
+    setApplying,
   };
 }
 
@@ -88,7 +92,7 @@ export function usePlan(id: string) {
   const { sources, error: notFound } = useSources(asked);
   const { settings, change } = useSettings();
   const choices = useChoices(asked.parts);
-  const { chosenParts, chosenMode, layers, sends, onto, off, answers, ...setters } = choices;
+  const { chosenParts, chosenMode, layers, sends, onto, off, answers, applying, ...setters } = choices;
   const held = PARTS.filter((part) => sources?.some(({ content }) => heldBy(content).includes(part)));
   const [first] = sources ?? [];
   const mode = chosenMode ?? modeOf(sources ?? []);
@@ -111,7 +115,7 @@ export function usePlan(id: string) {
   const planned = useQuery({
     queryKey: ["plan", id, revision, request],
     queryFn: () => api.planRecall(id, request),
-    enabled: sources !== null && revision !== undefined,
+    enabled: sources !== null && revision !== undefined && !applying,
     placeholderData: keepPreviousData,
     retry: false,
     staleTime: 0,
@@ -134,6 +138,7 @@ export function usePlan(id: string) {
     off,
     planned,
     strips,
+    applying,
     rememberParts,
     ...setters,
     error: notFound ?? planned.error ?? editing.error,
