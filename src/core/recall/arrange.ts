@@ -5,6 +5,7 @@ export * from "./arrange/clean";
 export * from "./arrange/duplicate";
 export * from "./arrange/group";
 export * from "./arrange/move";
+export * from "./arrange/outputs";
 export * from "./arrange/reach";
 export * from "./arrange/remove";
 export * from "./arrange/sends";

@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { act, cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { quiet } from "@/app/testing/engine";
 import { layOut } from "@/app/testing/furnish";
@@ -9,9 +9,11 @@ import { goTo } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
 import { findSend } from "@/core/recall/arrange";
 import { type Project, groupOf } from "@/core/projects/project";
+import { describeSource } from "@/core/strips/parts/source";
 import { loadDemo } from "@/demo/load";
+import { DEMO_PROJECTS } from "@/demo/projects";
 import { value } from "@/server/testing";
-import { getProject, listRevisions } from "@/server/use-cases/projects";
+import { getProject, listRevisions, makeProject } from "@/server/use-cases/projects";
 import { useInHand } from "../projects/in-hand";
 import { Ledger } from "./ledger";
 
@@ -260,4 +262,42 @@ it("hides, widens and moves columns, and remembers it", async () => {
   expect(kept.state).toMatchObject({ columnSizing: { level: width + 10 }, columnVisibility: { keys: false } });
   await menu(/^As they were drawn/);
   await waitFor(() => expect(heads()).toContain("Keyed by"));
+});
+
+it("receives the outputs of an instrument on strips of their own; a strip receives another, or an input", async () => {
+  const [, project] = DEMO_PROJECTS.find(([, { strips }]) => strips.some(({ id }) => id === "quay-kit"))!;
+  const bare = project.strips.filter(({ source }) => source.type !== "output");
+  const { id: _, schema: __, ...rest } = project;
+  const { project: made } = value(
+    await makeProject(house.context, { project: { ...rest, name: "Bare", strips: bare } }),
+  );
+  const now = async () => value(await getProject(house.context, made.id)).project;
+  cleanup();
+  goTo(`/projects/${made.id}`);
+  house.show(
+    <>
+      <Keys />
+      <Ledger id={made.id} />
+    </>,
+  );
+  await waitFor(() => expect(row("quay-kit")).toBeTruthy());
+  choose("quay-kit");
+  fireEvent.contextMenu(row("quay-kit"));
+  fireEvent.click(await screen.findByRole("menuitem", { name: /Receive its outputs/ }));
+  await waitFor(async () => expect((await now()).strips).toHaveLength(bare.length + 4));
+  const strips = (await now()).strips.filter(({ source }) => source.type === "output");
+  expect(strips.map((s) => describeSource(s, { nameOf: () => "Quay kit" }))).toEqual(
+    [1, 2, 3, 4].map((n) => `output ${n} of Quay kit`),
+  );
+  const { id } = strips[0]!;
+  choose(id);
+  fireEvent.click(within(cell(id, "source")).getByRole("button", { hidden: true }));
+  const receives = await screen.findByRole<HTMLSelectElement>("combobox", { name: "Receives" });
+  expect(receives.selectedOptions[0]!.textContent).toMatch(/, output 1: kick$/);
+  fireEvent.change(receives, { target: { value: "input" } });
+  await waitFor(async () => expect((await now()).strips.find((s) => s.id === id)?.source.type).toBe("input"));
+  choose("quay-kit");
+  fireEvent.contextMenu(row("quay-kit"));
+  fireEvent.click(await screen.findByRole("menuitem", { name: /Receive its outputs/ }));
+  await waitFor(async () => expect((await now()).strips).toHaveLength(bare.length + 5));
 });

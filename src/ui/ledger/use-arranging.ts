@@ -67,11 +67,23 @@ function stripGestures({ project, chosen, turning, choose, openCard }: Arranging
   const nudge = (by: 1 | -1) =>
     moved(`Move ${what} ${by > 0 ? "down" : "up"}`, (now) => arrange.nudgeStrips(now, chosen, by, mintKey));
 
+  const receive = () => {
+    let made: readonly string[] = [];
+    change(`Receive the outputs of ${what}`, (now) => {
+      const instrument = one && findStrip(now, one.id);
+      const received = instrument ? arrange.receiveOutputs(now, instrument, mintKey) : null;
+      made = received?.strips ?? [];
+      return received?.steps ?? [];
+    });
+    if (made.length > 0) choose(made);
+  };
   const mute = () => change(allMuted ? `Unmute ${what}` : `Mute ${what}`, muteSteps(chosen, !allMuted));
   return {
     has,
     what,
     allMuted,
+    receives: one !== null && arrange.freeOutputs(project, one).length > 0,
+    receive,
     rename: () => first && openCard(first, "look"),
     remove,
     duplicate,
@@ -123,6 +135,14 @@ function stripActions({ chosen }: Arranging, does: ReturnType<typeof stripGestur
       run: moved(`Take ${what} out of its group`, (now) => arrange.takeOutOfGroup(now, chosen, mintKey)),
     },
     { id: "strip-duplicate", title: "Duplicate", group: section, keys: ["Ctrl+D"], enabled: has, run: does.duplicate },
+    {
+      id: "strip-receive",
+      title: "Receive its outputs on strips of their own",
+      group: section,
+      keys: [],
+      enabled: does.receives,
+      run: does.receive,
+    },
     // The rows take that key themselves: in the library beside it would be for something else.
     {
       id: "strip-remove",
@@ -153,7 +173,10 @@ export function useArranging(arranging: Arranging) {
   const menu: readonly MenuGroup[] = [
     { id: "look", items: [item("strip-rename"), item("strip-mute")] },
     { id: "order", items: ["strip-up", "strip-down", "strip-group", "strip-in", "strip-out"].map(item) },
-    { id: "whole", items: [item("strip-duplicate"), item("strip-remove")] },
+    {
+      id: "whole",
+      items: [...(does.receives ? [item("strip-receive")] : []), item("strip-duplicate"), item("strip-remove")],
+    },
   ];
   return { menu, removing, remove: does.remove, onRemoved: () => setRemoving(null) };
 }

@@ -4,6 +4,7 @@ import { fingerprint } from "../../presets/fingerprint";
 import { saveStrip } from "../../presets/save";
 import { type Project, depthOf, getStrip, groupOf, ledgerOrder } from "../../projects/project";
 import { findProjectProblem } from "../../projects/problems";
+import { layerOf } from "../../strips/parts/source";
 import { offeredParts } from "../../strips/strip";
 import { applySteps } from "../apply";
 import { invertSteps } from "../step";
@@ -270,5 +271,47 @@ describe("the sends of strips", () => {
       }),
       RUNS,
     );
+  });
+});
+
+describe("the outputs of an instrument", () => {
+  it("are each received by a strip of its own, once, and by others only where that closes no loop", () => {
+    const met = { received: 0, offered: 0 };
+    fc.assert(
+      fc.property(someProject, ({ strips, ...rest }) => {
+        const kit = {
+          ...layerOf({ type: "processor", key: "kit", model: "drum-kit", enabled: true, values: {} }),
+          key: "kit",
+        };
+        const project = {
+          ...rest,
+          strips: strips.map((strip) =>
+            strip.kind === "instrument" && strip.source.type === "layers"
+              ? { ...strip, source: { ...strip.source, layers: [...strip.source.layers, kit] } }
+              : strip,
+          ),
+        };
+        for (const instrument of project.strips.filter(({ kind }) => kind === "instrument").slice(0, 2)) {
+          const free = arrange.freeOutputs(project, instrument);
+          expect(arrange.outputsOf(instrument).map(({ n }) => n)).toEqual([1, 2, 3, 4]);
+          const { steps, strips: made } = arrange.receiveOutputs(project, instrument, mint());
+          const now = after(project, steps);
+          expect(made).toHaveLength(free.length);
+          met.received += made.length;
+          const at = now.strips.findIndex(({ id }) => id === instrument.id);
+          expect(now.strips.slice(at + 1, at + 1 + made.length).map(({ id }) => id)).toEqual(made);
+          expect(arrange.freeOutputs(now, instrument)).toEqual([]);
+          for (const strip of now.strips.filter(({ kind }) => kind === "audio").slice(0, 4))
+            for (const { id } of arrange.feedersFor(now, strip)) {
+              met.offered += 1;
+              const source = { type: "output" as const, channels: "stereo" as const, strip: { strip: id }, output: 2 };
+              after(now, arrange.changePart(strip, "source", source, mint()));
+            }
+        }
+      }),
+      RUNS,
+    );
+    expect(met.received).toBeGreaterThan(50);
+    expect(met.offered).toBeGreaterThan(50);
   });
 });

@@ -225,30 +225,60 @@ const someStrip = (
     ...(kind === "instrument" ? { source } : {}),
   }));
 
+/** Audio strips of which some receive outputs of an instrument, where there is one. */
+const received = (strips: readonly Strip[], from: readonly (number | null)[]): Strip[] => {
+  const instrument = strips.find(({ kind }) => kind === "instrument");
+  return strips.map((strip, at): Strip => {
+    const output = from[at % from.length] ?? null;
+    return instrument && output !== null && strip.kind === "audio" && strip.id !== "k"
+      ? { ...strip, source: { type: "output", channels: "stereo", strip: { strip: instrument.id }, output } }
+      : strip;
+  });
+};
+
+/** So many more strips, each as one of those that stand there, under names and ids of their own. */
+const withMore = (strips: readonly Strip[], more: number): Strip[] => {
+  const some = strips.filter(({ id }) => /^s\d/.test(id));
+  return [
+    ...strips,
+    ...Array.from({ length: more }, (_, at): Strip => {
+      const like = some[at % some.length]!;
+      return { ...like, id: `more${at}`, look: { ...like.look, name: `${like.look.name} ${at + 2}` } };
+    }),
+  ];
+};
+
+/** A main output, two groups, two returns and a key stand beside the strips, of which there are up to so many. */
+const MOST_MORE = 50;
+
 /**
  * A main output, two groups one within the other, two returns of which the first sends to the second, strips that go to any of the
- * buses and send to the returns, and one that keys the others.
+ * buses and send to the returns, of which some receive outputs of an instrument, and one that keys the others. Up to 60 strips, mostly ten.
  */
 export const someProject: fc.Arbitrary<Project> = fc
   .record({
     kinds: fc.array(fc.constantFrom<StripKind>("audio", "return", "instrument"), { minLength: 1, maxLength: 4 }),
     to: fc.array(fc.nat(2), { minLength: 4, maxLength: 4 }),
+    from: fc.array(fc.constantFrom(null, null, 1, 2, 4), { minLength: 3, maxLength: 3 }),
+    more: fc.oneof({ arbitrary: fc.constant(0), weight: 19 }, { arbitrary: fc.nat(MOST_MORE), weight: 1 }),
   })
-  .chain(({ kinds, to }) => {
+  .chain(({ kinds, to, from, more }) => {
     const buses = ["main", "g1", "g2"];
-    return fc.tuple(
-      someStrip("main", "main", null),
-      someStrip("g1", "group", "main"),
-      someStrip("g2", "group", "g1"),
-      someStrip("r1", "return", "main", { to: [{ strip: "r2" }] }),
-      someStrip("r2", "return", "main"),
-      ...kinds.map((kind, at) => someStrip(`s${at}`, kind, buses[to[at]!]!, { to: SENT_TO_HERE })),
-      someStrip("k", "audio", "main", { chain: someChain }),
-    );
+    return fc
+      .tuple(
+        someStrip("main", "main", null),
+        someStrip("g1", "group", "main"),
+        someStrip("g2", "group", "g1"),
+        someStrip("r1", "return", "main", { to: [{ strip: "r2" }] }),
+        someStrip("r2", "return", "main"),
+        ...kinds.map((kind, at) => someStrip(`s${at}`, kind, buses[to[at]!]!, { to: SENT_TO_HERE })),
+        someStrip("k", "audio", "main", { chain: someChain }),
+      )
+      .map((strips) => withMore(received(strips, from), more));
   })
   .chain((strips) => record({ tempo: fc.integer({ min: 40, max: 220 }) }).map(({ tempo }) => ({ strips, tempo })))
   .map(({ strips, tempo }) => ({
-    schema: 1,
+    schema: 1 as const,
     id: "project",
     name: "Salt Lanterns",
     artist: "Copper Heron",
@@ -299,7 +329,10 @@ export const someStrips: fc.Arbitrary<Content> = someProject.chain((project) =>
     .map(([kind, strips, parts]) =>
       saveStrips(
         project,
-        strips.map((strip, at) => ({ strip, parts: parts[at]!.filter((part) => offeredParts(strip).includes(part)) })),
+        strips.map((strip, at) => ({
+          strip,
+          parts: parts[at % parts.length]!.filter((part) => offeredParts(strip).includes(part)),
+        })),
         kind,
       ),
     ),
