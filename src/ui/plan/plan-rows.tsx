@@ -12,8 +12,10 @@ import { PART, PARTS, type PartName } from "@/core/strips/parts";
 import { describePan } from "@/core/strips/parts/pan";
 import { describeSource } from "@/core/strips/parts/source";
 import { formatFader } from "@/core/strips/parts/level";
+import { cx } from "../kit/class-names";
 import { Shapes } from "../kit/shape";
 import { Tick } from "../kit/tick";
+import { type Put, useMatchDrop } from "./match-drag";
 import { offKey } from "./use-plan";
 
 const GRID = "grid items-center gap-[10px] px-4";
@@ -99,10 +101,12 @@ interface RowsProps {
   readonly plan: PlanBody["plan"];
   readonly off: ReadonlySet<string>;
   readonly onOff: (off: ReadonlySet<string>) => void;
+  readonly onPut: Put;
 }
 
 /** Strips by parts: before and after where something changes, "stays" where nothing does. */
-export function Rows({ project, after, plan, off, onOff }: RowsProps) {
+export function Rows({ project, after, plan, off, onOff, onPut }: RowsProps) {
+  const dropOn = useMatchDrop({ matches: plan.matches, onPut });
   const toggle = (cell: string, on: boolean) => {
     const next = new Set(off);
     if (on) next.delete(cell);
@@ -132,6 +136,7 @@ export function Rows({ project, after, plan, off, onOff }: RowsProps) {
           after={after}
           off={off}
           onToggle={toggle}
+          drop={dropOn(findStrip(project, row.strip))}
         />
       ))}
       <p className="px-4 py-[10px] text-small text-soft">
@@ -151,10 +156,13 @@ interface RowProps extends Pick<RowsProps, "project" | "after" | "off"> {
   readonly isAlone: boolean;
   /** A strip as a whole, one part of it, or one of its sends: see `offKey`. */
   readonly onToggle: (cell: string, on: boolean) => void;
+  /** Of a strip here: another of a set can be let go on it. */
+  readonly drop: ReturnType<ReturnType<typeof useMatchDrop>>;
 }
 
 /** One strip, part by part. */
-function PlanRow({ row: { strip: id, key, parts }, shown, name, isAlone, project, after, off, onToggle }: RowProps) {
+function PlanRow({ row: { strip: id, key, parts }, drop, ...props }: RowProps) {
+  const { shown, name, isAlone, project, after, off, onToggle } = props;
   const now = findStrip(project, id);
   const then = findStrip(after, id);
   // A look may give several strips one name: they are told by what they are called now.
@@ -180,7 +188,12 @@ function PlanRow({ row: { strip: id, key, parts }, shown, name, isAlone, project
     />
   );
   return (
-    <div role="row" style={gridOf(shown)} className={`${GRID} min-h-[78px] border-rule border-b py-1`}>
+    <div
+      role="row"
+      style={gridOf(shown)}
+      className={cx(GRID, "min-h-[78px] border-rule border-b py-1", drop.isOver && "bg-live-tint")}
+      {...drop.handlers}
+    >
       <span role="cell" className="flex items-center gap-2">
         {!isAlone && <Tick label={`All of ${called}`} on={on} onChange={(next) => onToggle(offKey(key), next)} />}
         <Onto name={called} now={now} then={then} source={tick("source")} look={tick("look")} />

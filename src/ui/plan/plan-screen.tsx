@@ -16,6 +16,7 @@ import { useTakeProject } from "../projects/in-hand";
 import { hear, hearBeside, setPlaying, setProcessed } from "../listening/listening";
 import { soundOfStrip } from "../listening/strip-sound";
 import { say } from "../kit/say";
+import type { Put } from "./match-drag";
 import { Matches } from "./matches";
 import { PlanHead } from "./plan-head";
 import { Rows } from "./plan-rows";
@@ -77,7 +78,7 @@ function OpenPlan({ project, sources, body: { plan, sentences }, state, fresh }:
           ? "strips"
           : "a new strip";
   const names = namesOf(sources);
-  const answer = (question: string, choice: string) => state.setAnswers((given) => ({ ...given, [question]: choice }));
+  const put: Put = (answers) => state.setAnswers((given) => ({ ...given, ...answers }));
   const back = () => router.push(`/projects/${project.id}`);
   const canApply = count > 0 && fresh;
   const apply = async () => {
@@ -124,7 +125,7 @@ function OpenPlan({ project, sources, body: { plan, sentences }, state, fresh }:
         </p>
       </header>
       <PlanHead project={project} state={state} />
-      <Rows project={project} after={after} plan={plan} off={state.off} onOff={state.setOff} />
+      <Rows project={project} after={after} plan={plan} off={state.off} onOff={state.setOff} onPut={put} />
     </section>
   );
   const side = (
@@ -132,9 +133,9 @@ function OpenPlan({ project, sources, body: { plan, sentences }, state, fresh }:
       <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto px-[18px] py-4">
         <Questions
           questions={plan.questions.filter(({ id }) => !plan.matches.some((match) => match.id === id))}
-          onAnswer={answer}
+          onAnswer={(question, choice) => put({ [question]: choice })}
         />
-        <Matches project={project} matches={plan.matches} onAnswer={answer} />
+        <Matches project={project} matches={plan.matches} onPut={put} />
         <SideHeading>In words</SideHeading>
         {count === 0 ? (
           <p className="text-small text-soft">Nothing would change: it is all there already, or switched off.</p>

@@ -81,6 +81,26 @@ it("shows which strip goes where, lets it be changed, and applies all as one cha
   expect(of("Drum").value).toBe("strip:drum");
   expect(of("Frame drum close").value).toBe("strip:drum-close");
   expect(of("Eighths").value).toBe("new");
+  // Let go on another they exchange where they go.
+  const item = (name: string) => of(name).closest("li")!;
+  const dataTransfer = { setData: vi.fn(), effectAllowed: "" };
+  const drag = (name: string, onto: Element) => {
+    fireEvent.dragStart(item(name), { dataTransfer });
+    fireEvent.dragOver(onto, { dataTransfer });
+    fireEvent.drop(onto, { dataTransfer });
+  };
+  const went = of("Frame drum rim").value;
+  drag("Frame drum rim", item("Frame drum close"));
+  await waitFor(() => expect(of("Frame drum rim").value).toBe("strip:drum-close"));
+  expect(of("Frame drum close").value).toBe(went);
+  const ticks = within(screen.getByRole("table", { name: "Changes" })).getAllByRole("checkbox", {
+    name: "All of Frame drum close",
+  });
+  drag("Frame drum close", ticks.at(-1)!.closest("[role=row]")!);
+  await waitFor(() => expect(of("Frame drum close").value).toBe("strip:drum-close"));
+  // A bus takes the place of none but a bus.
+  drag("Eighths", item("Frame drum rim"));
+  expect(of("Eighths").value).toBe("new");
   fireEvent.change(of("Eighths"), { target: { value: "strip:answer" } });
   fireEvent.change(of("Frame drum far"), { target: { value: "out" } });
   await waitFor(() => expect(of("Eighths").value).toBe("strip:answer"));

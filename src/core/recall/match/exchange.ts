@@ -1,0 +1,23 @@
+import { isBus } from "../../documents/strip-kinds";
+import type { Strip } from "../../strips/strip";
+import { answerFor } from "../plan-places";
+import type { PlannedMatch } from "../plan-shape";
+
+/** Whether a strip of a set may go onto one here: a bus onto a bus, and nothing onto a folder. */
+export const mayGoOnto = ({ kind }: Pick<PlannedMatch, "kind">, strip: Pick<Strip, "kind">): boolean =>
+  strip.kind !== "folder" && isBus(kind) === isBus(strip.kind);
+
+/** Of which of several sets it is: "match:0". */
+const setOf = (id: string): string => id.split(":").slice(0, 2).join(":");
+
+/**
+ * The answers that put a strip of a set onto one here. Another of the same set that went there goes to where the first one went. Law:
+ * what is put back the same way stands as it stood.
+ */
+export function putOnto(matches: readonly PlannedMatch[], id: string, strip: string): Readonly<Record<string, string>> {
+  const own = matches.find((match) => match.id === id);
+  const to = answerFor(strip);
+  if (!own || own.answer === to) return {};
+  const other = matches.find((match) => match.answer === to && setOf(match.id) === setOf(id));
+  return { [id]: to, ...(other ? { [other.id]: own.answer } : {}) };
+}
