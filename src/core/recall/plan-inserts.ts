@@ -4,10 +4,10 @@ import { processorsOf, keysIn, mapProcessor, rekeyed } from "../chains/tree";
 import { retargeted, withoutLostTargets } from "../chains/macros";
 import type { Step } from "./steps";
 
-export const INSERT_MODES = ["replace", "before", "after", "section", "values"] as const;
+export const INSERT_MODES = ["replace", "before", "after", "section", "itself", "values"] as const;
 /**
  * What happens to the inserts that stand there: `section` changes only sections, as `planSections` says, where a plugin goes last;
- * `values` sets those of the same models and leaves all others.
+ * `itself` changes what came from the same preset, wherever that stands; `values` sets those of the same models and leaves all others.
  */
 export type InsertMode = (typeof INSERT_MODES)[number];
 

@@ -49,8 +49,13 @@ const projectWith = (inserts: Chain): Project => ({
   ],
 });
 
-/** What a chain does in mode section to the inserts of the cello. */
-function brought(source: Chain | Content, onto: Chain, answers: Record<string, string> = {}) {
+/** What a chain does in a mode to the inserts of the cello. */
+function brought(
+  source: Chain | Content,
+  onto: Chain,
+  answers: Record<string, string> = {},
+  mode: "section" | "itself" = "section",
+) {
   const project = projectWith(onto);
   const content: Content = "nodes" in source ? { kind: "chain", schema: 1, chain: source } : source;
   const plan = planRecall({
@@ -60,7 +65,7 @@ function brought(source: Chain | Content, onto: Chain, answers: Record<string, s
         source: { content, from: { preset: "w", version: 1, name: "Wood" }, name: "Wood" },
         parts: ["inserts"],
         targets: { strips: ["cello"] },
-        mode: "section",
+        mode,
       },
     ],
     except: [],
@@ -115,7 +120,7 @@ describe("sections of a chain", () => {
     const { plan, now } = brought(source, here);
     expect(now.macros.map(({ axes }) => axes.map((axis) => axis.map((t) => t.node)))).toEqual([[[]], [["c"]], [["y"]]]);
     expect(new Set(now.macros.map(({ key }) => key)).size).toBe(3);
-    expect(plan.notes.map((n) => n.text)).toEqual(["Macros let go of 1 value that went with a section."]);
+    expect(plan.notes.map((n) => n.text)).toEqual(["Macros let go of 1 value that went with it."]);
   });
 
   it("of a plugin there are none: it goes last", () => {
@@ -134,5 +139,43 @@ describe("sections of a chain", () => {
       }),
       { seed: 13, numRuns: 300 },
     );
+  });
+});
+
+describe("a newer version of what is there", () => {
+  const before = { preset: "w", version: 0, name: "Wood" };
+  const now = { preset: "w", version: 1, name: "Wood" };
+  const own = { ...section("sec", "Tone of mine", gain("b", 1)), from: before, enabled: false };
+  const itself = (source: Chain | Content, onto: Chain) => brought(source, onto, {}, "itself");
+
+  it("takes the place of the section that was loaded from it, which keeps its name and its switch", () => {
+    const onto = chain(gain("a", -3), own, gain("c", 0));
+    const { plan, now: after } = itself(chain(section("x", "Inner", gain("a", 5)), gain("z", 6)), onto);
+    expect(after.nodes[0]).toBe(onto.nodes[0]);
+    expect(after.nodes[2]).toBe(onto.nodes[2]);
+    expect(after.nodes[1]).toMatchObject({ key: "sec", name: "Tone of mine", enabled: false, from: now });
+    expect(keysIn(after.nodes[1]!)).toHaveLength(3);
+    expect(plan.notes).toEqual([]);
+  });
+
+  it("is every plugin that came from it, and no other of its model", () => {
+    const mine = (key: string) => ({ ...gain(key, 1), from: before });
+    const plugin: Content = { kind: "plugin", schema: 1, processor: gain("q", 9) };
+    const onto = { ...chain(gain("a", 2), mine("b"), section("s", "S", mine("c"))), macros: [moving("m", "b")] };
+    const { now: after } = itself(plugin, onto);
+    expect(after.nodes).toEqual([
+      gain("a", 2),
+      { ...gain("b", 9), from: now },
+      section("s", "S", { ...gain("c", 9), from: now }),
+    ]);
+    expect(after.macros).toEqual(onto.macros);
+  });
+
+  it("is the whole chain where that came from it, and nothing where nothing did, and that is said", () => {
+    const whole = { ...chain(gain("a", 2)), from: before };
+    expect(itself(chain(gain("a", 4)), whole).now).toEqual({ ...chain(gain("a", 4)), from: now });
+    const { plan } = itself(chain(gain("a", 4)), chain(gain("a", 2), section("s", "Wood", gain("b", 1))));
+    expect(plan.steps).toEqual([]);
+    expect(plan.notes.map((n) => n.text)).toEqual(["“Wood” is not on Cello any more; it stays."]);
   });
 });

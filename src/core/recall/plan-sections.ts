@@ -1,5 +1,5 @@
 import equal from "fast-deep-equal";
-import { type Chain, type ChainNode, type Macro, type Section, processorName } from "../chains/chain";
+import { type Chain, type ChainNode, type Macro, type PresetRef, type Section, processorName } from "../chains/chain";
 import { retargeted, withoutLostTargets } from "../chains/macros";
 import { keysIn, mapNode, processorsOf, rekeyed } from "../chains/tree";
 import { counted } from "../names/count";
@@ -56,9 +56,9 @@ function placeFor(
 }
 
 interface Placed {
-  readonly section: Section;
-  /** The section that it takes the place of; null for one behind all. */
-  readonly standing: Section | null;
+  readonly node: ChainNode;
+  /** What it takes the place of; null for one behind all. */
+  readonly standing: ChainNode | null;
 }
 
 function placedOf(context: PartContext, brought: readonly Section[]): readonly Placed[] {
@@ -69,44 +69,44 @@ function placedOf(context: PartContext, brought: readonly Section[]): readonly P
     if (place === undefined) return [];
     const at = free.findIndex(({ key }) => key === place);
     const [standing = null] = at < 0 ? [] : free.splice(at, 1);
-    return [{ section, standing }];
+    return [{ node: section, standing }];
   });
 }
 
-/** A section under the keys of another, in order, where that makes it the same: it stands there already. */
-function asStanding(section: Section, standing: Section) {
+/** A node under the keys of another, in order, where that makes it the same: it stands there already. */
+function asStanding(node: ChainNode, standing: ChainNode) {
   const keys = keysIn(standing);
-  if (keys.length !== keysIn(section).length) return null;
+  if (keys.length !== keysIn(node).length) return null;
   const next = keys.values();
-  const copy = rekeyed(section, () => next.next().value ?? "");
+  const copy = rekeyed(node, () => next.next().value ?? "");
   return equal(copy.node, standing) ? copy : null;
 }
 
-/** A section under keys that nothing else uses, and that of the section whose place it takes. */
-function underFreeKeys({ section, standing }: Placed, used: ReadonlySet<string>, mint: () => string) {
-  const [own = "", ...inner] = keysIn(section);
+/** A node under keys that nothing else uses, and that of the one whose place it takes. */
+function underFreeKeys({ node, standing }: Placed, used: ReadonlySet<string>, mint: () => string) {
+  const [own = "", ...inner] = keysIn(node);
   const isTaken = (key: string) => used.has(key) || key === standing?.key;
   const copy =
     inner.some(isTaken) || (!standing && used.has(own))
-      ? rekeyed(section, mint)
-      : { node: section, keys: new Map<string, string>() };
+      ? rekeyed(node, mint)
+      : { node, keys: new Map<string, string>() };
   if (!standing) return copy;
   return { node: { ...copy.node, key: standing.key }, keys: new Map([...copy.keys, [own, standing.key]]) };
 }
 
 interface Fresh {
-  readonly fresh: readonly { readonly node: ChainNode; readonly standing: Section | null }[];
+  readonly fresh: readonly Placed[];
   readonly renamed: ReadonlyMap<string, string>;
   readonly used: ReadonlySet<string>;
 }
 
-/** Sections as they come to stand here, and how keys were renamed for that. */
+/** Nodes as they come to stand here, and how keys were renamed for that. */
 function freshOf(placed: readonly Placed[], now: Chain, mint: () => string): Fresh {
   const gone = new Set(placed.flatMap(({ standing }) => (standing ? keysIn(standing) : [])));
   const used = new Set([...now.nodes.flatMap(keysIn).filter((key) => !gone.has(key)), ...now.macros.map((m) => m.key)]);
   const renamed = new Map<string, string>();
   const fresh = placed.map((one) => {
-    const same = one.standing && asStanding(one.section, one.standing);
+    const same = one.standing && asStanding(one.node, one.standing);
     const { node, keys } = same ?? underFreeKeys(one, used, mint);
     for (const [from, to] of keys) renamed.set(from, to);
     for (const key of keysIn(node)) used.add(key);
@@ -124,13 +124,10 @@ function macrosWith({ macros }: Chain, sections: readonly ChainNode[]): readonly
   );
 }
 
-export function planSections(context: PartContext, chain: Chain): PlannedInserts {
-  const { strip, input } = context;
-  const { mint } = input;
+/** The steps that put nodes into their places, and let macros go of what is gone. `macros`: those that may come along. */
+function planPlaces({ strip, input: { mint } }: PartContext, places: readonly Placed[], macros: readonly Macro[]) {
   const now = strip.inserts;
-  const { sections, left } = broughtBy(context, chain, mint());
-  const placed = placedOf(context, sections);
-  const { fresh, renamed, used } = freshOf(placed, now, mint);
+  const { fresh, renamed, used } = freshOf(places, now, mint);
   const changed = fresh.filter(({ node, standing }) => !standing || !equal(node, standing));
   const then = changed.reduce(
     (all: Chain, { node, standing }) =>
@@ -138,10 +135,7 @@ export function planSections(context: PartContext, chain: Chain): PlannedInserts
     now,
   );
   const { macros: kept, lost } = withoutLostTargets(then);
-  const added = macrosWith(
-    chain,
-    placed.map((one) => one.section),
-  )
+  const added = macros
     .map((macro) => ({ ...retargeted(macro, renamed), key: used.has(macro.key) ? mint() : macro.key }))
     .filter((macro) => !kept.some((own) => equal({ ...own, key: macro.key }, macro)));
   const blank = () => ({ id: mint(), strip: strip.id });
@@ -154,9 +148,46 @@ export function planSections(context: PartContext, chain: Chain): PlannedInserts
     after = node.key;
     return step;
   });
-  const words = lost === 0 ? [] : [`Macros let go of ${counted(lost, "value")} that went with a section.`];
-  return {
-    steps: [...setMacros(now.macros, kept), ...moved, ...setMacros(kept, [...kept, ...added])],
-    left: [...left, ...words],
-  };
+  return { steps: [...setMacros(now.macros, kept), ...moved, ...setMacros(kept, [...kept, ...added])], lost };
+}
+
+const lostWords = (lost: number): readonly string[] =>
+  lost === 0 ? [] : [`Macros let go of ${counted(lost, "value")} that went with it.`];
+
+export function planSections(context: PartContext, chain: Chain): PlannedInserts {
+  const { sections, left } = broughtBy(context, chain, context.input.mint());
+  const placed = placedOf(context, sections);
+  const macros = macrosWith(
+    chain,
+    placed.map(({ node }) => node),
+  );
+  const { steps, lost } = planPlaces(context, placed, macros);
+  return { steps, left: [...left, ...lostWords(lost)] };
+}
+
+/** A section that stands here, with what it was loaded from as that is now; its name and its switch are its own. */
+const renewed = (standing: Section, { nodes }: Chain, from: PresetRef): Section => ({
+  ...standing,
+  from,
+  // A section holds no others.
+  nodes: nodes.flatMap((node) => (node.type === "section" ? node.nodes : [node])) as Section["nodes"],
+});
+
+/**
+ * What came from the same preset, whichever version, in the place where it stands: plugins, or sections that are that chain. Law:
+ * all else stays, but macros that let go of what is gone.
+ */
+export function planItself(context: PartContext, chain: Chain): PlannedInserts {
+  const { strip, request } = context;
+  const { from, content } = request.source;
+  const isOwn = (node: { readonly from?: PresetRef | undefined }) => from !== null && node.from?.preset === from.preset;
+  const [single] = content.kind === "plugin" ? processorsOf(chain) : [];
+  const placed: readonly Placed[] = single
+    ? processorsOf(strip.inserts).flatMap((standing) => (isOwn(standing) ? [{ node: single, standing }] : []))
+    : sectionsOf(strip.inserts).flatMap((standing) =>
+        from && isOwn(standing) ? [{ node: renewed(standing, chain, from), standing }] : [],
+      );
+  const { steps, lost } = planPlaces(context, placed, []);
+  const gone = placed.length > 0 ? [] : [`“${request.source.name}” is not on ${stripName(strip)} any more; it stays.`];
+  return { steps, left: [...gone, ...lostWords(lost)] };
 }

@@ -49,7 +49,7 @@ function usePlans(preset: Pick<PresetRow, "id" | "version">, groups: readonly Gr
             source: { preset: preset.id, version: preset.version },
             parts: [...SOUND],
             targets: { strips },
-            mode: "replace",
+            mode: "itself",
           },
         ],
       };

@@ -23,6 +23,14 @@ beforeEach(async () => {
   said.length = 0;
   house = await openHouse(loadDemo);
   bring(house.queries, await api.getProject(PROJECT));
+  // It goes by the sound, and is set otherwise.
+  const to = { preset: "rim-and-air", version: 1, name: "Rim and air" };
+  await commitTo(house.queries, PROJECT, {
+    label: "Go by it",
+    make: (project) => [
+      { id: mintKey(), strip: STRIP, kind: "setFrom", from: getStrip(project, STRIP).inserts.from ?? null, to },
+    ],
+  });
 });
 
 afterEach(() => house.close());

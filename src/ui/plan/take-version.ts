@@ -16,7 +16,7 @@ interface Taken {
 /** Lets strips sound as a version of the preset that they came from: the revision that it made, null where nothing changed. */
 export async function takeVersion({ queries, project, strips, from, label }: Taken): Promise<number | null> {
   const plan = await planNow(queries, project, {
-    requests: [{ source: from, parts: [...SOUND], targets: { strips: [...strips] }, mode: "replace" }],
+    requests: [{ source: from, parts: [...SOUND], targets: { strips: [...strips] }, mode: "itself" }],
   });
   return commitTo(queries, project, { label, make: () => plan.steps });
 }
