@@ -25,7 +25,7 @@ export const KEYS = {
 };
 
 /** As the keys of one preset and of one project begin, whatever stands behind. */
-const nameOf = ({ kind, id }: { readonly kind: unknown; readonly id: unknown }): string => `${kind} ${id}`;
+const nameOf = ({ kind, id }: { readonly kind: string; readonly id: string }): string => `${kind} ${id}`;
 
 /** Whether a window needs not fetch a project of that revision; of one that was not told, Infinity. */
 export type IsKnown = (project: string, revision: number) => boolean;
@@ -48,7 +48,7 @@ export function followChanges(queries: QueryClient, isKnown: IsKnown): () => voi
     );
     void queries.invalidateQueries({
       predicate: ({ queryKey: [kind, id, ...more] }) => {
-        const name = nameOf({ kind, id });
+        const name = nameOf({ kind: String(kind), id: String(id) });
         return changed.has(name) && (more.length > 0 || !known.has(name));
       },
     });

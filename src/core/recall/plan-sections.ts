@@ -170,7 +170,7 @@ const renewed = (standing: Section, { nodes }: Chain, from: PresetRef): Section 
   ...standing,
   from,
   // A section holds no others.
-  nodes: nodes.flatMap((node) => (node.type === "section" ? node.nodes : [node])) as Section["nodes"],
+  nodes: nodes.flatMap((node): Section["nodes"] => (node.type === "section" ? node.nodes : [node])),
 });
 
 /**

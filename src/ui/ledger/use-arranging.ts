@@ -4,7 +4,8 @@ import { useState } from "react";
 import { counted } from "@/core/names/count";
 import { type Project, findStrip } from "@/core/projects/project";
 import * as arrange from "@/core/recall/arrange";
-import { stripName } from "@/core/strips/strip";
+import type { Step } from "@/core/recall/steps";
+import { type Strip, stripName } from "@/core/strips/strip";
 import { type Action, useActions } from "../actions/actions";
 import type { MenuGroup } from "../kit/menu";
 import { mintKey } from "../kit/mint";
@@ -21,8 +22,47 @@ interface Arranging {
   readonly openCard: (strip: string, column: ColumnId) => void;
 }
 
+/** What makes new strips out of those that are chosen, which are chosen then. */
+function makingGestures({ chosen, turning, choose, openCard }: Arranging, one: Strip | null, what: string) {
+  const { change } = turning;
+  const made = (label: string, make: (now: Project) => Made) => {
+    let strips: readonly string[] = [];
+    change(label, (now) => {
+      const { steps, strips: fresh } = make(now);
+      strips = fresh;
+      return steps;
+    });
+    if (strips.length > 0) choose(strips);
+    return strips;
+  };
+  const duplicate = () => void made(`Duplicate ${what}`, (now) => arrange.duplicateStrips(now, chosen, mintKey));
+  const receive = () =>
+    void made(`Receive the outputs of ${what}`, (now) => {
+      const instrument = one && findStrip(now, one.id);
+      return instrument ? arrange.receiveOutputs(now, instrument, mintKey) : NOTHING_MADE;
+    });
+  const group = () => {
+    const [fresh] = made(`Group ${what}`, (now) => {
+      const grouped = arrange.groupStrips(now, chosen, arrange.nameForGroup(now, chosen), mintKey);
+      if (grouped.ok) return { steps: grouped.value.steps, strips: [grouped.value.group] };
+      sayError(grouped.error);
+      return NOTHING_MADE;
+    });
+    if (fresh !== undefined) openCard(fresh, "look");
+  };
+  return { duplicate, receive, group };
+}
+
+interface Made {
+  readonly steps: readonly Step[];
+  readonly strips: readonly string[];
+}
+
+const NOTHING_MADE: Made = { steps: [], strips: [] };
+
 /** Each thing that is done with strips as wholes. */
-function stripGestures({ project, chosen, turning, choose, openCard }: Arranging, onAsk: () => void) {
+function stripGestures(arranging: Arranging, onAsk: () => void) {
+  const { project, chosen, turning, openCard } = arranging;
   const has = chosen.length > 0;
   const [first] = chosen;
   const one = chosen.length === 1 && first !== undefined ? findStrip(project, first) : null;
@@ -36,30 +76,6 @@ function stripGestures({ project, chosen, turning, choose, openCard }: Arranging
       orRefuse((now) => arrange.removeStrips(now, chosen, () => null, mintKey)),
     );
   };
-  const duplicate = () => {
-    let copies: readonly string[] = [];
-    change(`Duplicate ${what}`, (now) => {
-      const made = arrange.duplicateStrips(now, chosen, mintKey);
-      copies = made.strips;
-      return made.steps;
-    });
-    if (copies.length > 0) choose(copies);
-  };
-  const group = () => {
-    let made: string | null = null;
-    change(`Group ${what}`, (now) => {
-      const grouped = arrange.groupStrips(now, chosen, arrange.nameForGroup(now, chosen), mintKey);
-      if (!grouped.ok) {
-        sayError(grouped.error);
-        return [];
-      }
-      made = grouped.value.group;
-      return grouped.value.steps;
-    });
-    if (made === null) return;
-    choose([made]);
-    openCard(made, "look");
-  };
   const moved =
     (label: string, how: (now: Project) => arrange.Arranged): (() => void) =>
     () =>
@@ -67,27 +83,15 @@ function stripGestures({ project, chosen, turning, choose, openCard }: Arranging
   const nudge = (by: 1 | -1) =>
     moved(`Move ${what} ${by > 0 ? "down" : "up"}`, (now) => arrange.nudgeStrips(now, chosen, by, mintKey));
 
-  const receive = () => {
-    let made: readonly string[] = [];
-    change(`Receive the outputs of ${what}`, (now) => {
-      const instrument = one && findStrip(now, one.id);
-      const received = instrument ? arrange.receiveOutputs(now, instrument, mintKey) : null;
-      made = received?.strips ?? [];
-      return received?.steps ?? [];
-    });
-    if (made.length > 0) choose(made);
-  };
   const mute = () => change(allMuted ? `Unmute ${what}` : `Mute ${what}`, muteSteps(chosen, !allMuted));
   return {
     has,
     what,
     allMuted,
     receives: one !== null && arrange.freeOutputs(project, one).length > 0,
-    receive,
+    ...makingGestures(arranging, one, what),
     rename: () => first && openCard(first, "look"),
     remove,
-    duplicate,
-    group,
     moved,
     nudge,
     mute,

@@ -3,7 +3,7 @@
 import { counted } from "@/core/names/count";
 import { Play } from "lucide-react";
 import { useRouter, useSearchParams } from "next/navigation";
-import { useEffect, useState } from "react";
+import { useEffect } from "react";
 import type { PlanBody } from "@/contracts/projects";
 import { type Project, findStrip } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";

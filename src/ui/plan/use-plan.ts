@@ -85,6 +85,9 @@ const usualMode = ({ kind }: Pick<PlanSource, "kind">): InsertMode => (kind === 
 const modeOf = (sources: readonly PlanSource[]): InsertMode =>
   sources.length > 0 && sources.every(({ kind }) => kind === "plugin") ? "after" : "replace";
 
+const isReady = (sources: readonly PlanSource[] | null, revision: number | undefined): boolean =>
+  sources !== null && revision !== undefined;
+
 export function usePlan(id: string) {
   const asked = useAsked();
   const { strips } = asked;
@@ -115,7 +118,7 @@ export function usePlan(id: string) {
   const planned = useQuery({
     queryKey: ["plan", id, revision, request],
     queryFn: () => api.planRecall(id, request),
-    enabled: sources !== null && revision !== undefined && !applying,
+    enabled: isReady(sources, revision) && !applying,
     placeholderData: keepPreviousData,
     retry: false,
     staleTime: 0,

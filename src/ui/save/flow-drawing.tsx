@@ -1,6 +1,6 @@
 "use client";
 
-import { Graph, layout } from "@dagrejs/dagre";
+import { type EdgeLabel, Graph, type GraphLabel, type NodeLabel, type Point, layout } from "@dagrejs/dagre";
 import { useMemo } from "react";
 import { type HeldFlow, type HeldWay, heldFlow } from "@/core/presets/held-flow";
 import type { Content } from "@/core/presets/preset";
@@ -13,15 +13,11 @@ const BOX = { height: 22, least: 48, most: 148, aLetter: 7.4, around: 18, apart:
 /** How a way is drawn, by the part that leads there: what is no output is a thinner line. */
 const LINES: Partial<Record<HeldWay["part"], string>> = { inserts: "3 3", source: "1 3" };
 
-interface Placed {
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-}
+const placed = (node?: NodeLabel) => ({ x: node?.x ?? 0, y: node?.y ?? 0, width: node?.width ?? 0 });
 
 /** Every strip in its column, its sound going from left to right. */
 function place({ points, ways }: HeldFlow) {
-  const graph = new Graph({ multigraph: true });
+  const graph = new Graph<GraphLabel, NodeLabel, EdgeLabel>({ multigraph: true });
   graph.setGraph({ rankdir: "LR", nodesep: BOX.apart, edgesep: 4, ranksep: BOX.ranks, marginx: 1, marginy: 2 });
   graph.setDefaultEdgeLabel(() => ({}));
   for (const { id, name } of points) {
@@ -34,15 +30,12 @@ function place({ points, ways }: HeldFlow) {
   return {
     width,
     height,
-    points: points.map((point) => ({ ...point, at: graph.node(point.id) as Placed })),
-    ways: ways.map((way) => ({
-      ...way,
-      line: (graph.edge(way.from, way.to, way.part) as { points: Placed[] }).points,
-    })),
+    points: points.map((point) => ({ ...point, at: placed(graph.node(point.id)) })),
+    ways: ways.map((way) => ({ ...way, line: graph.edge(way.from, way.to, way.part)?.points ?? [] })),
   };
 }
 
-const pathOf = ([first, ...rest]: readonly Placed[]): string =>
+const pathOf = ([first, ...rest]: readonly Point[]): string =>
   first ? `M${first.x} ${first.y}${rest.map(({ x, y }) => `L${x} ${y}`).join("")}` : "";
 
 /** All that the drawing shows, as a list of sentences. */

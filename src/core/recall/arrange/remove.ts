@@ -70,11 +70,10 @@ export function findBereft(project: Project, ids: readonly string[]): readonly B
   );
 }
 
-/** Which strips a part may lead to, or hear. */
+/** Which strips a part may lead to, or hear. What an instrument gives, nothing else does. */
 function takersOf(part: PartName): (strip: Strip) => boolean {
   const { aims } = PART[part];
-  if (aims?.question) return ({ kind }) => aims.question!.takes(kind);
-  return ({ kind }) => part !== "source" && kind !== "folder";
+  return ({ kind }) => part !== "source" && aims !== null && aims.question.takes(kind);
 }
 
 /**
