@@ -38,7 +38,7 @@ const COLUMNS: Readonly<Record<PartName, Column | null>> = {
   source: null,
   look: null,
   inserts: {
-    width: "minmax(244px,1fr)",
+    width: "minmax(204px,1fr)",
     Cell: ({ tick, now, then, project }) => (
       <span role="cell" className="flex items-center gap-2">
         {tick}
@@ -47,7 +47,7 @@ const COLUMNS: Readonly<Record<PartName, Column | null>> = {
     ),
   },
   sends: {
-    width: "minmax(110px,0.5fr)",
+    width: "minmax(134px,0.7fr)",
     Cell: ({ tick, singles, now, then, project, after }) => (
       <span role="cell" className="grid min-w-0 gap-1">
         <PartWords tick={tick} now={now && sendsOf(now, project)} then={then && sendsOf(then, after)} />
@@ -89,7 +89,7 @@ const columnsFor = ({ rows }: PlanBody["plan"]): typeof SHOWN =>
   SHOWN.filter(({ part }) => part !== "sends" || rows.some(({ parts }) => parts.some((p) => p.part === "sends")));
 
 const gridOf = (shown: typeof SHOWN) => ({
-  gridTemplateColumns: ["130px", ...shown.map((column) => column.width)].join(" "),
+  gridTemplateColumns: ["150px", ...shown.map((column) => column.width)].join(" "),
 });
 
 const sendsOf = (strip: Strip, project: Project): string =>
@@ -296,6 +296,7 @@ function Names({ processors, tempo }: { readonly processors: readonly Processor[
     <Shapes
       processors={processors}
       tempo={tempo}
+      width={44}
       most={processors.length > MOST_SHAPES ? MOST_SHAPES - 1 : MOST_SHAPES}
     />
   ) : (
