@@ -1,6 +1,6 @@
 import { findModel } from "../processors/models";
 import type { SavedStrip, Strip } from "../strips/strip";
-import { layerOf } from "../strips/parts/source";
+import { layerOf } from "../strips/layers";
 import type { Content } from "./preset";
 
 /** What a preset is as part of a strip: an instrument plays on one of its own kind, effects are inserts. Null for several strips. */

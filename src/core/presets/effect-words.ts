@@ -1,6 +1,6 @@
 import { processorsOf } from "../chains/tree";
 import { counted } from "../names/count";
-import { layersOf } from "../strips/parts/source";
+import { layersOf } from "../strips/layers";
 import type { Strip } from "../strips/strip";
 import { asStrip } from "./as-strip";
 import type { Content } from "./preset";

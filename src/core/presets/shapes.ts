@@ -1,6 +1,6 @@
 import type { Processor } from "../chains/chain";
 import { processorsOf } from "../chains/tree";
-import { layersOf } from "../strips/parts/source";
+import { layersOf } from "../strips/layers";
 import { type Content, chainOf, isStrips } from "./preset";
 
 /** The plugins by whose shapes a preset is known in a list: all of its own, of several strips the first of each. */

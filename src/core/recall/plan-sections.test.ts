@@ -92,18 +92,18 @@ describe("sections of a chain", () => {
   });
 
   it("whose names are not here are asked for: behind all, in the place of one, or left out", () => {
-    const source = chain(section("x", "Air", gain("y", 5)));
+    const source = chain(section("x", "Breath", gain("y", 5)));
     const asked = brought(source, HERE);
     expect(asked.plan.questions).toMatchObject([
       {
-        id: "section:cello:air",
+        id: "section:cello:breath",
         answer: "behind",
         choices: [{ id: "behind" }, { id: "on:sec" }, { id: "on:sec2" }, { id: "leave" }],
       },
     ]);
-    expect(names(asked.now)).toEqual(["a", "Tone", "Space", "Air"]);
-    expect(names(brought(source, HERE, { "section:cello:air": "on:sec" }).now)).toEqual(["a", "Air", "Space"]);
-    expect(brought(source, HERE, { "section:cello:air": "leave" }).plan.steps).toEqual([]);
+    expect(names(asked.now)).toEqual(["a", "Tone", "Space", "Breath"]);
+    expect(names(brought(source, HERE, { "section:cello:breath": "on:sec" }).now)).toEqual(["a", "Breath", "Space"]);
+    expect(brought(source, HERE, { "section:cello:breath": "leave" }).plan.steps).toEqual([]);
   });
 
   it("come from a chain without any as one that is named after it; of one here it takes the place, unless told otherwise", () => {

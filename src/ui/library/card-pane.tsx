@@ -1,6 +1,6 @@
 "use client";
 
-import { layersOf } from "@/core/strips/parts/source";
+import { layersOf } from "@/core/strips/layers";
 import { counted } from "@/core/names/count";
 import { useQuery } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";

@@ -2,10 +2,11 @@
 
 import { useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
+import { useEffect, useState } from "react";
 import type { PlanRequest, ProjectBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
+import type * as choicesOfParts from "@/core/recall/choices";
 import { effectWords } from "@/core/presets/effect-words";
-import { beginWith, heldBy, onlyWords } from "@/core/recall/choices";
 import { useInHand } from "../projects/in-hand";
 import { useOpenProject } from "../projects/open-project";
 import { createLine } from "../kit/in-line";
@@ -42,6 +43,17 @@ export function lastBeforeMain(body: ProjectBody | undefined): string | null {
   return body?.project.strips.filter((s) => s.kind !== "main").at(-1)?.id ?? null;
 }
 
+type Choices = typeof choicesOfParts;
+
+/** What is known of parts; null until it is here. It is of use only where some parts were chosen before. */
+function useChoices(isWanted: boolean): Choices | null {
+  const [choices, setChoices] = useState<Choices | null>(null);
+  useEffect(() => {
+    if (isWanted && !choices) void import("@/core/recall/choices").then(setChoices);
+  }, [isWanted, choices]);
+  return choices;
+}
+
 /** One after the other: what comes second is planned on what the first has left. */
 const inLine = createLine();
 
@@ -52,6 +64,7 @@ export function useRecall(): Recall {
   const { project: id, strips: chosen, alwaysPlan } = useInHand();
   const open = useOpenProject(id);
   const { settled, settings } = useSettings();
+  const choices = useChoices(Object.keys(settings.lastParts).length > 0);
   const project = open.body?.project;
   const strips = chosen.filter((s) => project?.strips.some((strip) => strip.id === s));
   const [only] = strips;
@@ -91,9 +104,12 @@ export function useRecall(): Recall {
   const targets = project?.strips.filter((strip) => strips.includes(strip.id)) ?? [];
   /** What of it is taken, where that is not all, and what it does there. */
   const wordsOf: Recall["effectWords"] = ({ content, kind }) => {
-    const held = heldBy(content);
-    const parts = beginWith(held, settings.lastParts[kind]);
-    const only = onlyWords(held, parts);
+    const last = settings.lastParts[kind];
+    if (last === undefined) return effectWords(content, targets);
+    if (!choices) return null;
+    const held = choices.heldBy(content);
+    const parts = choices.beginWith(held, last);
+    const only = choices.onlyWords(held, parts);
     const effect = parts.includes("inserts") || only === null ? effectWords(content, targets) : null;
     return [only, effect].filter((words) => words !== null).join("; ") || null;
   };

@@ -1,15 +1,13 @@
-import type { z } from "zod";
-import { type Chain, EMPTY_CHAIN, type Processor, type StripRef, processorName } from "../../chains/chain";
+import { type Chain, type StripRef, processorName } from "../../chains/chain";
 import { completeChain, completeProcessor } from "../../chains/complete";
 import { fromsOf } from "../../chains/tree";
 import { type StripKind, isBus } from "../../documents/strip-kinds";
 import { KEY_QUESTION, keysOf, rekeyedBy } from "./inserts";
 import { type Surroundings, part } from "./part";
+import { type Layer, type Source, layersOf } from "../layers";
 import { nameOfTarget } from "./sends";
-import type { SourceSchema } from "./schemas";
 
-export type Source = Readonly<z.infer<typeof SourceSchema>>;
-export type Layer = Extract<Source, { type: "layers" }>["layers"][number];
+export { type Layer, type Source, layerOf, layersOf } from "../layers";
 
 function emptySource(kind: StripKind): Source {
   if (isBus(kind)) return { type: "bus", channels: "stereo" };
@@ -35,19 +33,6 @@ export function describeSource(
       return kind === "main" ? "main output" : kind;
   }
 }
-
-/** An instrument over all keys and touches, with no effects of its own. */
-export const layerOf = (instrument: Processor): Layer => ({
-  key: "layer1",
-  name: processorName(instrument),
-  instrument,
-  keys: { low: 0, high: 127 },
-  velocities: { low: 0, high: 127 },
-  effects: EMPTY_CHAIN,
-});
-
-export const layersOf = ({ source }: { readonly source: Source }): readonly Layer[] =>
-  source.type === "layers" ? source.layers : [];
 
 /** A layer as a chain: its instrument, and its effects behind it. */
 const chainsOf = (source: Source): readonly Chain[] =>
