@@ -25,7 +25,8 @@ function broughtBy({ request: { source } }: PartContext, chain: Chain, key: stri
     return { sections, left };
   }
   const { from, nodes } = chain;
-  const whole = { type: "section", key, name: source.name, enabled: true, ...(from ? { from } : {}), nodes } as Section;
+  const name = from?.name ?? source.name;
+  const whole = { type: "section", key, name, enabled: true, ...(from ? { from } : {}), nodes } as Section;
   return { sections: nodes.length > 0 ? [whole] : [], left: [] };
 }
 

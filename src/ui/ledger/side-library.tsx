@@ -22,6 +22,7 @@ export function SideLibrary({ tempo }: { readonly tempo: number }) {
     <aside aria-label="Library beside" className="flex h-full flex-col bg-card">
       <div className="flex-none px-3 pt-[10px]">
         <Segments
+          tight
           small
           label="Shown beside"
           value={shown}
