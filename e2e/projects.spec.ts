@@ -249,6 +249,36 @@ test("only level and pan of another project's strip", async ({ page, server }) =
   await expect.poll(() => projectOf(server, "salt-lanterns")).toEqual(before);
 });
 
+test("a sound that is let go on a cell sets that alone, as it says before", async ({ page, server }) => {
+  const before = await projectOf(server, "salt-lanterns");
+  const { items } = await ask<{ items: { content: { strip: { level: Strip["level"] } } }[] }>(
+    server,
+    "GET",
+    `/api/presets?${new URLSearchParams({ q: "room pair far" })}`,
+  );
+  const { level } = items[0]!.content.strip;
+  await page.goto(`${server.url}/projects/salt-lanterns`);
+  await page.locator("#strip-cello .name").click();
+  const field = page.getByRole("textbox", { name: "Find a sound to apply" });
+  await field.fill("room pair far");
+  const sound = page.getByRole("listbox", { name: "Sounds" }).getByRole("option");
+  await expect(sound).toHaveCount(1);
+  const [from, to] = [await sound.boundingBox(), await page.locator("#strip-voice-level").boundingBox()];
+  await page.mouse.move(from!.x + 30, from!.y + 10);
+  await page.mouse.down();
+  const [x, y] = [to!.x + to!.width / 2, to!.y + to!.height / 2];
+  // The browser begins a drag by the first movements, and tells where it is by those behind them.
+  await page.mouse.move(x, y, { steps: 4 });
+  await page.mouse.move(x + 2, y, { steps: 2 });
+  await expect(page.getByText("Drop applies “Room pair, far” to the level of Voice")).toBeVisible();
+  await page.mouse.up();
+  await expect
+    .poll(async () => named(await projectOf(server, "salt-lanterns"), "Voice"))
+    .toEqual({ ...named(before, "Voice"), level });
+  await page.keyboard.press("Control+z");
+  await expect.poll(() => projectOf(server, "salt-lanterns")).toEqual(before);
+});
+
 test("a new version to strips of three projects, and all of that taken back at once", async ({ page, server }) => {
   test.setTimeout(120_000);
   const chain = { nodes: [compressor()], macros: [] };
@@ -273,7 +303,10 @@ test("a new version to strips of three projects, and all of that taken back at o
   await page.getByRole("button", { name: "Bring version 2 to 3 strips…" }).click();
   const sheet = page.getByRole("dialog");
   await expect(sheet.getByText("version 1 of 2")).toHaveCount(3);
-  await sheet.getByText("What would change here, value by value").first().click();
+  // One project after the other is planned.
+  const changes = sheet.getByText("What would change here, value by value");
+  await expect(changes).toHaveCount(3);
+  await changes.first().click();
   await expect(sheet.getByText(/Threshold −18.0 dB → −25.0 dB/).first()).toBeVisible();
   await sheet.getByRole("button", { name: "Bring version 2 to 3 strips" }).click();
   await expect.poll(versions).toEqual([2, 2, 2]);

@@ -144,7 +144,8 @@ describe("a strip", () => {
     fc.assert(
       fc.property(fc.subarray([...PARTS]), (parts) => {
         const sends = [{ key: "s", to: { strip: "plate" }, tap: "post" as const, level: 0, pan: 0, on: true }];
-        const strip = { ...playing(layerOf(instrument)), sends };
+        const media = [{ name: "Foghorn", hash: "a".repeat(64) }];
+        const strip = { ...playing(layerOf(instrument)), sends, media };
         const saved = { kind: strip.kind, ...Object.fromEntries(parts.map((p) => [p, strip[p]])) };
         expect(partsOf(saved)).toEqual(parts);
       }),

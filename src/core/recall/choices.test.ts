@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { PARTS } from "../strips/parts";
-import { beginWith, choiceOf, choicesFor, onlyWords, rememberedAs, takenBy } from "./choices";
+import { beginWith, choiceOf, choicesFor, onlyWords, rememberedAs, takenBy, usualOf } from "./choices";
 
 const someHeld = fc.subarray([...PARTS], { minLength: 1 });
 
@@ -23,6 +23,15 @@ describe("named choices of parts", () => {
     expect(beginWith(["inserts", "sends", "level"], ["sends"])).toEqual(["sends"]);
     expect(beginWith(["inserts", "level"], ["sends"])).toEqual(["inserts", "level"]);
     expect(beginWith(["inserts"], undefined)).toEqual(["inserts"]);
+  });
+  it("leave clips to who asks for them", () => {
+    const held = ["inserts", "level", "media"] as const;
+    expect(usualOf(held)).toEqual(["inserts", "level"]);
+    expect(usualOf(["media"])).toEqual(["media"]);
+    expect(beginWith(held, undefined)).toEqual(["inserts", "level"]);
+    expect(rememberedAs(held, ["inserts", "level"])).toBeNull();
+    expect(beginWith(held, rememberedAs(held, held) ?? [])).toEqual(held);
+    expect([onlyWords(held, usualOf(held)), onlyWords(held, held)]).toEqual([null, "with the clips"]);
   });
   it("are told in words where they are not all", () => {
     expect(onlyWords(["inserts", "sends"], ["inserts", "sends"])).toBeNull();

@@ -22,6 +22,15 @@ const COMMON_CHOICES: readonly Choice[] = [
   { name: "Routing only", parts: ["routing"] },
 ];
 
+/** Taken only where somebody asks for them. */
+const ONLY_ASKED: readonly PartName[] = ["media"];
+
+/** Those parts that are taken where nothing else is asked for: all, but clips; those too where there is nothing else. */
+export function usualOf(held: readonly PartName[]): readonly PartName[] {
+  const usual = held.filter((part) => !ONLY_ASKED.includes(part));
+  return usual.length > 0 ? usual : held;
+}
+
 /** What sounds: a version is taken for that, and faders stay where they are. */
 export const SOUND: readonly PartName[] = ["source", "inserts"];
 
@@ -54,19 +63,20 @@ export const choiceOf = (
   parts: readonly PartName[],
 ): Choice | null => choices.find((choice) => isSame(takenBy(choice, held), parts)) ?? null;
 
-/** What is remembered of the parts that were taken: all that there is stays all, whatever else has. */
+/** What is remembered of the parts that were taken: the usual ones stay the usual ones, whatever else has. */
 export const rememberedAs = (held: readonly PartName[], parts: readonly PartName[]): readonly PartName[] | null =>
-  isSame(held, parts) || parts.length === 0 ? null : parts;
+  isSame(usualOf(held), parts) || parts.length === 0 ? null : parts;
 
-/** The parts with which one begins: those that were taken last, where there is something of them, else all. */
+/** The parts with which one begins: those that were taken last, where there is something of them, else the usual ones. */
 export function beginWith(held: readonly PartName[], last: readonly PartName[] | undefined): readonly PartName[] {
   const taken = last ? takenBy({ parts: last }, held) : [];
-  return taken.length > 0 ? taken : held;
+  return taken.length > 0 ? taken : usualOf(held);
 }
 
-/** "only the sends", "only the level and the pan"; null for all that there is. */
+/** "only the sends", "only the level and the pan", "with the clips"; null for what is usual. */
 export function onlyWords(held: readonly PartName[], parts: readonly PartName[]): string | null {
-  if (isSame(held, parts)) return null;
+  if (isSame(usualOf(held), parts)) return null;
+  if (isSame(held, parts)) return "with the clips";
   const [last, ...before] = parts.map((part) => PART[part].phrase).toReversed();
   return before.length === 0 ? `only ${last}` : `only ${before.toReversed().join(", ")} and ${last}`;
 }

@@ -17,7 +17,6 @@ export const createStrip = (id: string, kind: StripKind, look: Look, output: Out
   kind,
   look,
   routing: { output },
-  media: [],
 });
 
 export const stripName = (strip: Pick<Strip, "look">): string => strip.look.name;

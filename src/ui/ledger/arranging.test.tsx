@@ -7,13 +7,19 @@ import { Keys, press, undo } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
 import { goTo } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
+import { toneFile } from "@/app/testing/sounds";
+import { OWN_MATERIAL } from "@/clients/sound-engine";
 import { findSend } from "@/core/recall/arrange";
-import { type Project, groupOf } from "@/core/projects/project";
+import { usualOf } from "@/core/recall/choices";
+import { type Project, getStrip, groupOf } from "@/core/projects/project";
+import { offeredParts } from "@/core/strips/strip";
 import { describeSource } from "@/core/strips/parts/source";
 import { loadDemo } from "@/demo/load";
 import { DEMO_PROJECTS } from "@/demo/projects";
 import { value } from "@/server/testing";
 import { getProject, listRevisions, makeProject } from "@/server/use-cases/projects";
+import { keepMedia } from "@/server/use-cases/media";
+import { useListening } from "../listening/state";
 import { useInHand } from "../projects/in-hand";
 import { Ledger } from "./ledger";
 
@@ -300,4 +306,27 @@ it("receives the outputs of an instrument on strips of their own; a strip receiv
   fireEvent.contextMenu(row("quay-kit"));
   fireEvent.click(await screen.findByRole("menuitem", { name: /Receive its outputs/ }));
   await waitFor(async () => expect((await now()).strips).toHaveLength(bare.length + 5));
+});
+
+it("lays a sound of one's own on a strip, hears it, and takes it off; it is kept with the strip where that is asked for", async () => {
+  const { hash } = value(await keepMedia(house.context, "Foghorn", toneFile(0.2)));
+  choose("cello");
+  fireEvent.click(within(cell("cello", "source")).getByRole("button", { hidden: true }));
+  const clips = await screen.findByRole("region", { name: "Clips" });
+  fireEvent.change(within(clips).getByRole("combobox", { name: "Add a clip" }), { target: { value: hash } });
+  await waitFor(async () => expect((await strip("cello"))?.media).toEqual([{ name: "Foghorn", hash }]));
+  await waitFor(() => expect(cell("cello", "source").textContent).toContain("· 1 clip"));
+  fireEvent.click(within(clips).getByRole("button", { name: "Hear Foghorn" }));
+  await waitFor(() => expect(useListening.getState().material).toBe(`${OWN_MATERIAL}${hash}`));
+  // Kept with a set only where that is asked for.
+  const { project } = await stored();
+  const cello = getStrip(project, "cello");
+  expect(usualOf(offeredParts(cello))).not.toContain("media");
+  expect(offeredParts(cello)).toContain("media");
+  fireEvent.click(within(clips).getByRole("button", { name: "Take Foghorn off" }));
+  await waitFor(async () => expect((await strip("cello"))?.media).toEqual([]));
+  fireEvent.keyDown(clips, { key: "Escape" });
+  await waitFor(() => expect(screen.queryByRole("region", { name: "Clips" })).toBeNull());
+  undo();
+  await waitFor(async () => expect((await strip("cello"))?.media).toHaveLength(1));
 });

@@ -8,6 +8,7 @@ import { FADER, WIDTH } from "@/core/strips/params";
 import { formatFader } from "@/core/strips/parts/level";
 import { describePan } from "@/core/strips/parts/pan";
 import { type Send, describeSend, nameOfTarget } from "@/core/strips/parts/sends";
+import { describeMedia } from "@/core/strips/parts/media";
 import { describeSource, layersOf } from "@/core/strips/parts/source";
 import { ROUTING } from "@/core/strips/parts/routing";
 import type { Strip } from "@/core/strips/strip";
@@ -110,7 +111,8 @@ function LookCell({ strip, depth }: CellProps) {
 
 function SourceCell(props: CellProps) {
   const { strip, members } = props;
-  const words = strip.kind === "group" ? `group of ${members}` : describeSource(strip, around(props));
+  const source = strip.kind === "group" ? `group of ${members}` : describeSource(strip, around(props));
+  const words = strip.media.length > 0 ? `${source} · ${describeMedia(strip.media)}` : source;
   return (
     <Opens props={props} column="source" className="text-small text-soft" title={words}>
       {words}

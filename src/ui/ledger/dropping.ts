@@ -1,7 +1,7 @@
 import { counted } from "@/core/names/count";
 import { type Project, findStrip, groupOf } from "@/core/projects/project";
 import type { StripPlace } from "@/core/recall/arrange";
-import { heldBy } from "@/core/recall/choices";
+import { heldBy, usualOf } from "@/core/recall/choices";
 import type { Slot } from "@/core/recall/plan-inserts";
 import { type Content, isStrips } from "@/core/presets/preset";
 import { PART, type PartName } from "@/core/strips/parts";
@@ -63,7 +63,7 @@ export function soundDrop(
   if (slot) return { onto: "slot", strip, slot };
   if (part !== null && !held.includes(part)) return null;
   const strips = chosen.includes(strip) ? chosen : [strip];
-  return { onto: "strips", strips, parts: part === null ? held : [part] };
+  return { onto: "strips", strips, parts: part === null ? usualOf(held) : [part] };
 }
 
 /** Whether a cell would change by it. */
@@ -88,7 +88,7 @@ export function dropWords(project: Project, drop: SoundDrop, held: readonly Part
     case "strips": {
       const { strips, parts } = drop;
       const onto = strips.length === 1 ? nameOf(strips[0]!) : counted(strips.length, "strip");
-      return parts.length === held.length
+      return parts.length === usualOf(held).length
         ? `to ${onto}`
         : `to ${parts.map((p) => PART[p].phrase).join(", ")} of ${onto}`;
     }

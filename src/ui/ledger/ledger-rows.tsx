@@ -240,12 +240,16 @@ const equalFlat = (a: object, b: object): boolean => {
   return first.every(([key, value]) => second.get(key) === value);
 };
 
+/** What a column shows beside the part that it is of. */
+const BESIDE: Partial<Record<ColumnId, "source" | "media">> = { inserts: "source", source: "media" };
+
 /** Whether two states of a strip look the same in a column: what has not changed is the same object. */
 function isSameFor(column: ColumnId, was: Strip, is: Strip): boolean {
   if (was === is) return true;
   if (was.id !== is.id || was.kind !== is.kind) return false;
   if (column === "keys") return was.inserts === is.inserts;
-  return was[column] === is[column] && (column !== "inserts" || was.source === is.source);
+  const { [column]: beside } = BESIDE;
+  return was[column] === is[column] && (beside === undefined || was[beside] === is[beside]);
 }
 
 const Cell = memo(function Cell({ column, ...props }: OneCell) {

@@ -9,6 +9,7 @@ import type { PlannedSend } from "@/core/recall/plan-shape";
 import { cellOf } from "@/core/recall/steps";
 import { type Strip, stripName } from "@/core/strips/strip";
 import { PART, PARTS, type PartName } from "@/core/strips/parts";
+import { describeMedia } from "@/core/strips/parts/media";
 import { describePan } from "@/core/strips/parts/pan";
 import { describeSource } from "@/core/strips/parts/source";
 import { formatFader } from "@/core/strips/parts/level";
@@ -37,6 +38,7 @@ interface Column {
 const COLUMNS: Readonly<Record<PartName, Column | null>> = {
   source: null,
   look: null,
+  media: null,
   inserts: {
     width: "minmax(204px,1fr)",
     Cell: ({ tick, now, then, project }) => (
@@ -196,7 +198,7 @@ function PlanRow({ row: { strip: id, key, parts }, drop, ...props }: RowProps) {
     >
       <span role="cell" className="flex items-center gap-2">
         {!isAlone && <Tick label={`All of ${called}`} on={on} onChange={(next) => onToggle(offKey(key), next)} />}
-        <Onto name={called} now={now} then={then} source={tick("source")} look={tick("look")} />
+        <Onto name={called} now={now} then={then} source={tick("source")} look={tick("look")} media={tick("media")} />
       </span>
       {shown.map(({ part, Cell }) => (
         <Cell
@@ -245,7 +247,8 @@ function Onto({
   then,
   source,
   look,
-}: Sides & { readonly name: string; readonly source: React.ReactNode; readonly look: React.ReactNode }) {
+  media,
+}: Sides & { readonly name: string } & Readonly<Record<"source" | "look" | "media", React.ReactNode>>) {
   const plays = then !== null && then.source !== now?.source && then.source.type === "layers";
   return (
     <span className="min-w-0">
@@ -261,6 +264,12 @@ function Onto({
         <span className="flex items-center gap-1 text-small text-soft">
           {look}
           {now && then && stripName(now) !== stripName(then) ? `was ${stripName(now)}` : "look"}
+        </span>
+      )}
+      {media && (
+        <span className="flex items-center gap-1 text-small text-soft">
+          {media}
+          {then ? describeMedia(then.media) : "clips"}
         </span>
       )}
     </span>

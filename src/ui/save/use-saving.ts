@@ -8,6 +8,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
+import { usualOf } from "@/core/recall/choices";
 import { foundTags } from "@/core/library/found-tags";
 import { withoutClashes } from "@/core/names/free";
 import { applyPattern } from "@/core/library/pattern";
@@ -128,7 +129,8 @@ export function useSaving(request: SaveRequest, body: ProjectBody) {
   const [parts, setParts] = useState<Readonly<Record<string, readonly PartName[]>>>({});
   const { form, fields, touched } = useFilledForm(proposals);
   const rows = subjects.map((subject): Made => {
-    const own = parts[subject.strip.id] ?? (as === "each" ? firstParts(subject.strip) : offeredParts(subject.strip));
+    const own =
+      parts[subject.strip.id] ?? (as === "each" ? firstParts(subject.strip) : usualOf(offeredParts(subject.strip)));
     const known = proposals?.get(subject.strip.id);
     const card = cardOf(subject, known, { fields, touched });
     return { subject, parts: own, content: contentOf(subject, own), card, known };

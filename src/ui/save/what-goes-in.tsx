@@ -8,6 +8,7 @@ import { type Content, isStrips } from "@/core/presets/preset";
 import { describeOutput, nameIn } from "@/core/projects/project";
 import { PART, PARTS, type PartName } from "@/core/strips/parts";
 import { describeLevel } from "@/core/strips/parts/level";
+import { describeMedia } from "@/core/strips/parts/media";
 import { describePan } from "@/core/strips/parts/pan";
 import { layersOf } from "@/core/strips/parts/source";
 import { offeredParts } from "@/core/strips/strip";
@@ -46,6 +47,7 @@ const WIDTHS: Readonly<Record<PartName, string>> = {
   pan: "66px",
   routing: "106px",
   look: "96px",
+  media: "76px",
 };
 
 /** One thing of a strip by itself, which has no parts to choose from. */
@@ -181,6 +183,7 @@ function saysOf(subject: Subject): Record<PartName, ReactNode> {
     pan: describePan(strip.pan),
     routing: describeOutput(body.project, strip.routing.output),
     look: "name, colour",
+    media: describeMedia(strip.media),
   };
 }
 

@@ -200,6 +200,17 @@ const SENT_TO_OUTSIDE: readonly StripRef[] = ["Cello", "Nave", "Not here"].flatM
   (["return", "group"] as const).map((kind) => ({ external: true as const, kind, name })),
 );
 
+/** Clips of a strip, often none. */
+const someMedia = fc.constantFrom<Strip["media"]>(
+  [],
+  [],
+  [{ name: "Foghorn", hash: "a".repeat(64) }],
+  [
+    { name: "Foghorn", hash: "a".repeat(64) },
+    { name: "Quay at night", hash: "b".repeat(64) },
+  ],
+);
+
 interface Wired {
   readonly chain?: fc.Arbitrary<Chain>;
   /** Strips that it may send to. */
@@ -219,6 +230,7 @@ const someStrip = (
     pan: somePan,
     source: layersWith(chain),
     sends: to.length > 0 ? someSends(to) : fc.constant([]),
+    media: someMedia,
   }).map(({ name, source, ...parts }) => ({
     ...createStrip(id, kind, { name }, output === null ? { hardware: "Out 1–2" } : { strip: output }),
     ...parts,
@@ -300,6 +312,7 @@ const someSavedStrip: fc.Arbitrary<SavedStrip> = fc
       level: someLevel,
       pan: somePan,
       look: record({ name: someName }),
+      media: someMedia,
       routing: fc.constantFrom(
         { output: { external: true as const, kind: "main" as const, name: "Main" } },
         { output: { external: true as const, kind: "group" as const, name: "Cello" } },

@@ -1,6 +1,7 @@
 import { INSERTS } from "./inserts";
 import { LEVEL } from "./level";
 import { LOOK } from "./look";
+import { MEDIA } from "./media";
 import { PAN } from "./pan";
 import type { Part } from "./part";
 import { ROUTING } from "./routing";
@@ -16,6 +17,7 @@ const RECORDS = {
   pan: PAN,
   routing: ROUTING,
   look: LOOK,
+  media: MEDIA,
 };
 
 export type PartName = keyof typeof RECORDS;

@@ -66,6 +66,10 @@ export const SourceSchema = z.discriminatedUnion("type", [
   }),
 ]);
 
+/** A sound that lies on a strip; what it holds is kept beside the documents, by its SHA-256. */
+const ClipSchema = z.strictObject({ name: NameSchema, hash: z.string().regex(/^[0-9a-f]{64}$/) });
+export const MediaSchema = z.array(ClipSchema).max(1000);
+
 export const PART_SCHEMAS = {
   source: SourceSchema,
   inserts: ChainSchema,
@@ -74,4 +78,5 @@ export const PART_SCHEMAS = {
   pan: PanSchema,
   routing: RoutingSchema,
   look: LookSchema,
+  media: MediaSchema,
 };

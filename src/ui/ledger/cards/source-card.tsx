@@ -11,6 +11,7 @@ import { NameField } from "../../kit/name-field";
 import { Segments } from "../../kit/segments";
 import { Toggle } from "../../kit/toggle";
 import type { CardProps } from "./card";
+import { ClipsField } from "./clips-field";
 import { DialLine } from "./values";
 
 const CHANNELS = [
@@ -20,7 +21,7 @@ const CHANNELS = [
 
 type Input = Extract<Source, { readonly type: "input" }>;
 
-/** What comes in: an input with its gain and polarity, or an output of an instrument; what else there is, is told. */
+/** What comes in: an input with its gain and polarity, or an output of an instrument, with the clips that lie there; what else there is, is told. */
 export function SourceCard(props: CardProps) {
   const { project, strip } = props;
   const { source } = strip;
@@ -29,13 +30,17 @@ export function SourceCard(props: CardProps) {
       <div className="grid gap-2">
         <ReceivesField {...props} />
         {source.type === "input" && <InputFields {...props} source={source} />}
+        <ClipsField {...props} />
       </div>
     );
   return (
-    <p className="text-soft">
-      {describeSource(strip, { nameOf: nameIn(project) })}
-      {source.type === "layers" && ". Its layers are set on the bench."}
-    </p>
+    <div className="grid gap-2">
+      <p className="text-soft">
+        {describeSource(strip, { nameOf: nameIn(project) })}
+        {source.type === "layers" && ". Its layers are set on the bench."}
+      </p>
+      <ClipsField {...props} />
+    </div>
   );
 }
 
