@@ -326,12 +326,15 @@ test("a project of twelve strips from nothing, by keyboard alone", async ({ page
   const count = async () => (await projectOf(server, id)).strips.length;
   for (let n = 0; n < 9; n++) await page.keyboard.press("Shift+N");
   await expect.poll(count).toBe(10);
-  for (const kind of ["return", "group"]) {
+  for (const [kind, then] of [
+    ["return", 11],
+    ["group", 12],
+  ] as const) {
     await page.keyboard.press("Control+k");
     await page.keyboard.type(`add ${kind}`);
     await page.keyboard.press("Enter");
+    await expect.poll(count).toBe(then);
   }
-  await expect.poll(count).toBe(12);
   await page.keyboard.press("Home");
   await page.keyboard.press("F2");
   const name = page.getByRole("dialog").getByRole("textbox", { name: "Name", exact: true });
