@@ -31,6 +31,8 @@ interface StripLine {
   readonly keyedBy?: Readonly<Record<number, string>>;
   readonly colour?: string;
   readonly icon?: string;
+  /** In which it stands. */
+  readonly folder?: string;
 }
 
 const sendsOf = (levels: Readonly<Record<string, number>>, tap: Send["tap"]): readonly Send[] =>
@@ -61,8 +63,9 @@ function sourceOf(line: StripLine, blank: Strip): Strip["source"] {
   return { type: "input", channels: stereo ? "stereo" : "mono", input, gain: 0, inverted: false };
 }
 
-const lookOf = ({ name, colour, icon }: StripLine): Strip["look"] => ({
+const lookOf = ({ name, colour, icon, folder }: StripLine): Strip["look"] => ({
   name,
+  ...(folder ? { folder: { strip: folder } } : {}),
   ...(colour ? { colour } : {}),
   ...(icon ? { icon } : {}),
 });

@@ -41,11 +41,15 @@ export function heldFlow(content: Content, name: string): HeldFlow {
     : one
       ? [{ ...one, id: "it", name }]
       : [];
-  const points = new Map(strips.map(({ id, kind, name: own }) => [id, { id, kind, name: own, inside: true }]));
+  const points = new Map(
+    strips
+      .filter(({ kind }) => kind !== "folder")
+      .map(({ id, kind, name: own }) => [id, { id, kind, name: own, inside: true }]),
+  );
   const ways = new Map<string, HeldWay>();
   for (const { id, name: _, kind: __, ...parts } of strips)
     eachPart(parts, (part, { aims }, value) => {
-      for (const ref of aims?.of(value) ?? []) {
+      for (const ref of aims?.way ? aims.of(value) : []) {
         const other = "strip" in ref ? ref.strip : outsideId(ref);
         if ("external" in ref && !points.has(other))
           points.set(other, { id: other, kind: ref.kind, name: ref.name, inside: false });

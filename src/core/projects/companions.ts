@@ -1,5 +1,6 @@
 import { PART, eachPart } from "../strips/parts";
 import type { Strip } from "../strips/strip";
+import { isHolder } from "./nesting";
 import type { Project } from "./project";
 
 /** A strip that belongs with others: sound goes to it, or comes from it. */
@@ -24,9 +25,11 @@ const ledTo = (strip: Strip): readonly (readonly [leads: string, id: string])[] 
     aims ? aims.of(value).flatMap((ref) => ("strip" in ref ? [[aims.leads, ref.strip] as const] : [])) : [],
   ).flat();
 
-/** Groups come by their members, and instruments by what their outputs feed; other strips that lead to one do not. */
+/** Groups and folders come by what stands in them, instruments by what their outputs feed; other strips that lead to one do not. */
 const comesAlong = (leads: string, to: Strip): boolean =>
-  (leads === PART.routing.aims?.leads && to.kind === "group") || leads === PART.source.aims?.leads;
+  (leads === PART.routing.aims?.leads && isHolder(to)) ||
+  leads === PART.source.aims?.leads ||
+  leads === PART.look.aims?.leads;
 
 /**
  * What belongs with some strips and is not among them: buses that they send to, groups that they go to, strips that key them, members

@@ -1,10 +1,11 @@
 import { MOST_STRIPS } from "../documents/limits";
 import type { Problem } from "../documents/problem";
 import { findStripProblem } from "../strips/problems";
-import { leadsOf } from "../strips/leads";
+import { type StripLead, leadsOf } from "../strips/leads";
 import { PART } from "../strips/parts";
 import { type Strip, stripName } from "../strips/strip";
 import { type Project, outputStrip, stripsById } from "./project";
+import { findNestedInItself } from "./nesting";
 import { findLoop, findLooped } from "./signal-flow";
 
 /** Strips that were looked at by themselves, and nothing was wrong: no strip is ever changed, it is another then. */
@@ -30,25 +31,35 @@ export function findProjectProblem(project: Project): Problem | null {
     const problem = findOwnProblem(strip, path);
     if (problem) return problem;
     const lost = findLost(strip, strips);
-    if (lost)
-      return { path: `${path}.${lost.at}`, message: `${stripName(strip)} ${lost.leads} a strip that is not here.` };
+    if (lost) return { path: `${path}.${lost.at}`, message: `${stripName(strip)} ${lost.leads} ${lost.what}.` };
   }
   const looped = findLooped(project);
-  if (looped === null) return null;
+  if (looped === null) return findNestedProblem(project);
   return {
     path: pathOfLead(project, looped),
     message: `A loop in the signal flow: ${(findLoop(project, looped) ?? []).join(" → ")}.`,
   };
 }
 
-/** The first reference of a strip to one that is not here. */
+/** The first reference of a strip to one that is not here, or that cannot be what it is there. */
 function findLost(
   strip: Strip,
   strips: ReadonlyMap<string, Strip>,
-): { readonly at: string; readonly leads: string } | null {
-  const lost = leadsOf(strip).find(({ to }) => "strip" in to && !strips.has(to.strip));
-  const aims = lost ? PART[lost.part].aims : null;
-  return lost && aims ? { at: `${lost.part}${aims.at(lost.n)}`, leads: aims.leads } : null;
+): { readonly at: string; readonly leads: string; readonly what: string } | null {
+  for (const lead of leadsOf(strip)) {
+    const { aims } = PART[lead.part];
+    const what = wrongWith(lead, strips);
+    if (aims && what !== null) return { at: `${lead.part}${aims.at(lead.n)}`, leads: aims.leads, what };
+  }
+  return null;
+}
+
+function wrongWith({ way, to }: StripLead, strips: ReadonlyMap<string, Strip>): string | null {
+  if ("external" in to) return null;
+  const there = strips.get(to.strip);
+  if (!there) return "a strip that is not here";
+  if (way === null) return there.kind === "folder" ? null : "a strip that is no folder";
+  return there.kind === "folder" ? "a folder, which carries no sound" : null;
 }
 
 /** Where a strip leads on along a loop: its output, one of its sends, or what it keys. */
@@ -60,4 +71,15 @@ function pathOfLead(project: Project, id: string): string {
   if (output !== null && isOn(output)) return `strips[${at}].routing.output`;
   const send = strip.sends.findIndex(({ to }) => "strip" in to && isOn(to.strip));
   return send < 0 ? `strips[${at}]` : `strips[${at}].sends[${send}].to`;
+}
+
+/** Of a project without a loop in its signal flow: a folder that stands within itself. */
+function findNestedProblem(project: Project): Problem | null {
+  const nested = findNestedInItself(project);
+  return (
+    nested && {
+      path: `strips[${project.strips.indexOf(nested)}].look.folder`,
+      message: `${stripName(nested)} stands within itself.`,
+    }
+  );
 }

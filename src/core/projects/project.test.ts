@@ -9,7 +9,8 @@ import { findStripProblem } from "../strips/problems";
 import { PARTS } from "../strips/parts";
 import { describeSource, layerOf } from "../strips/parts/source";
 import { isBus } from "../documents/strip-kinds";
-import { type Project, completeProject, depthOf, describeOutput, findStrip, ledgerOrder } from "./project";
+import { depthOf, ledgerOrder } from "./nesting";
+import { type Project, completeProject, describeOutput, findStrip } from "./project";
 import { findLoop } from "./signal-flow";
 import { findProjectProblem } from "./problems";
 import { ProjectSchema } from "./schema";
@@ -39,8 +40,9 @@ describe("a project", () => {
   it("names the strip that goes nowhere, and the id that is there twice", () => {
     fc.assert(
       fc.property(someProject, fc.nat(), (project, n) => {
-        const at = n % project.strips.length;
-        const { id } = project.strips[at]!;
+        const sounding = project.strips.filter(({ kind }) => kind !== "folder");
+        const { id } = sounding[n % sounding.length]!;
+        const at = project.strips.findIndex((strip) => strip.id === id);
         expect(findProjectProblem(goesTo(project, id, "nowhere"))?.path).toBe(`strips[${at}].routing.output`);
         const twice = { ...project, strips: [...project.strips, project.strips[at]!] };
         expect(findProjectProblem(twice)).toEqual({
@@ -70,7 +72,7 @@ describe("a project", () => {
     );
   });
 
-  it("is listed with each strip once, every group right before its own", () => {
+  it("is listed with each strip once, every group and folder right before its own", () => {
     fc.assert(
       fc.property(someProject, (project) => {
         const order = ledgerOrder(project);
@@ -80,12 +82,38 @@ describe("a project", () => {
           const depth = depthOf(project, strip);
           if (depth === 0) continue;
           const above = order.slice(0, at).findLast((s) => depthOf(project, s) === depth - 1)!;
-          expect(strip.routing.output).toEqual({ strip: above.id });
-          expect(above.kind).toBe("group");
+          const { folder = strip.routing.output } = strip.look;
+          expect(folder).toEqual({ strip: above.id });
+          expect(above.kind).toBe(strip.look.folder ? "folder" : "group");
         }
       }),
       RUNS,
     );
+  });
+
+  it("says what a folder cannot hold, and that none stands within itself", () => {
+    const main = createStrip("m", "main", { name: "Main" }, null);
+    const folder = (id: string, within: string) =>
+      createStrip(id, "folder", { name: id, folder: { strip: within } }, null);
+    const wrong = (...strips: readonly Strip[]) =>
+      findProjectProblem({ strips: [main, ...strips] } as unknown as Project);
+    const top = createStrip("top", "folder", { name: "Top" }, null);
+    const inTop = createStrip("a", "audio", { name: "A", folder: { strip: "top" } }, { strip: "m" });
+    expect(wrong(top, inTop, folder("b", "top"))).toBeNull();
+    expect(wrong({ ...top, look: { name: "Top", folder: { strip: "b" } } }, folder("b", "top"))).toEqual({
+      path: "strips[1].look.folder",
+      message: "Top stands within itself.",
+    });
+    expect(wrong(folder("b", "b"))?.message).toBe("b stands within itself.");
+    expect(wrong({ ...inTop, look: { name: "A", folder: { strip: "m" } } })).toEqual({
+      path: "strips[1].look.folder",
+      message: "A stands in a strip that is no folder.",
+    });
+    expect(wrong(inTop)?.message).toBe("A stands in a strip that is not here.");
+    expect(wrong(top, { ...inTop, routing: { output: { strip: "top" } } })).toEqual({
+      path: "strips[2].routing.output",
+      message: "A goes to a folder, which carries no sound.",
+    });
   });
 
   it("walks a line of 2,000 groups, each in the next, without a step back", () => {

@@ -54,29 +54,6 @@ export function groupOf(project: Project, strip: Strip): Strip | null {
   return above?.kind === "group" ? above : null;
 }
 
-/** Where a strip stands under its group: 0 for one that goes straight to the main output. Deeper than 8 is as 8. */
-export function depthOf(project: Project, strip: Strip): number {
-  let depth = 0;
-  for (let above = groupOf(project, strip); above && depth < 8; above = groupOf(project, above)) depth += 1;
-  return depth;
-}
-
-/** Strips in the order of the ledger: each group before its members, the rest as they stand. */
-export function ledgerOrder(project: Project): readonly Strip[] {
-  const members = new Map<string | null, Strip[]>();
-  for (const strip of project.strips) {
-    const above = groupOf(project, strip)?.id ?? null;
-    members.set(above, [...(members.get(above) ?? []), strip]);
-  }
-  const order: Strip[] = [];
-  const left = (members.get(null) ?? []).toReversed();
-  for (let strip = left.pop(); strip; strip = left.pop()) {
-    order.push(strip);
-    if (strip.kind === "group") left.push(...(members.get(strip.id) ?? []).toReversed());
-  }
-  return order;
-}
-
 export const completeProject = (project: Project): Project => ({
   ...project,
   strips: project.strips.map(completeStrip),

@@ -28,7 +28,7 @@ export function flowOf(
   };
   for (const strip of project.strips)
     for (const { part, way, to } of leadsOf(strip))
-      if ("strip" in to && counts(strip.id, part, to.strip)) lead(wayOf(way, strip.id, to.strip));
+      if (way !== null && "strip" in to && counts(strip.id, part, to.strip)) lead(wayOf(way, strip.id, to.strip));
   return flow;
 }
 

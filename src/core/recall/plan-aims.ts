@@ -5,9 +5,10 @@ import { soundingText } from "../presets/fingerprint";
 import type { KeyedStrip } from "../presets/preset";
 import { saveChain } from "../presets/save";
 import { type Project, findStrip, freeStripName } from "../projects/project";
+import { standsWithin } from "../projects/nesting";
 import { namesAlong, wayOf } from "../projects/signal-flow";
 import type { PartName } from "../strips/parts";
-import type { AimQuestion, Part } from "../strips/parts/part";
+import type { AimQuestion, Aims, Part } from "../strips/parts/part";
 import { type SavedStrip, type Strip, createStrip, stripName } from "../strips/strip";
 import { applySteps } from "./apply";
 import { type Lead, type Loops, leadKey } from "./plan-flow";
@@ -73,8 +74,10 @@ export function aimed<V>(
   };
   const aim = (ref: StripRef): StripRef | null => {
     const here = anotherThan(context, ref) ?? findHere(draft.project, ref, draft.made);
-    const found = here ?? askFor(context, part, aims.question, ref);
-    if (!found) return aims.question.keepsName ? ref : none(ref);
+    const { question, takes } = aims;
+    const found = here ?? (question && askFor(context, part, { ...question, takes }, ref));
+    if (!found) return question?.keepsName ? ref : none(ref);
+    if (aims.way === null) return mayStandIn(draft.project, strip, found.strip) ? found : none(ref);
     const loop = loopBy(draft, { ...wayOf(aims.way, strip.id, found.strip), strip: strip.id, part });
     if (!loop) return found;
     // What comes back to itself at once is no news.
@@ -83,6 +86,12 @@ export function aimed<V>(
   };
   const mapped = aims.mapped(value, aim);
   return stays ? null : { value: mapped };
+}
+
+/** Whether a strip may stand in a folder: in one that is there, and not within itself. */
+function mayStandIn(project: Project, strip: Strip, folder: string): boolean {
+  const there = findStrip(project, folder);
+  return there?.kind === "folder" && there.id !== strip.id && !standsWithin(project, there, strip.id);
 }
 
 /** As a bus to which something leads is where that comes from; null where that is not known. */
@@ -136,12 +145,11 @@ function loopWords({ draft, strip }: PartContext, part: PartName, loop: readonly
   return `${what}: ${way} would be a loop.`;
 }
 
+/** What is asked, and which strips can take the place of the missing one. */
+type Asked = AimQuestion & Pick<Aims<unknown>, "takes">;
+
 /** What can be answered where a strip is missing. */
-function choicesFor(
-  { draft, strip }: PartContext,
-  { of, takes, leave }: AimQuestion,
-  makes: Omit<Made, "id" | "as"> | null,
-) {
+function choicesFor({ draft, strip }: PartContext, { of, leave, takes }: Asked, makes: Omit<Made, "id" | "as"> | null) {
   const isMade = (id: string) => draft.made.some((made) => made.id === id);
   const others = draft.project.strips.filter(
     (s) => takes(s.kind) && (of === "all" || s.id !== strip.id) && !isMade(s.id),
@@ -165,7 +173,7 @@ const questionId = (part: PartName, of: AimQuestion["of"], strip: string, missin
 function askFor(
   context: PartContext,
   part: PartName,
-  question: AimQuestion,
+  question: Asked,
   missing: StripRef,
 ): { readonly strip: string } | null {
   const { draft, input, strip } = context;

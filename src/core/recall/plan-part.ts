@@ -1,7 +1,8 @@
 import equal from "fast-deep-equal";
-import { freeStripName } from "../projects/project";
+import { findStrip, freeStripName } from "../projects/project";
 import { type SavedStrip, stripName } from "../strips/strip";
 import { PART, type PartName } from "../strips/parts";
+import { inFolder } from "../strips/parts/look";
 import type { Part } from "../strips/parts/part";
 import { type PartContext, aimed, ask, take } from "./plan-aims";
 import { cellKey } from "./plan-flow";
@@ -30,7 +31,9 @@ export function planPart(context: PartContext, part: PartName): readonly Step[] 
   const { draft, strip } = context;
   const misfit = PART[part].misfit(strip.kind);
   if (misfit !== null) {
-    if (misfit !== "") draft.notes.push({ strip: strip.id, text: `${stripName(strip)} ${misfit}.` });
+    const note = { strip: strip.id, text: `${stripName(strip)} ${misfit}.` };
+    // Of a folder each part says the same.
+    if (misfit !== "" && !draft.notes.some((other) => equal(other, note))) draft.notes.push(note);
     return [];
   }
   if (part === "inserts") return planInsertsPart(context);
@@ -50,8 +53,10 @@ function layersTaken({ draft, request, strip, saved }: PartContext): SavedStrip[
 /** Whether two strips are to have one name is asked first. */
 function planLook(context: PartContext): readonly Step[] {
   const { draft, input, strip, saved } = context;
-  const { look } = saved;
-  if (!look) return [];
+  if (!saved.look) return [];
+  // A folder that is here stays where it stands.
+  const isOwnFolder = strip.kind === "folder" && findStrip(input.project, strip.id) !== null;
+  const look = isOwnFolder ? inFolder(saved.look, strip.look.folder ?? null) : saved.look;
   const free = freeStripName(draft.project, look.name, strip.id);
   if (free === look.name) return planWhole(context, "look", look);
   const id = `look:${strip.id}`;

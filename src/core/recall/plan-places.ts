@@ -1,10 +1,10 @@
 import type { StripRef } from "../chains/chain";
 import { asStrip } from "../presets/as-strip";
-import { isBus } from "../documents/strip-kinds";
 import { type KeyedStrip, type Strips, isStrips, withFrom } from "../presets/preset";
 import { type Project, findStrip, groupOf } from "../projects/project";
 import { type PartName } from "../strips/parts";
 import { type SavedStrip, partsOf, stripName, withAims } from "../strips/strip";
+import { mayGoOnto } from "./match/alike";
 import { type Match, matchStrips } from "./match/match";
 import type { Exception, PlanInput, PlanRow, PlannedMatch, Question, RecallRequest, SetTargets } from "./plan-shape";
 
@@ -133,7 +133,7 @@ const freeFor =
   ({ input: { project } }: OfSet, taken: ReadonlySet<string>) =>
   (strip: KeyedStrip, answer: string): boolean => {
     const there = findStrip(project, stripIn(answer) ?? "");
-    return there !== null && !taken.has(answer) && there.kind !== "folder" && isBus(strip.kind) === isBus(there.kind);
+    return there !== null && !taken.has(answer) && mayGoOnto(strip, there);
   };
 
 /** The answer in force: the one that is given, where it can be, else what was found. */

@@ -1,5 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { saveStrips } from "../presets/save";
+import type { Content } from "../presets/preset";
+import { saveStrip, saveStrips } from "../presets/save";
+import { depthOf, ledgerOrder } from "../projects/nesting";
 import { type Project, findStrip, getStrip } from "../projects/project";
 import type { Strip } from "../strips/strip";
 import { createStrip, offeredParts } from "../strips/strip";
@@ -64,6 +66,7 @@ const THERE = project([
 const BLANK = project([strip("out main", "Stereo", null)]);
 
 interface Asked {
+  readonly content?: Content;
   readonly onto?: SetTargets["onto"];
   readonly among?: readonly string[] | null;
   readonly only?: readonly PartName[];
@@ -72,13 +75,13 @@ interface Asked {
 
 const planFor = (
   at: Project,
-  { onto = "matched", among = null, only = PARTS, answers = {} }: Asked = {},
+  { content = KIT, onto = "matched", among = null, only = PARTS, answers = {} }: Asked = {},
 ): { plan: Plan; after: Project } => {
   const plan = planRecall({
     project: at,
     requests: [
       {
-        source: { content: KIT, from: null, name: "Kit" },
+        source: { content, from: null, name: "Kit" },
         parts: only,
         targets: { set: { onto, among, after: at.strips.at(-1)?.id ?? null } },
         mode: "replace",
@@ -186,5 +189,88 @@ describe("a set of strips", () => {
     expect(off.steps.some(({ kind }) => kind === "placeSend")).toBe(false);
     const row = off.rows.find(({ key }) => key === "match:0:kick");
     expect(row?.parts.every(({ on }) => !on)).toBe(true);
+  });
+});
+
+describe("a set with a folder in it", () => {
+  const within = (folder: string) => ({ folder: { strip: folder } });
+  const tree = project([
+    strip("oh audio", "Overhead", "main", { look: { name: "Overhead", ...within("cym") } }),
+    strip("top folder", "Takes", null),
+    strip("cym folder", "Cymbals", null, { look: { name: "Cymbals", ...within("top") } }),
+    strip("ride audio", "Ride", "main", { look: { name: "Ride", ...within("cym") } }),
+    strip("main main", "Main", null),
+  ]);
+  const saved = saveStrips(tree, tree.strips.filter(({ id }) => id !== "main").map(parts), "set");
+  const bring = (at: Project, only: readonly PartName[] = PARTS) => planFor(at, { content: saved, only });
+  const nested = (at: Project) => ledgerOrder(at).map((one) => `${">".repeat(depthOf(at, one))}${one.look.name}`);
+
+  it("makes it with what stands in it, where it is not here, in the same order", () => {
+    const { plan, after } = bring(BLANK);
+    expect(nested(after)).toEqual(["Stereo", "Takes", ">Cymbals", ">>Overhead", ">>Ride"]);
+    expect(plan.notes).toEqual([]);
+  });
+
+  it("finds it by its name, and puts strips that are here into it; nothing sounds otherwise by that", () => {
+    const here = project([
+      strip("out main", "Stereo", null),
+      strip("f folder", "Cymbals", null),
+      strip("x audio", "Overhead", "out", level(-7)),
+      strip("y audio", "Ride", "out"),
+    ]);
+    const { after } = bring(here, ["look"]);
+    expect(nested(after)).toEqual(["Stereo", "Cymbals", ">Overhead", ">Ride", "Takes"]);
+    const heard = ({ strips }: Project) =>
+      strips.flatMap(({ look: _, ...rest }) => (rest.kind === "folder" ? [] : [rest]));
+    expect(heard(after)).toEqual(heard(here));
+  });
+
+  it("is not made where only what sounds is taken", () => {
+    const { after } = bring(BLANK, ["level"]);
+    expect(after.strips.map(({ kind }) => kind)).not.toContain("folder");
+  });
+});
+
+describe("a strip from a folder", () => {
+  const saved = saveStrip(
+    project([
+      strip("cym folder", "Cymbals", null),
+      strip("oh audio", "Overhead", null, { look: { name: "Overhead", folder: { strip: "cym" } } }),
+    ]),
+    strip("oh audio", "Overhead", null, { look: { name: "Overhead", folder: { strip: "cym" } } }),
+    ["look", "level"],
+  );
+  const bring = (at: Project, target: string) => {
+    const plan = planRecall({
+      project: at,
+      requests: [
+        {
+          source: { content: saved, from: null, name: "Overhead" },
+          parts: PARTS,
+          targets: { strips: [target] },
+          mode: "replace",
+        },
+      ],
+      except: [],
+      answers: {},
+      mint: counter(),
+    });
+    const applied = applySteps(at, plan.steps);
+    if (!applied.ok) throw new Error(applied.error.reason);
+    return { plan, look: getStrip(applied.value, target).look };
+  };
+
+  it("stands in that of the same name here; where there is none it stands in none, and nobody is asked", () => {
+    const here = project([strip("a audio", "A", null), strip("f folder", "Cymbals", null)]);
+    expect(bring(here, "a").look).toEqual({ name: "Overhead", folder: { strip: "f" } });
+    const { plan, look } = bring(project([strip("a audio", "A", null)]), "a");
+    expect(look).toEqual({ name: "Overhead" });
+    expect([plan.questions, plan.notes]).toEqual([[], []]);
+  });
+
+  it("leaves a folder as it sounds, that is: not at all, and says so once", () => {
+    const { plan, look } = bring(project([strip("f folder", "Cymbals", null)]), "f");
+    expect(look).toEqual({ name: "Overhead" });
+    expect(plan.notes).toEqual([{ strip: "f", text: "Overhead is a folder and carries no sound." }]);
   });
 });

@@ -6,7 +6,8 @@ import { type Loops, findLoops } from "./plan-flow";
 import { withKnownModels } from "./plan-models";
 import { planPart, planParts } from "./plan-part";
 import { type Placement, type Places, askedFor, findPlaces, isOn } from "./plan-places";
-import type { Plan, PlanInput, PlanRow } from "./plan-shape";
+import { inFolder } from "../strips/parts/look";
+import type { Plan, PlanInput, PlanRow, RecallRequest } from "./plan-shape";
 import { bringTogether } from "./plan-together";
 import type { Step } from "./steps";
 
@@ -88,10 +89,16 @@ function draftFor(input: PlanInput, { places, makes, made }: Planned, loops: Loo
   };
   const targets = places.placements.map((place): Target => ({ draft, input, ...withKnownModels(draft, input, place) }));
   // What is there and how it is called comes first: what leads to a strip by its name is to find it by the name that it will have.
-  const looks = targets.map((target) => (target.newName === null ? planNamed(target) : []));
+  const named = targets.map((target) => (target.newName === null ? planNamed(target) : []));
+  const folders = placeFolders(targets);
+  const looks = targets.map((target, at) =>
+    target.newName === null && isHoused(target) ? [...named[at]!, ...planNamed(target, true)] : named[at]!,
+  );
   for (const one of made) makeStrip(draft, input, one);
   // Of several strips each may lead to any other: all stand there before anything leads to them.
-  const blanks = targets.map((target) => (target.newName !== null && isAmong(target) ? placeBlank(target) : null));
+  const blanks = targets.map(
+    (target) => folders.get(target) ?? (target.newName !== null && isAmong(target) ? placeBlank(target) : null),
+  );
   for (const [at, target] of targets.entries()) {
     const blank = blanks[at];
     if (target.newName === null) planStrip(target, looks[at]!);
@@ -110,11 +117,16 @@ interface Target extends Placement {
 /** Whether it is one of several strips of a set. */
 const isAmong = ({ request: { targets } }: Target): boolean => "set" in targets;
 
-/** How a strip will be called, where that is asked for. */
-function planNamed({ draft, input, request, id, saved }: Target): readonly Step[] {
+/** Whether it stands in a folder of its set, which may be new. */
+const isHoused = ({ saved }: Target): boolean => saved?.look?.folder !== undefined && "strip" in saved.look.folder;
+
+/** How a strip will be called, where that is asked for; in a folder of its set it comes to stand when that is there. */
+function planNamed(target: Target, hasFolders = false): readonly Step[] {
+  const { draft, input, request, id, saved } = target;
   const strip = findStrip(draft.project, id);
   if (!strip || !saved?.look || !request.parts.includes("look") || !isOn(input.except, id, "look")) return [];
-  return take(draft, planPart({ draft, input, request, key: id, strip, saved }, "look"));
+  const look = isHoused(target) && !hasFolders ? inFolder(saved.look, strip.look.folder ?? null) : saved.look;
+  return take(draft, planPart({ draft, input, request, key: id, strip, saved: { ...saved, look } }, "look"));
 }
 
 function planStrip({ draft, input, request, id, saved }: Target, look: readonly Step[]): void {
@@ -145,6 +157,23 @@ function blankFor(project: Project, saved: SavedStrip, id: string, name: string)
 
 const standsIn = ({ project }: Draft, after: string | null): string | null =>
   after !== null && findStrip(project, after) ? after : (project.strips.at(-1)?.id ?? null);
+
+/** New folders of sets, before all else: the look of what stands in one says so. */
+function placeFolders(targets: readonly Target[]): ReadonlyMap<Target, Strip> {
+  const placed = new Map<Target, Strip>();
+  const last = new Map<RecallRequest, string | null>();
+  for (const target of targets) {
+    const { draft, request, saved, newName } = target;
+    if (newName === null || saved?.kind !== "folder" || !("set" in request.targets)) continue;
+    // The one before it may come later: then it stands behind the folder before it, or where the set begins.
+    const isHere = target.after !== null && findStrip(draft.project, target.after) !== null;
+    const after = isHere ? target.after : (last.get(request) ?? request.targets.set.after);
+    const folder = placeBlank({ ...target, after });
+    last.set(request, target.id);
+    if (folder) placed.set(target, folder);
+  }
+  return placed;
+}
 
 /** A new strip of a set, with nothing set yet but what comes in. */
 function placeBlank({ draft, input, saved, id, newName, after }: Target): Strip | null {

@@ -5,7 +5,7 @@ import type { Strip } from "./strip";
 /** Where a part of a strip leads, or what it hears. */
 export interface StripLead {
   readonly part: PartName;
-  readonly way: "out" | "in";
+  readonly way: "out" | "in" | null;
   readonly to: StripRef;
   /** Which of those of its part it is, from 0. */
   readonly n: number;

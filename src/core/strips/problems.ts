@@ -1,8 +1,9 @@
+import equal from "fast-deep-equal";
 import { findChainProblem, findProcessorProblem } from "../chains/problems";
 import type { StripKind } from "../documents/strip-kinds";
 import type { Problem } from "../documents/problem";
 import { findModel } from "../processors/models";
-import type { PartName, PartValues } from "./parts";
+import { PART, PARTS, type PartName, type PartValues } from "./parts";
 import type { Layer, Source } from "./parts/source";
 import type { SavedStrip, Strip } from "./strip";
 
@@ -46,10 +47,18 @@ const CHECKS: { readonly [N in PartName]?: Check<PartValues[N]> } = {
   },
 };
 
+/** The first part of a folder that has to do with sound, where there is something of it. */
+const findSounding = (strip: Strip | SavedStrip): PartName | undefined =>
+  PARTS.find((name) => {
+    const { isOfSound, empty } = PART[name];
+    const value = strip[name];
+    return isOfSound && value !== undefined && !equal(value, empty(strip.kind));
+  });
+
 /** The first problem of a strip, null for none. `path`: where it stands. */
 export function findStripProblem(strip: Strip | SavedStrip, path: string): Problem | null {
-  if (strip.kind === "folder")
-    return { path: `${path}.kind`, message: `Strips of kind ${strip.kind} cannot be built here yet.` };
+  const sounding = strip.kind === "folder" ? findSounding(strip) : undefined;
+  if (sounding) return { path: `${path}.${sounding}`, message: `A folder carries no sound.` };
   for (const [name, check] of Object.entries(CHECKS) as [PartName, Check<unknown>][]) {
     const value = strip[name];
     const problem = value === undefined ? null : check(value, strip.kind, `${path}.${name}`);

@@ -8,7 +8,7 @@ import { describePan } from "./parts/pan";
 import { type Layer, describeSource, layerOf, layersOf } from "./parts/source";
 import { isBus } from "../documents/strip-kinds";
 
-const KINDS = ["audio", "instrument", "return", "group", "main"] as const;
+const KINDS = ["audio", "instrument", "return", "group", "main", "folder"] as const;
 
 const plugin = (key: string, model: string, values: Processor["values"] = {}): Processor => ({
   type: "processor",
@@ -38,7 +38,7 @@ describe("a strip with nothing set", () => {
 
   it("takes its sound from where its kind does", () => {
     const types = KINDS.map((kind) => strip(kind).source.type);
-    expect(types).toEqual(["input", "layers", "bus", "bus", "bus"]);
+    expect(types).toEqual(["input", "layers", "bus", "bus", "bus", "input"]);
     expect(KINDS.filter(isBus)).toEqual(["return", "group", "main"]);
   });
 });
@@ -91,7 +91,8 @@ describe("what is wrong with a strip", () => {
         strip("audio", { inserts: { nodes: [plugin("a", "gain"), plugin("a", "gain")], macros: [] } }),
         "strip.inserts.nodes[1].key",
       ],
-      [strip("folder"), "strip.kind"],
+      [strip("folder", { level: { fader: -3, mute: false } }), "strip.level"],
+      [strip("folder", { routing: { output: { strip: "main" } } }), "strip.routing"],
     ];
     for (const [some, path] of wrong) {
       expect(problem(some)?.path).toBe(path);

@@ -16,7 +16,7 @@ export const createStrip = (id: string, kind: StripKind, look: Look, output: Out
   id,
   kind,
   look,
-  routing: { output },
+  routing: { output: kind === "folder" ? null : output },
 });
 
 export const stripName = (strip: Pick<Strip, "look">): string => strip.look.name;

@@ -90,7 +90,9 @@ export class StripSearch {
   /** One row that cannot be read is left out, and said where the server is watched; all others are found. */
   private putRow(row: number, face: string, place: ReturnType<typeof placeOf>): void {
     try {
-      this.index.put(stripEntry(row, JSON.parse(face) as StripFace, place));
+      const strip = JSON.parse(face) as StripFace;
+      // A folder has nothing that could be taken.
+      if (strip.kind !== "folder") this.index.put(stripEntry(row, strip, place));
     } catch (error) {
       console.error(`Strip ${row} cannot be indexed: ${messageOf(error)}`);
     }

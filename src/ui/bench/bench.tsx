@@ -6,6 +6,7 @@ import type { PresetRow } from "@/contracts/records";
 import { nodeName } from "@/core/chains/chain";
 import { findProcessor, findNode } from "@/core/chains/tree";
 import { MODELS, findModel } from "@/core/processors/models";
+import { stripName } from "@/core/strips/strip";
 import { Empty, Loading } from "../kit/bits";
 import { Button } from "../kit/button";
 import { Panels } from "../kit/panels";
@@ -50,7 +51,19 @@ export function Bench() {
         <BackToLibrary />
       </Empty>
     );
+  if (strip.kind === "folder")
+    return (
+      <Empty page title={`${stripName(strip)} is a folder`}>
+        <p>It holds strips for the eye and carries no sound. What stands in it can be opened here.</p>
+        <BackToProject id={editing.body.project.id} />
+      </Empty>
+    );
   return <OpenBench bench={bench} />;
+}
+
+function BackToProject({ id }: { readonly id: string }) {
+  const router = useRouter();
+  return <Button onClick={() => router.push(`/projects/${id}`)}>To the project</Button>;
 }
 
 function BackToLibrary() {

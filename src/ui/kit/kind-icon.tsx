@@ -5,6 +5,7 @@ import {
   Flag,
   Folder,
   LayoutPanelLeft,
+  Merge,
   Piano,
   RectangleVertical,
   Square,
@@ -24,7 +25,7 @@ const STRIP_ICONS = {
   audio: AudioLines,
   instrument: Piano,
   return: CornerLeftUp,
-  group: Folder,
+  group: Merge,
   main: Flag,
   folder: Folder,
 } as const;

@@ -6,7 +6,7 @@ import type { StripKind } from "@/core/documents/strip-kinds";
 import { Button } from "../kit/button";
 
 /** Kinds that are added by hand; a project has its main output from the start. */
-export const ADDED_KINDS = ["audio", "instrument", "return", "group"] as const satisfies readonly StripKind[];
+export const ADDED_KINDS = ["audio", "instrument", "return", "group", "folder"] as const satisfies readonly StripKind[];
 
 /** What a new strip of each kind is called until it is named. */
 export const ADDED_NAMES: Readonly<Record<(typeof ADDED_KINDS)[number], string>> = {
@@ -14,6 +14,7 @@ export const ADDED_NAMES: Readonly<Record<(typeof ADDED_KINDS)[number], string>>
   instrument: "Instrument strip",
   return: "Return bus",
   group: "Group bus",
+  folder: "Folder",
 };
 
 interface Props {

@@ -146,10 +146,38 @@ it("groups what is chosen, takes it out of the group and puts it in again", asyn
   await waitFor(async () => expect((await stored()).project).toEqual(before));
 });
 
+it("puts what is chosen into a folder, folds it up and unfolds it; nothing is heard otherwise", async () => {
+  choose("harmonium", "voice");
+  press("g", { ctrlKey: true, shiftKey: true });
+  const card = await screen.findByRole("dialog", { name: "Strip of Folder" });
+  fireEvent.keyDown(card, { key: "Escape" });
+  await waitFor(async () => expect((await strip("voice"))?.look.folder).toBeDefined());
+  const { strips } = (await stored()).project;
+  const folder = strips.find(({ kind }) => kind === "folder")!.id;
+  expect(strips.find(({ id }) => id === "voice")?.routing).toEqual(getStrip(before, "voice").routing);
+  expect(cell(folder, "source").textContent).toBe("folder of 2");
+  expect(cell(folder, "level").textContent).toBe("");
+  fireEvent.click(within(row(folder)).getByRole("button", { name: "Fold Folder" }));
+  await waitFor(() => expect(row("voice")).toBeNull());
+  expect(useInHand.getState().strips).toEqual([folder]);
+  onGrid("ArrowRight");
+  await waitFor(() => expect(row("voice")).toBeTruthy());
+  onGrid("ArrowLeft");
+  await waitFor(() => expect(row("voice")).toBeNull());
+  // What is found from elsewhere comes into sight.
+  act(() => void useInHand.setState({ strips: ["voice"] }));
+  await waitFor(() => expect(row("voice")).toBeTruthy());
+  choose(folder);
+  onGrid("Delete");
+  await waitFor(async () => expect((await strip("voice"))?.look.folder).toBeUndefined());
+  for (let n = 0; n < 2; n++) undo();
+  await waitFor(async () => expect((await stored()).project).toEqual(before));
+});
+
 it("says why a strip cannot be put into a group, and changes nothing", async () => {
   choose("harmonium");
   press("[", { ctrlKey: true });
-  await waitFor(() => expect(said.join()).toContain("Harmonium stands in no group."));
+  await waitFor(() => expect(said.join()).toContain("Harmonium stands in no group and in no folder."));
   expect((await stored()).project).toEqual(before);
 });
 

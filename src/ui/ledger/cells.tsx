@@ -1,5 +1,6 @@
 "use client";
 
+import { ChevronDown, ChevronRight } from "lucide-react";
 import { type ReactNode, useRef } from "react";
 import { processorsOf } from "@/core/chains/tree";
 import type { Processor } from "@/core/chains/chain";
@@ -29,6 +30,7 @@ export interface Hands {
   readonly preview: (strip: string, dial: Dial, by: number) => void;
   readonly commit: (strip: string, dial: Dial, by: number) => void;
   readonly drop: () => void;
+  readonly fold: (strip: string) => void;
 }
 
 export interface CellProps {
@@ -39,6 +41,8 @@ export interface CellProps {
   /** Groups that it stands in, and what stands in it. */
   readonly depth: number;
   readonly members: number;
+  /** Whether what stands in it is shown; null where nothing stands in it. */
+  readonly fold: "open" | "folded" | null;
   readonly standing: Standing | undefined;
   readonly hands: Hands;
 }
@@ -100,9 +104,26 @@ function useTurns({ strip, hands }: CellProps, dial: Dial, { reach, column }: { 
   });
 }
 
-function LookCell({ strip, depth }: CellProps) {
+function LookCell({ strip, depth, fold, hands }: CellProps) {
+  const Mark = fold === "folded" ? ChevronRight : ChevronDown;
   return (
     <span className="flex min-w-0 items-center gap-2" style={{ paddingLeft: depth * 14 }}>
+      {fold && (
+        <button
+          type="button"
+          tabIndex={-1}
+          aria-expanded={fold === "open"}
+          aria-label={`${fold === "open" ? "Fold" : "Unfold"} ${strip.look.name}`}
+          className="-my-2 -mr-1 -ml-[5px] flex-none cursor-pointer rounded-card py-2 text-soft hover:text-ink"
+          onClick={(event) => {
+            event.stopPropagation();
+            hands.fold(strip.id);
+          }}
+          onDoubleClick={(event) => event.stopPropagation()}
+        >
+          <Mark size={14} aria-hidden="true" />
+        </button>
+      )}
       <StripMark kind={strip.kind} icon={strip.look.icon} colour={strip.look.colour} />
       <span className="name truncate">{strip.look.name}</span>
     </span>
@@ -111,6 +132,7 @@ function LookCell({ strip, depth }: CellProps) {
 
 function SourceCell(props: CellProps) {
   const { strip, members } = props;
+  if (strip.kind === "folder") return <span className="truncate text-small text-soft">{`folder of ${members}`}</span>;
   const source = strip.kind === "group" ? `group of ${members}` : describeSource(strip, around(props));
   const words = strip.media.length > 0 ? `${source} · ${describeMedia(strip.media)}` : source;
   return (

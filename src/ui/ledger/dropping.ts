@@ -1,11 +1,12 @@
 import { counted } from "@/core/names/count";
-import { type Project, findStrip, groupOf } from "@/core/projects/project";
+import { isHolder, parentOf, stripsWithin } from "@/core/projects/nesting";
+import { type Project, findStrip } from "@/core/projects/project";
 import type { StripPlace } from "@/core/recall/arrange";
 import { heldBy, usualOf } from "@/core/recall/choices";
 import type { Slot } from "@/core/recall/plan-inserts";
 import { type Content, isStrips } from "@/core/presets/preset";
 import { PART, type PartName } from "@/core/strips/parts";
-import { stripName } from "@/core/strips/strip";
+import { type Strip, stripName } from "@/core/strips/strip";
 import type { ColumnId } from "./columns";
 
 /* Where something that is dragged over the rows would go, and what that would do. */
@@ -54,8 +55,13 @@ export function soundDrop(
   under: Under,
   content: Content,
 ): SoundDrop | null {
-  const { strip, column, at } = under;
+  const { strip, at } = under;
   if (at < EDGE || at > 1 - EDGE) return { onto: "between", strip, below: at > 0.5 };
+  return findStrip(project, strip)?.kind === "folder" ? null : onRow(project, chosen, under, content);
+}
+
+function onRow(project: Project, chosen: readonly string[], under: Under, content: Content): SoundDrop | null {
+  const { strip, column } = under;
   const held = heldBy(content);
   const part = partOf(column);
   const isOneStrip = !isStrips(content);
@@ -111,27 +117,24 @@ export interface RowDrop {
   readonly place: StripPlace;
 }
 
-/** Those that stand in a group, or in none, in their order. */
-const standingIn = (project: Project, group: string | null) =>
-  project.strips.filter((strip) => (groupOf(project, strip)?.id ?? null) === group);
-
-/** Over a group: in its middle is within it, behind all that stands there; below it, before them. Null where it is as any row. */
-function groupDrop(project: Project, id: string, at: number): RowDrop | null {
-  const members = standingIn(project, id);
+/** Over what holds others: in its middle is within it, behind all that stands there; below it, before them. Null where it is as any row. */
+function holderDrop(inside: ReadonlyMap<string | null, readonly Strip[]>, id: string, at: number): RowDrop | null {
+  const members = inside.get(id) ?? [];
   if (at > 0.3 && at < 0.7)
-    return { strip: id, side: "inside", place: { group: id, after: members.at(-1)?.id ?? null } };
-  return at >= 0.5 && members.length > 0 ? { strip: id, side: "behind", place: { group: id, after: null } } : null;
+    return { strip: id, side: "inside", place: { within: id, after: members.at(-1)?.id ?? null } };
+  return at >= 0.5 && members.length > 0 ? { strip: id, side: "behind", place: { within: id, after: null } } : null;
 }
 
-/** Before or behind a row, in the group in which that stands; over a group also within it. */
+/** Before or behind a row, where that stands; over a group or a folder also within it. */
 export function rowDrop(project: Project, moved: readonly string[], { strip: id, at }: Under): RowDrop | null {
   const strip = findStrip(project, id);
   if (!strip || moved.includes(id)) return null;
-  const within = strip.kind === "group" ? groupDrop(project, id, at) : null;
-  if (within) return within;
-  const group = groupOf(project, strip)?.id ?? null;
-  if (at >= 0.5) return { strip: id, side: "behind", place: { group, after: id } };
-  const siblings = standingIn(project, group);
+  const inside = stripsWithin(project);
+  const held = isHolder(strip) ? holderDrop(inside, id, at) : null;
+  if (held) return held;
+  const within = parentOf(project, strip)?.id ?? null;
+  if (at >= 0.5) return { strip: id, side: "behind", place: { within, after: id } };
+  const siblings = inside.get(within) ?? [];
   const before = siblings[siblings.findIndex((s) => s.id === id) - 1]?.id ?? null;
-  return { strip: id, side: "before", place: { group, after: before } };
+  return { strip: id, side: "before", place: { within, after: before } };
 }

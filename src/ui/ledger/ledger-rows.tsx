@@ -3,7 +3,8 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import equal from "fast-deep-equal";
 import { type KeyboardEvent, type MouseEvent, type RefObject, memo, useEffect, useMemo } from "react";
-import { type Project, depthOf, groupOf } from "@/core/projects/project";
+import { depthOf, folderOf, isHolder } from "@/core/projects/nesting";
+import { type Project, groupOf } from "@/core/projects/project";
 import type { Strip } from "@/core/strips/strip";
 import { Empty } from "../kit/bits";
 import { cx } from "../kit/class-names";
@@ -41,6 +42,8 @@ export interface RowsProps {
   /** What is typed over in a cell of the row in hand. */
   readonly typed: string | null;
   readonly hands: Hands;
+  /** Of which nothing is shown that stands in them. */
+  readonly folded: ReadonlySet<string>;
   /** What a drag over the rows would do, and what it does. */
   readonly lit: Lit;
   readonly dropHandlers: DropHandlers;
@@ -58,13 +61,12 @@ function useNames({ strips }: Project): ReadonlyMap<string, string> {
   return useMemo(() => new Map(JSON.parse(text) as readonly [string, string][]), [text]);
 }
 
-/** How many strips stand in each group. */
+/** How many strips go to each group, and stand in each folder. */
 function membersOf(project: Project): ReadonlyMap<string, number> {
   const members = new Map<string, number>();
-  for (const strip of project.strips) {
-    const group = groupOf(project, strip)?.id;
-    if (group !== undefined) members.set(group, (members.get(group) ?? 0) + 1);
-  }
+  for (const strip of project.strips)
+    for (const holder of [groupOf(project, strip), folderOf(project, strip)])
+      if (holder) members.set(holder.id, (members.get(holder.id) ?? 0) + 1);
   return members;
 }
 
@@ -175,6 +177,7 @@ export function Rows(props: RowsProps) {
                       tempo={project.tempo}
                       depth={depthOf(project, strip)}
                       members={members.get(id) ?? 0}
+                      fold={isHolder(strip) && members.has(id) ? (props.folded.has(id) ? "folded" : "open") : null}
                       standing={props.standings.get(id)}
                       hands={props.hands}
                     />
@@ -252,7 +255,11 @@ function isSameFor(column: ColumnId, was: Strip, is: Strip): boolean {
   return was[column] === is[column] && (beside === undefined || was[beside] === is[beside]);
 }
 
+/** What there is to see of a folder. */
+const OF_FOLDERS: readonly ColumnId[] = ["look", "source"];
+
 const Cell = memo(function Cell({ column, ...props }: OneCell) {
+  if (props.strip.kind === "folder" && !OF_FOLDERS.includes(column)) return null;
   const Shown = CELLS[column];
   return <Shown {...props} />;
 }, isSame);

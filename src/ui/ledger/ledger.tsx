@@ -2,8 +2,10 @@
 
 import { useRouter } from "next/navigation";
 import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
-import { getStrip, ledgerOrder } from "@/core/projects/project";
+import { isHolder, ledgerOrder } from "@/core/projects/nesting";
+import { type Project, findStrip, getStrip } from "@/core/projects/project";
 import { counted } from "@/core/names/count";
+import type { Strip } from "@/core/strips/strip";
 import { type Action, useActions } from "../actions/actions";
 import { Empty, Key, Loading } from "../kit/bits";
 import { MenuOver } from "../kit/menu";
@@ -14,12 +16,13 @@ import { hear } from "../listening/listening";
 import { soundAt } from "../listening/strip-sound";
 import { useProjectEditing } from "../projects/editing";
 import { historyActions } from "../projects/history";
-import { chooseStrips, useTakeProject } from "../projects/in-hand";
+import { chooseStrips, useInHand, useTakeProject } from "../projects/in-hand";
 import { openSave } from "../save/save";
 import { CellCard } from "./cell-card";
 import type { Hands } from "./cells";
 import { type ColumnId, columnBeside, useColumns } from "./columns";
 import { DetailsSheet } from "./details-sheet";
+import { fold, unfoldAround, useFolded } from "./folding";
 import { LedgerHeader, type OpenProps } from "./ledger-header";
 import { Rows } from "./ledger-rows";
 import { RemoveSheet } from "./remove-sheet";
@@ -94,19 +97,42 @@ function useStableHands(hands: Hands): Hands {
       preview: (strip, dial, by) => newest.current.preview(strip, dial, by),
       commit: (strip, dial, by) => newest.current.commit(strip, dial, by),
       drop: () => newest.current.drop(),
+      fold: (strip) => newest.current.fold(strip),
     }),
     [],
   );
 }
 
+/** Whether an arrow folds or unfolds what stands in a row: on the row itself, to the left where it is open, to the right where not. */
+const isFoldKey = (key: string, strip: Strip, column: ColumnId | null, folded: ReadonlySet<string>): boolean =>
+  (column === null || column === "look") && isHolder(strip) && folded.has(strip.id) === (key === "ArrowRight");
+
+/** What is folded, and turning that. What is in hand is always in sight. */
+function useFolding(project: Project) {
+  const ids = useFolded(project.id);
+  const folded = useMemo(() => new Set(ids), [ids]);
+  const strips = useInHand((h) => h.strips);
+  useEffect(() => unfoldAround(project, strips), [project, strips]);
+  return { folded, turnFold: (strip: string) => fold(project.id, strip, !folded.has(strip)) };
+}
+
+/** The strip in hand is what is listened to; a folder leaves what was. */
+function useHearing(strip: Strip | null, tempo: number): void {
+  const { look, inserts, source } = strip && strip.kind !== "folder" ? strip : {};
+  useEffect(() => {
+    if (look && inserts && source) hear(soundAt(inserts, { name: look.name, tempo, strip: { source } }));
+  }, [look, inserts, source, tempo]);
+}
+
 function OpenLedger({ project: stored, editing }: OpenProps) {
   const router = useRouter();
-  const rowsStored = useMemo(() => ledgerOrder(stored), [stored]);
+  const { folded, turnFold } = useFolding(stored);
+  const rowsStored = useMemo(() => ledgerOrder(stored, folded), [stored, folded]);
   const inHand = useRows(rowsStored);
   const { chosen, cursor, choose } = inHand;
   const turning = useTurning(stored, editing, chosen);
   const { project } = turning;
-  const rows = useMemo(() => ledgerOrder(project), [project]);
+  const rows = useMemo(() => ledgerOrder(project, folded), [project, folded]);
   const columns = useColumns();
   const [column, setColumn] = useState<ColumnId | null>(null);
   const [typed, setTyped] = useState<string | null>(null);
@@ -118,10 +144,19 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
   const old = chosen.filter((id) => standings.get(id)?.newer);
   const takeNewest = useTakeNewest(stored.id, standings);
   const history = editing.body?.history;
-  const openBench = () => cursor && router.push(`/bench?project=${stored.id}&strip=${cursor.id}`);
+  const foldRow = (strip: string) => {
+    turnFold(strip);
+    choose(strip, "only");
+  };
+  const openBench = () => {
+    if (cursor?.kind === "folder") return foldRow(cursor.id);
+    if (cursor) router.push(`/bench?project=${stored.id}&strip=${cursor.id}`);
+  };
   const save = () => void (chosen.length > 0 && openSave({ project: stored.id, strips: chosen }));
   const openCard = (strip: string, at: ColumnId) => {
     if (at === "inserts") return openBench();
+    // Of a folder there is nothing else to set.
+    if (at !== "look" && findStrip(stored, strip)?.kind === "folder") return foldRow(strip);
     setColumn(at);
     setCard({ strip, column: at });
   };
@@ -133,16 +168,14 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
     turning,
     choose: (strip) => choose(strip, "only"),
   });
-  const { look, inserts, source } = cursor ?? {};
-  useEffect(() => {
-    if (look && inserts && source) hear(soundAt(inserts, { name: look.name, tempo: stored.tempo, strip: { source } }));
-  }, [look, inserts, source, stored.tempo]);
+  useHearing(cursor, stored.tempo);
   useEffect(() => grid.current?.focus(), []);
   const hands = useStableHands({
     press: (strip, at) => chosen.includes(strip) && openCard(strip, at),
     preview: (strip, dial, by) => turning.preview(strip, dial, { by }),
     commit: (strip, dial, by) => turning.commit(strip, dial, { by }),
     drop: turning.drop,
+    fold: foldRow,
   });
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.target !== event.currentTarget || !cursor) return;
@@ -150,6 +183,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
     if (!event.ctrlKey && !event.altKey && !event.metaKey && !event.shiftKey) {
       if (event.key === "ArrowRight" || event.key === "ArrowLeft") {
         taken();
+        if (isFoldKey(event.key, cursor, column, folded)) return foldRow(cursor.id);
         return setColumn(columnBeside(columns, column, event.key === "ArrowRight" ? 1 : -1));
       }
       if (event.key === "Enter" && column) {
@@ -259,6 +293,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
             column={column}
             typed={typed}
             hands={hands}
+            folded={folded}
             lit={dropping.lit}
             dropHandlers={dropping.handlers}
             gridRef={grid}

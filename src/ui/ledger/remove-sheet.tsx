@@ -31,12 +31,13 @@ const NONE: Readonly<Partial<Record<arrange.Bereft["part"], string>>> = {
 
 /** Where what leads to strips goes that are to be removed: asked before they are. */
 export function RemoveSheet({ project, strips, turning, onClose }: Props) {
-  const bereft = arrange.findBereft(project, strips);
+  const all = arrange.findBereft(project, strips);
+  const bereft = all.filter(({ part }) => part !== "look");
+  const first = arrange.firstHeirs(all);
   const [answers, setAnswers] = useState<Readonly<Record<string, string | null>>>({});
   const heirs: arrange.Heirs = (of, part) => {
-    const one = bereft.find((b) => b.of === of && b.part === part);
     const answer = answers[idOf({ of, part })];
-    return answer === undefined ? (one?.heir ?? null) : answer;
+    return answer === undefined ? first(of, part) : answer;
   };
   const nameOf = (id: string) => stripName(findStrip(project, id) ?? { look: { name: "a strip" } });
   const [only] = strips;

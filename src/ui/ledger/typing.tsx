@@ -7,6 +7,7 @@ import { type Dial, specOf } from "./turn";
 
 /** The value that a number typed on a cell is for; null where the column has none. */
 export function dialOf(strip: Strip, column: ColumnId): Dial | null {
+  if (strip.kind === "folder") return null;
   if (column === "level") return { of: "fader" };
   if (column === "pan") return { of: "pan" };
   const [send] = strip.sends;

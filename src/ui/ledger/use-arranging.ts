@@ -41,16 +41,18 @@ function makingGestures({ chosen, turning, choose, openCard }: Arranging, one: S
       const instrument = one && findStrip(now, one.id);
       return instrument ? arrange.receiveOutputs(now, instrument, mintKey) : NOTHING_MADE;
     });
-  const group = () => {
-    const [fresh] = made(`Group ${what}`, (now) => {
-      const grouped = arrange.groupStrips(now, chosen, arrange.nameForGroup(now, chosen), mintKey);
-      if (grouped.ok) return { steps: grouped.value.steps, strips: [grouped.value.group] };
-      sayError(grouped.error);
+  const hold = (word: "Group" | "Folder") => () => {
+    const label = word === "Group" ? `Group ${what}` : `Put ${what} into a folder`;
+    const [fresh] = made(label, (now) => {
+      const make = word === "Group" ? arrange.groupStrips : arrange.folderStrips;
+      const held = make(now, chosen, arrange.nameForHolder(now, chosen, word), mintKey);
+      if (held.ok) return { steps: held.value.steps, strips: [held.value.holder] };
+      sayError(held.error);
       return NOTHING_MADE;
     });
     if (fresh !== undefined) openCard(fresh, "look");
   };
-  return { duplicate, receive, group };
+  return { duplicate, receive, group: hold("Group"), folder: hold("Folder") };
 }
 
 interface Made {
@@ -68,12 +70,16 @@ function stripGestures(arranging: Arranging, onAsk: () => void) {
   const one = chosen.length === 1 && first !== undefined ? findStrip(project, first) : null;
   const what = one ? stripName(one) : counted(chosen.length, "strip");
   const { change } = turning;
-  const allMuted = has && arrange.standing(project, chosen).every(({ level }) => level.mute);
+  const sounding = arrange.standing(project, chosen).filter(({ kind }) => kind !== "folder");
+  const allMuted = sounding.length > 0 && sounding.every(({ level }) => level.mute);
   const remove = () => {
-    if (arrange.findBereft(project, chosen).length > 0) return onAsk();
+    // What stood in a folder goes on to the folder around it, or to none: nobody needs to be asked.
+    if (arrange.findBereft(project, chosen).some(({ part }) => part !== "look")) return onAsk();
     change(
       `Remove ${what}`,
-      orRefuse((now) => arrange.removeStrips(now, chosen, () => null, mintKey)),
+      orRefuse((now) =>
+        arrange.removeStrips(now, chosen, arrange.firstHeirs(arrange.findBereft(now, chosen)), mintKey),
+      ),
     );
   };
   const moved =
@@ -98,67 +104,58 @@ function stripGestures(arranging: Arranging, onAsk: () => void) {
   };
 }
 
-/** Each of these with its key. */
-function stripActions({ chosen }: Arranging, does: ReturnType<typeof stripGestures>) {
-  const { has, what, allMuted, moved, nudge } = does;
-  const section = "Strips";
-  const actions: readonly (Action & { readonly keys: readonly string[] })[] = [
-    {
-      id: "strip-rename",
-      title: "Name and mark…",
-      group: section,
-      keys: ["F2"],
-      enabled: has,
-      run: does.rename,
-    },
-    {
-      id: "strip-mute",
-      title: allMuted ? "Unmute" : "Mute",
-      group: section,
-      keys: ["M"],
-      enabled: has,
-      run: does.mute,
-    },
-    { id: "strip-up", title: "Move up", group: section, keys: ["Alt+ArrowUp"], enabled: has, run: nudge(-1) },
-    { id: "strip-down", title: "Move down", group: section, keys: ["Alt+ArrowDown"], enabled: has, run: nudge(1) },
-    { id: "strip-group", title: "Group", group: section, keys: ["Ctrl+G"], enabled: has, run: does.group },
-    {
-      id: "strip-in",
-      title: "Put into the group above",
-      group: section,
-      keys: ["Ctrl+]"],
-      enabled: has,
-      run: moved(`Put ${what} into a group`, (now) => arrange.putInGroupAbove(now, chosen, mintKey)),
-    },
-    {
-      id: "strip-out",
-      title: "Take out of its group",
-      group: section,
-      keys: ["Ctrl+["],
-      enabled: has,
-      run: moved(`Take ${what} out of its group`, (now) => arrange.takeOutOfGroup(now, chosen, mintKey)),
-    },
-    { id: "strip-duplicate", title: "Duplicate", group: section, keys: ["Ctrl+D"], enabled: has, run: does.duplicate },
+type StripGestures = ReturnType<typeof stripGestures>;
+type Keyed = Action & { readonly keys: readonly string[] };
+
+const GROUP = "Strips";
+
+/** What is done with strips, each with its key. */
+function stripActions(arranging: Arranging, does: StripGestures): readonly Keyed[] {
+  const shared = { group: GROUP, enabled: does.has };
+  return [
+    { ...shared, id: "strip-rename", title: "Name and mark…", keys: ["F2"], run: does.rename },
+    { ...shared, id: "strip-mute", title: does.allMuted ? "Unmute" : "Mute", keys: ["M"], run: does.mute },
+    ...orderActions(arranging, does),
+    { ...shared, id: "strip-duplicate", title: "Duplicate", keys: ["Ctrl+D"], run: does.duplicate },
     {
       id: "strip-receive",
       title: "Receive its outputs on strips of their own",
-      group: section,
+      group: GROUP,
       keys: [],
       enabled: does.receives,
       run: does.receive,
     },
     // The rows take that key themselves: in the library beside it would be for something else.
+    { ...shared, id: "strip-remove", title: "Remove…", keys: ["Delete"], native: true, run: does.remove },
+  ];
+}
+
+/** Where strips stand. */
+function orderActions(
+  { chosen }: Arranging,
+  { has, what, moved, nudge, group, folder }: StripGestures,
+): readonly Keyed[] {
+  const shared = { group: GROUP, enabled: has };
+  return [
+    { ...shared, id: "strip-up", title: "Move up", keys: ["Alt+ArrowUp"], run: nudge(-1) },
+    { ...shared, id: "strip-down", title: "Move down", keys: ["Alt+ArrowDown"], run: nudge(1) },
+    { ...shared, id: "strip-group", title: "Group", keys: ["Ctrl+G"], run: group },
+    { ...shared, id: "strip-folder", title: "Put into a folder", keys: ["Ctrl+Shift+G"], run: folder },
     {
-      id: "strip-remove",
-      title: "Remove…",
-      group: section,
-      keys: ["Delete"],
-      native: true,
-      enabled: has,
-      run: does.remove,
+      ...shared,
+      id: "strip-in",
+      title: "Put into the group or folder above",
+      keys: ["Ctrl+]"],
+      run: moved(`Put ${what} into what is above`, (now) => arrange.putIntoAbove(now, chosen, mintKey)),
+    },
+    {
+      ...shared,
+      id: "strip-out",
+      title: "Take out of its group or folder",
+      keys: ["Ctrl+["],
+      run: moved(`Take ${what} out`, (now) => arrange.takeOut(now, chosen, mintKey)),
     },
   ];
-  return actions;
 }
 
 /** All that is done with strips as wholes: by key, in the field of actions, and in the menu of a row. */
@@ -176,7 +173,10 @@ export function useArranging(arranging: Arranging) {
   };
   const menu: readonly MenuGroup[] = [
     { id: "look", items: [item("strip-rename"), item("strip-mute")] },
-    { id: "order", items: ["strip-up", "strip-down", "strip-group", "strip-in", "strip-out"].map(item) },
+    {
+      id: "order",
+      items: ["strip-up", "strip-down", "strip-group", "strip-folder", "strip-in", "strip-out"].map(item),
+    },
     {
       id: "whole",
       items: [...(does.receives ? [item("strip-receive")] : []), item("strip-duplicate"), item("strip-remove")],

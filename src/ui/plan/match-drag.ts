@@ -2,7 +2,8 @@
 
 import type { DragEvent } from "react";
 import { create } from "zustand";
-import { mayGoOnto, putOnto } from "@/core/recall/match/exchange";
+import { mayGoOnto } from "@/core/recall/match/alike";
+import { putOnto } from "@/core/recall/match/exchange";
 import { answerFor } from "@/core/recall/plan-places";
 import type { PlannedMatch } from "@/core/recall/plan-shape";
 import type { Strip } from "@/core/strips/strip";

@@ -2,7 +2,7 @@
 
 import { counted } from "@/core/names/count";
 import { type Project, findStrip } from "@/core/projects/project";
-import { mayGoOnto } from "@/core/recall/match/exchange";
+import { mayGoOnto } from "@/core/recall/match/alike";
 import { describeConfidence } from "@/core/recall/match/match";
 import { answerFor } from "@/core/recall/plan-places";
 import type { PlannedMatch } from "@/core/recall/plan-shape";

@@ -66,7 +66,8 @@ export function useRecall(): Recall {
   const { settled, settings } = useSettings();
   const choices = useChoices(Object.keys(settings.lastParts).length > 0);
   const project = open.body?.project;
-  const strips = chosen.filter((s) => project?.strips.some((strip) => strip.id === s));
+  // What is applied sounds: folders take none of it.
+  const strips = chosen.filter((s) => project?.strips.some(({ id: own, kind }) => own === s && kind !== "folder"));
   const [only] = strips;
   const onlyName = strips.length === 1 ? project?.strips.find((s) => s.id === only)?.look.name : undefined;
   const targetWords = !project

@@ -6,7 +6,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { StripRow } from "@/contracts/records";
 import { wordsOf } from "@/core/names/words";
-import { ledgerOrder } from "@/core/projects/project";
+import { ledgerOrder } from "@/core/projects/nesting";
 import type { Brought } from "../plan/address";
 import { useProjectAt } from "../plan/sources";
 
@@ -37,7 +37,8 @@ function useFound(words: string, { project, revision }: Where) {
     if (project === null || !body) return null;
     const typed = wordsOf(words);
     const { id, name, artist, song, tempo } = body.project;
-    const rows = ledgerOrder(body.project).map((strip): StripRow => {
+    const sounding = ledgerOrder(body.project).filter(({ kind }) => kind !== "folder");
+    const rows = sounding.map((strip): StripRow => {
       return { project: id, projectName: name, artist, song, tempo, changedAt: "", strip };
     });
     return rows.filter(({ strip }) => {

@@ -2,10 +2,11 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { fingerprint } from "../../presets/fingerprint";
 import { saveStrip } from "../../presets/save";
-import { type Project, depthOf, getStrip, groupOf, ledgerOrder } from "../../projects/project";
+import { depthOf, folderOf, ledgerOrder, parentOf } from "../../projects/nesting";
+import { type Project, getStrip, groupOf } from "../../projects/project";
 import { findProjectProblem } from "../../projects/problems";
 import { layerOf } from "../../strips/parts/source";
-import { offeredParts } from "../../strips/strip";
+import { type Strip, offeredParts } from "../../strips/strip";
 import { applySteps } from "../apply";
 import { invertSteps } from "../step";
 import type { Step } from "../steps";
@@ -33,7 +34,7 @@ const some = someProject.chain((project) =>
       { minLength: 1 },
     ),
     other: fc.constantFrom(null, ...project.strips.map(({ id }) => id)),
-    group: fc.constantFrom(null, "g1", "g2"),
+    within: fc.constantFrom(null, "g1", "g2", "f1", "f2"),
   }),
 );
 const namesIn = (project: Project) => ledgerOrder(project).map(({ id }) => id);
@@ -43,46 +44,60 @@ const withWithin = (project: Project, ids: readonly string[]): ReadonlySet<strin
   new Set(
     project.strips
       .filter((strip) => {
-        for (let at: typeof strip | null = strip; at; at = groupOf(project, at)) if (ids.includes(at.id)) return true;
+        for (let at: typeof strip | null = strip; at; at = parentOf(project, at)) if (ids.includes(at.id)) return true;
         return false;
       })
       .map(({ id }) => id),
   );
 
+/** Those of some that stand in no other of them. */
+const topOf = (project: Project, ids: readonly string[]): readonly string[] =>
+  ids.filter(
+    (one) =>
+      !withWithin(
+        project,
+        ids.filter((other) => other !== one),
+      ).has(one),
+  );
+
 describe("strips that are moved", () => {
   it("stand side by side at their new place, with what is in them; all else keeps its order", () => {
-    const done = { moved: 0, refused: 0 };
+    const done = { moved: 0, refused: 0, folders: 0 };
     fc.assert(
-      fc.property(some, ({ project, ids, other, group }) => {
-        const steps = arrange.moveStrips(project, ids, { group, after: other }, mint());
+      fc.property(some, ({ project, ids, other, within }) => {
+        const steps = arrange.moveStrips(project, ids, { within, after: other }, mint());
         if (!steps.ok) {
           done.refused += 1;
-          expect(steps.error).toMatch(/cannot|goes to no group/);
+          expect(steps.error).toMatch(/cannot|goes to no group|stands in no group/);
           return;
         }
         done.moved += 1;
         const then = after(project, steps.value);
         const along = withWithin(project, ids);
+        const top = topOf(project, ids);
+        // No sound goes elsewhere by a folder: what leaves one goes on to its group, and stands there.
+        const isOfFolder = (id: string) =>
+          /^f/.test(within ?? "") || (within === null && getStrip(project, id).look.folder);
+        for (const id of top.filter(isOfFolder)) {
+          done.folders += 1;
+          expect(getStrip(then, id).routing).toBe(getStrip(project, id).routing);
+        }
+        if (within === null && top.some((id) => getStrip(project, id).look.folder && groupOf(then, getStrip(then, id))))
+          return;
         const rest = (order: readonly string[]) => order.filter((id) => !along.has(id));
         expect(rest(namesIn(then))).toEqual(rest(namesIn(project)));
         const places = namesIn(then).flatMap((id, at) => (along.has(id) ? [at] : []));
         expect(places.at(-1)! - places[0]!).toBe(places.length - 1);
-        for (const id of ids.filter(
-          (one) =>
-            !withWithin(
-              project,
-              ids.filter((o) => o !== one),
-            ).has(one),
-        ))
-          expect(groupOf(then, getStrip(then, id))?.id ?? null).toBe(group);
+        for (const id of top) expect(parentOf(then, getStrip(then, id))?.id ?? null).toBe(within);
         // Nothing is changed but where they stand and where they go.
         for (const step of steps.value)
-          expect(cellOf(step).part === "routing" || step.kind === "placeStrip").toBe(true);
+          expect(["routing", "look"].includes(cellOf(step).part ?? "") || step.kind === "placeStrip").toBe(true);
       }),
       RUNS,
     );
     expect(done.moved).toBeGreaterThan(40);
     expect(done.refused).toBeGreaterThan(10);
+    expect(done.folders).toBeGreaterThan(20);
   });
 
   it("go one place down and up again, and stay at the ends", () => {
@@ -90,7 +105,7 @@ describe("strips that are moved", () => {
       fc.property(someProject, fc.nat(), (project, n) => {
         const { id } = project.strips[n % project.strips.length]!;
         const siblings = ledgerOrder(project).filter(
-          (strip) => groupOf(project, strip)?.id === groupOf(project, getStrip(project, id))?.id,
+          (strip) => parentOf(project, strip)?.id === parentOf(project, getStrip(project, id))?.id,
         );
         const down = arrange.nudgeStrips(project, [id], 1, mint());
         const isLast = siblings.at(-1)?.id === id;
@@ -104,15 +119,15 @@ describe("strips that are moved", () => {
     );
   });
 
-  it("go into the group right above, and out of it to where they were", () => {
+  it("go into the group or the folder right above, and out of it to where they were", () => {
     fc.assert(
       fc.property(someProject, fc.nat(), (project, n) => {
         const strip = project.strips[n % project.strips.length]!;
-        const within = arrange.putInGroupAbove(project, [strip.id], mint());
+        const within = arrange.putIntoAbove(project, [strip.id], mint());
         if (!within.ok) return;
         const inside = after(project, within.value);
         expect(depthOf(inside, getStrip(inside, strip.id))).toBe(depthOf(project, strip) + 1);
-        const out = arrange.takeOutOfGroup(inside, [strip.id], mint());
+        const out = arrange.takeOut(inside, [strip.id], mint());
         expect(namesIn(after(inside, out.ok ? out.value : []))).toEqual(namesIn(project));
       }),
       RUNS,
@@ -126,25 +141,20 @@ describe("strips that are grouped", () => {
       fc.property(some, ({ project, ids }) => {
         const members = ids.filter((id) => id !== "main");
         const grouped = arrange.groupStrips(project, members, "Choir", mint());
-        if (members.length === 0) {
+        const top = topOf(project, members);
+        if (top.length === 0 || top.some((id) => getStrip(project, id).kind === "folder")) {
           expect(grouped.ok).toBe(false);
           return;
         }
         if (!grouped.ok) throw new Error(grouped.error);
         const then = after(project, grouped.value.steps);
-        const group = getStrip(then, grouped.value.group);
+        const group = getStrip(then, grouped.value.holder);
         expect(group.look.name).toBe("Choir");
-        const top = members.filter(
-          (id) =>
-            !withWithin(
-              project,
-              members.filter((o) => o !== id),
-            ).has(id),
-        );
         for (const id of top) expect(groupOf(then, getStrip(then, id))?.id).toBe(group.id);
         const first = project.strips.find(({ id }) => top.includes(id))!;
         expect(group.routing).toEqual(first.routing);
-        if (top.length > 1) return;
+        expect(group.look.folder).toEqual(first.look.folder);
+        if (top.length > 1 || first.look.folder) return;
         expect(without(then, [group.id])).toEqual(project);
       }),
       RUNS,
@@ -155,6 +165,48 @@ describe("strips that are grouped", () => {
     fc.assert(
       fc.property(someProject, (project) => {
         expect(arrange.groupStrips(project, ["main"], "All", mint()).ok).toBe(false);
+      }),
+      { numRuns: 20 },
+    );
+  });
+});
+
+describe("strips that are put into a folder", () => {
+  it("stand in a new one, in the folder in which the first stood, and sound as before; taken out it leaves all as it was", () => {
+    fc.assert(
+      fc.property(some, ({ project, ids }) => {
+        const held = arrange.folderStrips(project, ids, "Choir", mint());
+        if (!held.ok) throw new Error(held.error);
+        const then = after(project, held.value.steps);
+        const folder = getStrip(then, held.value.holder);
+        const top = topOf(project, ids);
+        for (const id of top) expect(parentOf(then, getStrip(then, id))?.id).toBe(folder.id);
+        expect(folderOf(then, folder)?.kind ?? "folder").toBe("folder");
+        for (const strip of project.strips) {
+          const { look: _, ...sound } = getStrip(then, strip.id);
+          const { look: __, ...before } = strip;
+          expect(sound).toEqual(before);
+        }
+        const [only] = top;
+        const above = only !== undefined && parentOf(project, getStrip(project, only));
+        if (top.length > 1 || (above && above.kind === "group")) return;
+        expect(without(then, [folder.id])).toEqual(project);
+      }),
+      RUNS,
+    );
+  });
+
+  it("never stand within themselves", () => {
+    fc.assert(
+      fc.property(someProject, (project) => {
+        for (const [strip, within] of [
+          ["f1", "f2"],
+          ["f1", "f1"],
+          ["g1", "g2"],
+        ] as const) {
+          const moved = arrange.moveStrips(project, [strip], { within, after: null }, mint());
+          expect(moved.ok ? "" : moved.error).toMatch(/cannot/);
+        }
       }),
       { numRuns: 20 },
     );
@@ -217,14 +269,14 @@ describe("strips that are taken out", () => {
       }),
       RUNS,
     );
-    expect([...met].toSorted()).toEqual(["inserts", "routing", "sends", "source"]);
+    expect([...met].toSorted()).toEqual(["inserts", "look", "routing", "sends", "source"]);
   });
 
   it("hand what went to them on to where they went", () => {
     fc.assert(
       fc.property(someProject, (project) => {
         const then = without(project, ["g1", "g2"])!;
-        for (const strip of then.strips.filter(({ kind }) => kind !== "main"))
+        for (const strip of then.strips.filter(({ kind }) => kind !== "main" && kind !== "folder"))
           expect(strip.routing.output).toEqual({ strip: "main" });
       }),
       RUNS,
@@ -247,25 +299,27 @@ describe("the sends of strips", () => {
   it("are made once to each bus, set and removed together, and never close a loop where one is offered", () => {
     fc.assert(
       fc.property(some, ({ project, ids }) => {
-        const strips = project.strips.filter(({ id }) => ids.includes(id));
+        const strips = project.strips.filter(({ id, kind }) => ids.includes(id) && kind !== "folder");
+        if (strips.length === 0) return;
+        const isTheirs = ({ id }: Pick<Strip, "id">) => strips.some((strip) => strip.id === id);
         for (const { id: to } of arrange.sendTargetsFor(project, strips)) {
           const which = { strips, to, mint: mint() };
           const sent = after(project, arrange.addSends(which));
-          const now = sent.strips.filter(({ id }) => ids.includes(id));
+          const now = sent.strips.filter(isTheirs);
           for (const strip of now) expect(arrange.findSend(strip, { to })).not.toBeNull();
           expect(arrange.addSends({ ...which, strips: now })).toEqual([]);
           const set = after(
             sent,
             arrange.setSends({ ...which, strips: now }, ({ level }) => ({ level: level / 2, tap: "pre" })),
           );
-          for (const [at, strip] of set.strips.filter(({ id }) => ids.includes(id)).entries()) {
+          for (const [at, strip] of set.strips.filter(isTheirs).entries()) {
             const was = arrange.findSend(now[at]!, { to })!;
             expect(arrange.findSend(strip, { to })).toEqual({ ...was, level: was.level / 2, tap: "pre" });
           }
           const none = after(sent, arrange.removeSends({ ...which, strips: now }));
           for (const strip of none.strips) {
             const before = getStrip(sent, strip.id).sends.length;
-            expect(strip.sends).toHaveLength(before - (ids.includes(strip.id) ? 1 : 0));
+            expect(strip.sends).toHaveLength(before - (isTheirs(strip) ? 1 : 0));
           }
         }
       }),

@@ -31,7 +31,7 @@ it("a project cleaned down has the strips and parts that stay, whole, and leads 
       );
       for (const strip of value.strips) {
         const before = project.strips.find(({ id }) => id === strip.id)!;
-        expect([strip.look, strip.kind]).toEqual([before.look, before.kind]);
+        expect([strip.look.name, strip.kind]).toEqual([before.look.name, before.kind]);
         for (const part of CLEANED)
           if (!parts.includes(part)) expect(strip[part]).toEqual(PART[part].empty(strip.kind));
           else if (part === "level" || part === "pan") expect(strip[part]).toEqual(before[part]);

@@ -3,7 +3,7 @@ import { type Result, fail, ok } from "../../result";
 import type { Strip } from "../../strips/strip";
 import { PART, PARTS, type PartName } from "../../strips/parts";
 import { applySteps } from "../apply";
-import { findBereft, removeStrips } from "./remove";
+import { findBereft, firstHeirs, removeStrips } from "./remove";
 
 /** What of a project stays when it is cleaned down. The main output, names, and where strips go, stay always. */
 export interface Staying {
@@ -25,8 +25,7 @@ function cleanedStrip(strip: Strip, parts: readonly PartName[]): Strip {
  */
 export function cleanedDown(project: Project, { strips, parts }: Staying, mint: () => string): Result<Project, string> {
   const gone = project.strips.filter(({ id, kind }) => kind !== "main" && !strips.includes(id)).map(({ id }) => id);
-  const heirs = new Map(findBereft(project, gone).map(({ of, part, heir }) => [`${of} ${part}`, heir]));
-  const steps = removeStrips(project, gone, (of, part) => heirs.get(`${of} ${part}`) ?? null, mint);
+  const steps = removeStrips(project, gone, firstHeirs(findBereft(project, gone)), mint);
   if (!steps.ok) return steps;
   const left = applySteps(project, steps.value);
   if (!left.ok) return fail(left.error.reason);

@@ -1,4 +1,5 @@
-import { type Project, groupOf } from "../../projects/project";
+import { parentOf } from "../../projects/nesting";
+import type { Project } from "../../projects/project";
 import type { Strip } from "../../strips/strip";
 import type { Step } from "../steps";
 
@@ -34,11 +35,11 @@ export function startOrder(strips: readonly Strip[], mint: () => string): Order 
   };
 }
 
-/** Those of some strips that stand in no group that is among them. */
+/** Those of some strips that stand in no group and in no folder that is among them. */
 export function topmost(project: Project, ids: readonly string[]): readonly Strip[] {
   const some = new Set(ids);
   const isWithin = (strip: Strip): boolean => {
-    for (let above = groupOf(project, strip); above; above = groupOf(project, above))
+    for (let above = parentOf(project, strip); above; above = parentOf(project, above))
       if (some.has(above.id)) return true;
     return false;
   };

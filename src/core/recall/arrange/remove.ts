@@ -1,4 +1,5 @@
 import type { StripRef } from "../../chains/chain";
+import { folderOf, standsWithin } from "../../projects/nesting";
 import { type Project, findStrip } from "../../projects/project";
 import { findLoop, findLooped, flowOf, wayBetween, wayOf } from "../../projects/signal-flow";
 import { fail, ok } from "../../result";
@@ -27,6 +28,12 @@ export interface Bereft {
 /** Which strip takes the place of one that goes; null for none. */
 export type Heirs = (of: string, part: PartName) => string | null;
 
+/** The heirs that are set beforehand. */
+export function firstHeirs(bereft: readonly Bereft[]): Heirs {
+  const known = new Map(bereft.map(({ of, part, heir }) => [`${of} ${part}`, heir]));
+  return (of, part) => known.get(`${of} ${part}`) ?? null;
+}
+
 /** The strips that a part of a strip leads to, or hears. */
 const ledTo = (strip: Strip, part: PartName): readonly string[] =>
   eachPart({ [part]: strip[part] }, <V>(_: string, { aims }: Part<V>, value: V) =>
@@ -46,6 +53,14 @@ function nextBeyond(project: Project, id: string, gone: ReadonlySet<string>): st
   return project.strips.find((strip) => strip.kind === "main" && !gone.has(strip.id))?.id ?? null;
 }
 
+/** The folder in which one stood that is taken out, over all that go with it; null for none. */
+function folderBeyond(project: Project, id: string, gone: ReadonlySet<string>): string | null {
+  let at = findStrip(project, id);
+  do at = at && folderOf(project, at);
+  while (at && gone.has(at.id));
+  return at?.id ?? null;
+}
+
 /** What is left without what it leads to, when strips are taken out; what each may lead to instead. */
 export function findBereft(project: Project, ids: readonly string[]): readonly Bereft[] {
   const gone = new Set(ids);
@@ -55,16 +70,17 @@ export function findBereft(project: Project, ids: readonly string[]): readonly B
     PARTS.flatMap((part): Bereft[] => {
       const strips = staying.filter((strip) => ledTo(strip, part).includes(of));
       if (strips.length === 0) return [];
-      const { aims } = PART[part];
-      const leads = (strip: Strip, heir: Strip) => wayOf(aims?.way ?? "out", strip.id, heir.id);
+      const way = PART[part].aims?.way ?? null;
       const closesNone = (heir: Strip) =>
         strips.every((strip) => {
-          const { from, to } = leads(strip, heir);
+          if (way === null) return heir.id !== strip.id && !standsWithin(project, heir, strip.id);
+          const { from, to } = wayOf(way, strip.id, heir.id);
           return from !== to && wayBetween(flow, to, from) === null;
         });
       const takes = takersOf(part);
       const heirs = staying.filter((heir) => takes(heir) && closesNone(heir));
-      const beyond = part === "routing" ? nextBeyond(project, of, gone) : null;
+      const beyond =
+        part === "routing" ? nextBeyond(project, of, gone) : part === "look" ? folderBeyond(project, of, gone) : null;
       return [{ of, part, strips, heirs, heir: heirs.some(({ id }) => id === beyond) ? beyond : null }];
     }),
   );
@@ -73,7 +89,7 @@ export function findBereft(project: Project, ids: readonly string[]): readonly B
 /** Which strips a part may lead to, or hear. What an instrument gives, nothing else does. */
 function takersOf(part: PartName): (strip: Strip) => boolean {
   const { aims } = PART[part];
-  return ({ kind }) => part !== "source" && aims !== null && aims.question.takes(kind);
+  return ({ kind }) => part !== "source" && aims !== null && aims.takes(kind);
 }
 
 /**

@@ -1,6 +1,7 @@
 import { processorsOf } from "../../chains/tree";
 import type { Chain } from "../../chains/chain";
 import { type StripKind, isBus } from "../../documents/strip-kinds";
+import { fold } from "../../names/words";
 import { type StripWords, stripWords } from "../../names/instrument-words";
 import type { Source } from "../../strips/parts/source";
 
@@ -101,15 +102,21 @@ function modelLikeness(a: readonly string[], b: readonly string[]): number | nul
 /** Shares of the whole that each has to say. */
 const SHARE = { name: 0.68, kind: 0.12, group: 0.1, models: 0.1 } as const;
 
+/** Whether a strip of a set may go onto one here: a bus onto a bus, a folder onto a folder. */
+export const mayGoOnto = (a: Pick<Face, "kind">, b: Pick<Face, "kind">): boolean =>
+  isBus(a.kind) === isBus(b.kind) && (a.kind === "folder") === (b.kind === "folder");
+
 /** Strips that carry sound of others and such that bring their own are never one; nor is the main output any other. */
 const canBe = (a: Pick<Face, "kind">, b: Pick<Face, "kind">): boolean =>
-  isBus(a.kind) === isBus(b.kind) && (a.kind === "main") === (b.kind === "main") && b.kind !== "folder";
+  mayGoOnto(a, b) && (a.kind === "main") === (b.kind === "main");
 
 /** How much a strip of a set is like one of a project; null where it cannot be the same. */
 export function likeness(a: Known, b: Known): Likeness | null {
   if (!canBe(a, b)) return null;
   // There is one main output, whatever it is called.
   if (a.kind === "main") return { score: 1, reason: "the main output" };
+  // Of a folder there is nothing but how it is called.
+  if (a.kind === "folder") return fold(a.name) === fold(b.name) ? { score: 1, reason: "the same folder" } : null;
   const name = nameLikeness(a.words, b.words);
   const kind = a.kind === b.kind ? 1 : 0.4;
   const group = a.groupWords && b.groupWords ? nameLikeness(a.groupWords, b.groupWords) : null;

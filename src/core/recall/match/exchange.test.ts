@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { PlannedMatch } from "../plan-shape";
-import { mayGoOnto, putOnto } from "./exchange";
+import { mayGoOnto } from "./alike";
+import { putOnto } from "./exchange";
 
 const match = (id: string, answer: string, kind: PlannedMatch["kind"] = "audio"): PlannedMatch => ({
   id,

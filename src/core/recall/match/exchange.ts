@@ -1,11 +1,5 @@
-import { isBus } from "../../documents/strip-kinds";
-import type { Strip } from "../../strips/strip";
 import { answerFor } from "../plan-places";
 import type { PlannedMatch } from "../plan-shape";
-
-/** Whether a strip of a set may go onto one here: a bus onto a bus, and nothing onto a folder. */
-export const mayGoOnto = ({ kind }: Pick<PlannedMatch, "kind">, strip: Pick<Strip, "kind">): boolean =>
-  strip.kind !== "folder" && isBus(kind) === isBus(strip.kind);
 
 /** Of which of several sets it is: "match:0". */
 const setOf = (id: string): string => id.split(":").slice(0, 2).join(":");

@@ -17,6 +17,7 @@ import { type Source, layerOf } from "../../strips/parts/source";
 import { INSERT_MODES } from "../plan-inserts";
 import { LAYER_TAKES } from "../plan-layers";
 import { SEND_MODES } from "../plan-sends";
+import { inFolder } from "../../strips/parts/look";
 import type { Send } from "../../strips/parts/sends";
 
 /** Projects and presets by chance, for the laws of recall. */
@@ -263,18 +264,36 @@ const withMore = (strips: readonly Strip[], more: number): Strip[] => {
 /** A main output, two groups, two returns and a key stand beside the strips, of which there are up to so many. */
 const MOST_MORE = 50;
 
+/** A folder with another in it; some strips, and a group, stand in either. */
+const withFolders = (
+  strips: readonly Strip[],
+  names: readonly [string, string],
+  of: readonly (string | null)[],
+): Strip[] => {
+  const folder = (id: string, name: string, within: string | null) =>
+    createStrip(id, "folder", inFolder({ name }, within === null ? null : { strip: within }), null);
+  const inside = strips.map((strip, at): Strip => {
+    const within = strip.kind === "main" ? null : (of[at % of.length] ?? null);
+    return within === null ? strip : { ...strip, look: inFolder(strip.look, { strip: within }) };
+  });
+  return [...inside.slice(0, 2), folder("f2", names[1], "f1"), ...inside.slice(2), folder("f1", names[0], null)];
+};
+
 /**
  * A main output, two groups one within the other, two returns of which the first sends to the second, strips that go to any of the
- * buses and send to the returns, of which some receive outputs of an instrument, and one that keys the others. Up to 60 strips, mostly ten.
+ * buses and send to the returns, of which some receive outputs of an instrument, and one that keys the others; two folders, one within the
+ * other. Up to 62 strips, mostly twelve.
  */
 export const someProject: fc.Arbitrary<Project> = fc
   .record({
     kinds: fc.array(fc.constantFrom<StripKind>("audio", "return", "instrument"), { minLength: 1, maxLength: 4 }),
     to: fc.array(fc.nat(2), { minLength: 4, maxLength: 4 }),
     from: fc.array(fc.constantFrom(null, null, 1, 2, 4), { minLength: 3, maxLength: 3 }),
+    names: fc.tuple(someName, someName),
+    folders: fc.array(fc.constantFrom(null, null, "f1", "f2"), { minLength: 5, maxLength: 5 }),
     more: fc.oneof({ arbitrary: fc.constant(0), weight: 19 }, { arbitrary: fc.nat(MOST_MORE), weight: 1 }),
   })
-  .chain(({ kinds, to, from, more }) => {
+  .chain(({ kinds, to, from, more, names, folders }) => {
     const buses = ["main", "g1", "g2"];
     return fc
       .tuple(
@@ -286,7 +305,7 @@ export const someProject: fc.Arbitrary<Project> = fc
         ...kinds.map((kind, at) => someStrip(`s${at}`, kind, buses[to[at]!]!, { to: SENT_TO_HERE })),
         someStrip("k", "audio", "main", { chain: someChain }),
       )
-      .map((strips) => withMore(received(strips, from), more));
+      .map((strips) => withMore(withFolders(received(strips, from), names, folders), more));
   })
   .chain((strips) => record({ tempo: fc.integer({ min: 40, max: 220 }) }).map(({ tempo }) => ({ strips, tempo })))
   .map(({ strips, tempo }) => ({
@@ -303,6 +322,11 @@ export const someProject: fc.Arbitrary<Project> = fc
     strips,
   }));
 
+const OUTSIDE_FOLDERS = [
+  null,
+  ...["Cello", "Not here"].map((name) => ({ external: true, kind: "folder", name }) as const),
+];
+
 const someSavedStrip: fc.Arbitrary<SavedStrip> = fc
   .record(
     {
@@ -311,7 +335,9 @@ const someSavedStrip: fc.Arbitrary<SavedStrip> = fc
       sends: someSends(SENT_TO_OUTSIDE),
       level: someLevel,
       pan: somePan,
-      look: record({ name: someName }),
+      look: record({ name: someName, folder: fc.constantFrom(...OUTSIDE_FOLDERS) }).map(({ name, folder }) =>
+        inFolder({ name }, folder),
+      ),
       media: someMedia,
       routing: fc.constantFrom(
         { output: { external: true as const, kind: "main" as const, name: "Main" } },

@@ -3,6 +3,7 @@ import type { Chain, StripRef } from "../../chains/chain";
 import { EMPTY_CHAIN } from "../../chains/chain";
 import { completeChain } from "../../chains/complete";
 import { fromsOf, mapProcessors, processorsOf } from "../../chains/tree";
+import type { StripKind } from "../../documents/strip-kinds";
 import { type AimQuestion, part } from "./part";
 
 const plugins = (count: number): string => (count === 0 ? "no plugins" : counted(count, "plugin"));
@@ -29,10 +30,12 @@ export function describeInserts(from: Chain, to: Chain): string {
   return `replace ${plugins(before)} by ${after}${name}`;
 }
 
+/** What carries sound can be heard. */
+export const canBeHeard = (kind: StripKind): boolean => kind !== "folder";
+
 /** Asked where a strip that keys plugins is not here. */
 export const KEY_QUESTION: AimQuestion = {
   of: "all",
-  takes: (kind) => kind !== "folder",
   text: (missing) => `“${missing}” is missing here, and plugins are keyed by it.`,
   leave: "Keep its name; until then they hear themselves",
   keepsName: true,
@@ -51,6 +54,7 @@ export const INSERTS = part<Chain>({
     at: () => "",
     of: keysOf,
     mapped: rekeyedBy,
+    takes: canBeHeard,
     whenNone: "leftOut",
     question: KEY_QUESTION,
   },

@@ -24,5 +24,4 @@ export const MEDIA = part<Media>({
   words: describeMedia,
   change: (from, to) => `clips ${named(from)} → ${named(to)}`,
   isHeld: (clips) => clips.length > 0,
-  misfit: (kind) => (kind === "folder" ? "carries no sound; the clips are left out" : null),
 });

@@ -11,8 +11,6 @@ export interface Surroundings {
 export interface AimQuestion {
   /** Whether it is asked of each strip by itself, or once of all that lead to what is missing. */
   readonly of: "each" | "all";
-  /** Whether a strip of this kind can take the place of the missing one. */
-  readonly takes: (kind: StripKind) => boolean;
   readonly text: (missing: string, strip: string) => string;
   readonly leave: string;
   /** Whether what is answered by leaving is kept by its name, rather than as `whenNone` says. */
@@ -23,8 +21,8 @@ export interface AimQuestion {
 
 /** Other strips that a part names. */
 export interface Aims<V> {
-  /** Whether sound goes out to them by it, or comes in from them. */
-  readonly way: "out" | "in";
+  /** Whether sound goes out to them by it, or comes in from them; null where none does: it is for the eye. */
+  readonly way: "out" | "in" | null;
   readonly of: (value: V) => readonly StripRef[];
   /** Between the two names: "goes to", "is keyed by". */
   readonly leads: string;
@@ -32,9 +30,12 @@ export interface Aims<V> {
   readonly at: (n: number) => string;
   /** The value with each reference replaced; where there is none for it, what led there is left out. */
   readonly mapped: (value: V, aim: (ref: StripRef) => StripRef | null) => V;
+  /** Whether a strip of this kind can be led to, or heard, by it. */
+  readonly takes: (kind: StripKind) => boolean;
   /** What becomes of the part where there is no strip for a reference: it stays as it was, or is taken without it. */
   readonly whenNone: "stays" | "leftOut";
-  readonly question: AimQuestion;
+  /** Null where nobody is asked. */
+  readonly question: AimQuestion | null;
 }
 
 /**
@@ -61,22 +62,36 @@ export interface Part<V> {
   readonly misfit: (kind: StripKind) => string | null;
   /** Presets that something in it was loaded from. */
   readonly presets: (value: V) => readonly PresetRef[];
+  /** Whether sound has to do with it; else folders have it too. */
+  readonly isOfSound: boolean;
   /** Whether it says one value, which may be set on a newer revision of its project too. */
   readonly isOneValue: boolean;
   /** Every value that there can be is there. */
   readonly complete: (value: V) => V;
 }
 
-type Optional = "aims" | "isHeld" | "isOffered" | "misfit" | "presets" | "isOneValue" | "complete";
+type Optional = "aims" | "isHeld" | "isOffered" | "misfit" | "presets" | "isOfSound" | "isOneValue" | "complete";
+
+/** Why a folder takes none of what sounds, behind its name. */
+const NO_SOUND = "is a folder and carries no sound";
 
 /** A part of which nothing special is to be said but what is given. */
-export const part = <V>(given: Omit<Part<V>, Optional> & Partial<Pick<Part<V>, Optional>>): Part<V> => ({
-  aims: null,
-  isHeld: () => true,
-  isOffered: () => true,
-  misfit: () => null,
-  presets: () => [],
-  isOneValue: false,
-  complete: (value) => value,
-  ...given,
-});
+export function part<V>(given: Omit<Part<V>, Optional> & Partial<Pick<Part<V>, Optional>>): Part<V> {
+  const whole: Part<V> = {
+    aims: null,
+    isHeld: () => true,
+    isOffered: () => true,
+    misfit: () => null,
+    presets: () => [],
+    isOfSound: true,
+    isOneValue: false,
+    complete: (value) => value,
+    ...given,
+  };
+  const isNothingOf = (kind: StripKind) => kind === "folder" && whole.isOfSound;
+  return {
+    ...whole,
+    isOffered: (kind) => !isNothingOf(kind) && whole.isOffered(kind),
+    misfit: (kind) => (isNothingOf(kind) ? NO_SOUND : whole.misfit(kind)),
+  };
+}

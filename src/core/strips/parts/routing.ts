@@ -26,10 +26,10 @@ export const ROUTING = part<Routing>({
     of: ({ output }) => (output && !("hardware" in output) ? [output] : []),
     mapped: (routing, aim) =>
       routing.output && !("hardware" in routing.output) ? { output: aim(routing.output) } : routing,
+    takes: (kind) => kind === "group" || kind === "main",
     whenNone: "stays",
     question: {
       of: "each",
-      takes: (kind) => kind === "group" || kind === "main",
       text: (missing, strip) => `“${missing}” is missing here. ${strip} would go to it.`,
       leave: "Leave the output as it is",
       makes: () => false,

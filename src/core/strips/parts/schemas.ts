@@ -30,6 +30,8 @@ export const LookSchema = z.strictObject({
   name: NameSchema,
   colour: z.string().max(40).optional(),
   icon: z.string().max(40).optional(),
+  /** In which it stands, for the eye. */
+  folder: StripRefSchema.optional(),
 });
 
 /** Where a strip's sound goes: a strip, a pair of sockets, or nowhere. */

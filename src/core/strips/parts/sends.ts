@@ -45,15 +45,14 @@ export const SENDS = part<readonly Send[]>({
         const to = aim(send.to);
         return to ? [{ ...send, to }] : [];
       }),
+    takes: isBus,
     whenNone: "leftOut",
     question: {
       of: "all",
-      takes: isBus,
       text: (missing) => `“${missing}” is missing here, and sends would go to it.`,
       leave: "Leave these sends out",
       makes: (kind) => isBus(kind) && kind !== "main",
     },
   },
   isHeld: (sends) => sends.length > 0,
-  misfit: (kind) => (kind === "folder" ? "carries no sound; the sends are left out" : null),
 });

@@ -2,7 +2,7 @@ import { type Chain, type StripRef, processorName } from "../../chains/chain";
 import { completeChain, completeProcessor } from "../../chains/complete";
 import { fromsOf } from "../../chains/tree";
 import { type StripKind, isBus } from "../../documents/strip-kinds";
-import { KEY_QUESTION, keysOf, rekeyedBy } from "./inserts";
+import { KEY_QUESTION, canBeHeard, keysOf, rekeyedBy } from "./inserts";
 import { type Surroundings, part } from "./part";
 import { type Layer, type Source, layersOf } from "../layers";
 import { nameOfTarget } from "./sends";
@@ -67,6 +67,7 @@ export const SOURCE = part<Source>({
       source.type === "output"
         ? fedBy(source, aim(source.strip))
         : mapLayers(source, (layer) => ({ ...layer, effects: rekeyedBy(layer.effects, aim) })),
+    takes: canBeHeard,
     whenNone: "leftOut",
     question: KEY_QUESTION,
   },
