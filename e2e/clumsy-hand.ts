@@ -308,29 +308,44 @@ export interface Clumsy {
 }
 
 /** Resolves when nothing went wrong; rejects with the seed, what was done before it, and what it was. */
-export async function beClumsy(browser: Browser, server: Asked, { seed, actions }: Clumsy): Promise<void> {
-  const chance = seededRandom(seed);
+export async function beClumsy(browser: Browser, server: Asked, clumsy: Clumsy): Promise<void> {
   const draft = (await ask<Body>(server, "POST", "/api/drafts", { preset: "rim-and-air" })).project.id;
   const listed = await ask<{ projects: { id: string }[] }>(server, "GET", "/api/projects");
   const projects = [...listed.projects.map(({ id }) => id), draft];
   const first = await stateOf(server, { projects, presets: null });
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  await context.grantPermissions(["clipboard-read", "clipboard-write"], { origin: server.url });
-  // The browser's own menu is none of ours, and would take the keys.
-  await context.addInitScript(() => window.addEventListener("contextmenu", (event) => event.preventDefault()));
-  const page = await context.newPage();
+  try {
+    await context.grantPermissions(["clipboard-read", "clipboard-write"], { origin: server.url });
+    // The browser's own menu is none of ours, and would take the keys.
+    await context.addInitScript(() => window.addEventListener("contextmenu", (event) => event.preventDefault()));
+    await beClumsyOn(await context.newPage(), server, clumsy);
+  } finally {
+    // A page that stays would have its say on whatever is served next at the same address.
+    await context.close();
+  }
+  await undoAll(server, projects);
+  const last = await stateOf(server, { projects, presets: first.cards.map(({ id }) => id) });
+  for (const part of ["projects", "cards", "folders"] as const) {
+    const [before, after] = [canonicalize(first[part]), canonicalize(last[part])];
+    if (before !== after)
+      complain(
+        `Seed ${clumsy.seed}: everything undone, the ${part} are not as they were:\n${unlike(before ?? "", after ?? "")}`,
+      );
+  }
+}
+
+/** With SURVEY=1 it goes on, and prints all that it finds. */
+function complain(fault: string): void {
+  if (!process.env.SURVEY) throw new Error(fault);
+  console.log(`FAULT ${fault}`);
+}
+
+async function beClumsyOn(page: Page, server: Asked, { seed, actions }: Clumsy): Promise<void> {
+  const chance = seededRandom(seed);
   const watched = watch(page);
   const done: string[] = [];
-  const fail = (fault: string): void => {
-    // With SURVEY=1 it goes on, and prints all that it finds.
-    if (process.env.SURVEY) {
-      console.log(
-        `FAULT seed ${seed} n ${done.length} ${page.url().slice(21)}: ${fault}\n      ${done.slice(-4).join("\n      ")}`,
-      );
-      return;
-    }
-    throw new Error(`Seed ${seed}, movement ${done.length} at ${page.url()}: ${fault}\n${done.slice(-25).join("\n")}`);
-  };
+  const fail = (fault: string): void =>
+    complain(`Seed ${seed}, movement ${done.length} at ${page.url()}: ${fault}\n${done.slice(-25).join("\n")}`);
   await page.goto(`${server.url}/library`);
   await page.waitForLoadState("networkidle");
   for (let n = 0; n < actions; n++) {
@@ -357,14 +372,6 @@ export async function beClumsy(browser: Browser, server: Asked, { seed, actions 
   await page.waitForTimeout(1500);
   await page.waitForLoadState("networkidle");
   for (const fault of watched.faults()) fail(fault);
-  await context.close();
-  await undoAll(server, projects);
-  const last = await stateOf(server, { projects, presets: first.cards.map(({ id }) => id) });
-  for (const part of ["projects", "cards", "folders"] as const) {
-    const [before, after] = [canonicalize(first[part]), canonicalize(last[part])];
-    if (before !== after)
-      fail(`everything undone, the ${part} are not as they were:\n${unlike(before ?? "", after ?? "")}`);
-  }
 }
 
 /** Where two texts begin to differ. */

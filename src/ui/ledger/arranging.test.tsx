@@ -227,6 +227,17 @@ it("removes at once where nothing leads there", async () => {
   await isOneChange();
 });
 
+it("applies nothing to a strip that was removed before its turn came, and says so", async () => {
+  choose("drum-far");
+  const sounds = await screen.findByRole("listbox", { name: "Sounds" });
+  await waitFor(() => expect(within(sounds).getAllByRole("option").length).toBeGreaterThan(3));
+  fireEvent.doubleClick(within(sounds).getAllByRole("option")[0]!);
+  onGrid("Delete");
+  await waitFor(() => expect(said.join()).toContain("the strip is not here any more"));
+  await waitFor(async () => expect(await strip("drum-far")).toBeUndefined());
+  await isOneChange();
+});
+
 it("sends to a bus from all that are chosen, and sets the send", async () => {
   choose("drum-close", "cello");
   fireEvent.click(within(cell("drum-close", "sends")).getByRole("button", { name: "No sends", hidden: true }));

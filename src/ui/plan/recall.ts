@@ -3,6 +3,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
+import { KEYS } from "@/clients/events";
 import type { PlanRequest, ProjectBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import type * as choicesOfParts from "@/core/recall/choices";
@@ -41,6 +42,14 @@ export function targetsOf(body: ProjectBody | undefined, { strips, newStrip, slo
 /** A new strip stands before the main output. */
 export function lastBeforeMain(body: ProjectBody | undefined): string | null {
   return body?.project.strips.filter((s) => s.kind !== "main").at(-1)?.id ?? null;
+}
+
+/** What is still there of an aim when its turn comes; null where nothing is. */
+function stillThere(body: ProjectBody | undefined, aim: Aim): Aim | null {
+  const isHere = (id: string) => body?.project.strips.some((strip) => strip.id === id) ?? true;
+  if (aim.slot) return isHere(aim.slot.strip) ? aim : null;
+  const strips = aim.strips.filter(isHere);
+  return strips.length === 0 && aim.strips.length > 0 ? null : { ...aim, strips };
 }
 
 type Choices = typeof choicesOfParts;
@@ -86,13 +95,15 @@ export function useRecall(): Recall {
     const bySight = () => bring({ presets: [preset] }, aim);
     // Several strips find theirs by a plan.
     if (alwaysPlan || preset.kind === "set" || preset.kind === "mix") return bySight();
-    const { undo, body } = open;
-    const targets = targetsOf(body, aim);
-    const asked = { queries, project: id, preset, targets, targetWords: words, parts: aim.parts, plan: bySight, undo };
+    const { undo } = open;
+    const asked = { queries, project: id, preset, targetWords: words, parts: aim.parts, plan: bySight, undo };
     const applied = async () => {
       const { lastParts } = await settled();
       const { applyDirectly } = await import("./apply-directly");
-      await applyDirectly({ ...asked, last: lastParts[preset.kind] });
+      const body = queries.getQueryData<ProjectBody>(KEYS.project(id));
+      const here = stillThere(body, aim);
+      if (!here) return say(`“${preset.card.name}” goes nowhere: the strip is not here any more.`);
+      await applyDirectly({ ...asked, targets: targetsOf(body, here), last: lastParts[preset.kind] });
     };
     orSay(inLine(applied));
   };
