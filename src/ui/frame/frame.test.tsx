@@ -80,6 +80,23 @@ describe("the field", () => {
     pushed.mockRestore();
   });
 
+  it("does what the words mean where the list marks something else still, or nothing", async () => {
+    open();
+    for (const mark of ["another", "none"]) {
+      goTo("/bench");
+      await find("go lib");
+      const [marked] = list().getAllByRole("option");
+      // As it stands for a moment behind a quick hand: the list is drawn after the words.
+      if (mark === "none") marked!.setAttribute("aria-selected", "false");
+      else marked!.dataset["value"] = "Go to the plugins";
+      press("Enter", {}, field());
+      expect(whereNow()).toBe("/library");
+    }
+    await find("nothing such");
+    press("Enter", {}, field());
+    expect(field()).toBeTruthy();
+  });
+
   it("finds projects by name and artist", async () => {
     open();
     await find("copper heron");

@@ -32,6 +32,19 @@ function beginsEveryWord(listed: string, typed: string): number {
   return sought.every((word) => words.some((w) => w.startsWith(word))) ? 1 : 0;
 }
 
+/** Actions that the list offers here. */
+const useListed = (): readonly Action[] =>
+  useEnabledActions().filter((a) => !a.keyOnly && a.id !== "find" && a.id !== "actions");
+
+const firstFor = (actions: readonly Action[], typed: string): Action | undefined =>
+  actions.find((action) => beginsEveryWord(wordsOf(action), typed) === 1);
+
+/** Whether what the list marks is something that the words find. */
+function isMarkedFor(list: Element, typed: string): boolean {
+  const marked = list.querySelector<HTMLElement>("[cmdk-item][aria-selected=true]");
+  return marked !== null && beginsEveryWord(marked.dataset["value"] ?? "", typed) === 1;
+}
+
 export interface PaletteProps {
   readonly typed: string;
   /** Words behind which Enter was pressed before the list was here: each does the first action that matches. */
@@ -49,6 +62,11 @@ export const renderPalette = (props: PaletteProps) => <Palette {...props} />;
 /** The field with all that can be done below it. It takes over what was typed while it was on its way. */
 function Palette({ typed, entered, onTyped, onDone, onLeft }: PaletteProps) {
   const field = useRef<HTMLInputElement>(null);
+  const actions = useListed();
+  const done = (run: () => void) => () => {
+    onDone();
+    run();
+  };
   useLayoutEffect(() => {
     const { current } = field;
     current?.focus();
@@ -60,9 +78,16 @@ function Palette({ typed, entered, onTyped, onDone, onLeft }: PaletteProps) {
       className={FIELD}
       filter={beginsEveryWord}
       onKeyDown={(event) => {
-        if (event.key !== "Escape") return;
-        event.preventDefault();
-        onDone();
+        if (event.key === "Escape") {
+          event.preventDefault();
+          onDone();
+        }
+        if (event.key === "Enter" && !isMarkedFor(event.currentTarget, typed)) {
+          // The list has not caught up with what was typed: what it marks is not what is meant.
+          event.preventDefault();
+          const meant = firstFor(actions, typed);
+          if (meant) done(meant.run)();
+        }
       }}
       onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && onLeft()}
     >
@@ -79,7 +104,7 @@ function Palette({ typed, entered, onTyped, onDone, onLeft }: PaletteProps) {
         onMouseDown={(event) => event.preventDefault()}
         className="absolute inset-x-0 top-[34px] z-40 max-h-[420px] overflow-auto rounded-card border border-edge bg-card pb-1"
       >
-        <Found words={typed} entered={entered} onDone={onDone} />
+        <Found words={typed} entered={entered} actions={actions} done={done} onDone={onDone} />
       </Command.List>
     </Command>
   );
@@ -87,17 +112,19 @@ function Palette({ typed, entered, onTyped, onDone, onLeft }: PaletteProps) {
 
 interface FoundProps extends Pick<PaletteProps, "entered" | "onDone"> {
   readonly words: string;
+  readonly actions: readonly Action[];
+  /** Leaves the field, then does it. */
+  readonly done: (run: () => void) => () => void;
 }
 
 /** What the words match: actions of this screen, sounds, projects. */
-function Found({ words, entered, onDone }: FoundProps) {
+function Found({ words, entered, actions, done, onDone }: FoundProps) {
   const router = useRouter();
   const recall = useRecall();
   const path = usePathname();
   const project = useInHand((h) => h.project);
   // A sound is applied to what is on screen; anywhere else its name opens it.
   const applies = recall.targetWords !== null && project !== null && path === `/projects/${project}`;
-  const actions = useEnabledActions().filter((a) => !a.keyOnly && a.id !== "find" && a.id !== "actions");
   const q = words.trim();
   const presets = useQuery({
     queryKey: [...KEYS.presets, "field", q],
@@ -118,12 +145,8 @@ function Found({ words, entered, onDone }: FoundProps) {
     chooseStrips([id]);
     router.push(path.startsWith("/bench") ? `/bench?project=${project}&strip=${id}` : `/projects/${project}`);
   };
-  const done = (run: () => void) => () => {
-    onDone();
-    run();
-  };
   const enter = useEffectEvent(() => {
-    const meant = entered.flatMap((typed) => actions.find((a) => beginsEveryWord(wordsOf(a), typed) === 1) ?? []);
+    const meant = entered.flatMap((typed) => firstFor(actions, typed) ?? []);
     if (meant.length === 0) return;
     // Who types on already is left in the field.
     if (words === "") onDone();
