@@ -91,7 +91,6 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
       { id: "answer", kind: "return", name: "Answer", fader: -11, inserts: kept("dotted-answer") },
       {
         id: "fog",
-        folder: "echoes",
         kind: "return",
         name: "Fog",
         fader: -14,
@@ -168,7 +167,7 @@ export const EARLIER_PROJECTS: readonly (readonly [changed: string, project: Pro
       },
       { id: "echoes", kind: "folder", name: "Echoes", fader: 0 },
       { id: "triplets", folder: "echoes", kind: "return", name: "Triplets", fader: -9, inserts: kept("ebb-triplets") },
-      { id: "fog", kind: "return", name: "Fog", fader: -10, inserts: kept("echo-into-fog") },
+      { id: "fog", folder: "echoes", kind: "return", name: "Fog", fader: -10, inserts: kept("echo-into-fog") },
       { id: "main", kind: "main", name: "Main", fader: 0, inserts: kept("main-output-machines") },
     ]),
   ],

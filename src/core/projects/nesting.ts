@@ -31,6 +31,13 @@ export function standsWithin(project: Project, strip: Strip, other: string): boo
   return false;
 }
 
+/** Some strips, each folder among them with all that stands in it, in the order of the project. */
+export function withInsideOfFolders(project: Project, ids: readonly string[]): readonly string[] {
+  const folders = project.strips.filter(({ id, kind }) => kind === "folder" && ids.includes(id));
+  const isInside = (strip: Strip) => folders.some((folder) => standsWithin(project, strip, folder.id));
+  return project.strips.filter((strip) => ids.includes(strip.id) || isInside(strip)).map(({ id }) => id);
+}
+
 /** Strips by what they stand in, in their order; under null those that stand in nothing. */
 export function stripsWithin(project: Project): ReadonlyMap<string | null, readonly Strip[]> {
   const within = new Map<string | null, Strip[]>();

@@ -11,6 +11,7 @@ import { toneFile } from "@/app/testing/sounds";
 import { OWN_MATERIAL } from "@/clients/sound-engine";
 import { findSend } from "@/core/recall/arrange";
 import { usualOf } from "@/core/recall/choices";
+import { withInsideOfFolders } from "@/core/projects/nesting";
 import { type Project, getStrip, groupOf } from "@/core/projects/project";
 import { offeredParts } from "@/core/strips/strip";
 import { describeSource } from "@/core/strips/parts/source";
@@ -21,6 +22,7 @@ import { getProject, listRevisions, makeProject } from "@/server/use-cases/proje
 import { keepMedia } from "@/server/use-cases/media";
 import { useListening } from "../listening/state";
 import { useInHand } from "../projects/in-hand";
+import { closeSave, useSave } from "../save/save";
 import { Ledger } from "./ledger";
 
 vi.mock("next/navigation", () => import("@/app/testing/navigation"));
@@ -51,7 +53,10 @@ beforeEach(async () => {
   );
   await waitFor(() => expect(row("voice")).toBeTruthy());
 });
-afterEach(() => house.close());
+afterEach(() => {
+  closeSave();
+  return house.close();
+});
 
 const stored = async () => value(await getProject(house.context, ID));
 const strip = async (id: string) => (await stored()).project.strips.find((s) => s.id === id);
@@ -368,4 +373,16 @@ it("lays a sound of one's own on a strip, hears it, and takes it off; it is kept
   await waitFor(() => expect(screen.queryByRole("region", { name: "Clips" })).toBeNull());
   undo();
   await waitFor(async () => expect((await strip("cello"))?.media).toHaveLength(1));
+});
+
+it("saves a folder with what stands in it, as several strips together", async () => {
+  choose("harmonium", "voice");
+  press("g", { ctrlKey: true, shiftKey: true });
+  fireEvent.keyDown(await screen.findByRole("dialog", { name: "Strip of Folder" }), { key: "Escape" });
+  await waitFor(async () => expect((await strip("voice"))?.look.folder).toBeDefined());
+  press("s", { ctrlKey: true });
+  const { project } = await stored();
+  const folder = project.strips.find(({ kind }) => kind === "folder")!.id;
+  expect(useSave.getState().request).toMatchObject({ project: ID, strips: withInsideOfFolders(project, [folder]) });
+  expect(new Set(withInsideOfFolders(project, [folder]))).toEqual(new Set([folder, "harmonium", "voice"]));
 });

@@ -2,7 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
-import { isHolder, ledgerOrder } from "@/core/projects/nesting";
+import { isHolder, ledgerOrder, withInsideOfFolders } from "@/core/projects/nesting";
 import { type Project, findStrip, getStrip } from "@/core/projects/project";
 import { counted } from "@/core/names/count";
 import type { Strip } from "@/core/strips/strip";
@@ -152,7 +152,8 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
     if (cursor?.kind === "folder") return foldRow(cursor.id);
     if (cursor) router.push(`/bench?project=${stored.id}&strip=${cursor.id}`);
   };
-  const save = () => void (chosen.length > 0 && openSave({ project: stored.id, strips: chosen }));
+  const save = () =>
+    void (chosen.length > 0 && openSave({ project: stored.id, strips: withInsideOfFolders(stored, chosen) }));
   const openCard = (strip: string, at: ColumnId) => {
     if (at === "inserts") return openBench();
     // Of a folder there is nothing else to set.

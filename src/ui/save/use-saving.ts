@@ -15,6 +15,7 @@ import { applyPattern } from "@/core/library/pattern";
 import { type Card, type Content, type PresetKind, presetRef } from "@/core/presets/preset";
 import { saveStrips } from "@/core/presets/save";
 import { findCompanions } from "@/core/projects/companions";
+import { findStrip } from "@/core/projects/project";
 import { insideOf } from "@/core/library/inside";
 import { fold } from "@/core/names/words";
 import { type Strip, offeredParts } from "@/core/strips/strip";
@@ -93,9 +94,12 @@ type Made = Omit<Item, "name" | "clashed">;
 /** Several strips: each as a preset of its own, or together as one. */
 export type As = "each" | "set" | "mix";
 
+const isFolder = (strip: Strip | null): boolean => strip?.kind === "folder";
+
 /** Strips of the request in the order of the project, with those that are taken along. */
 function useStrips(request: SaveRequest, { project }: ProjectBody) {
-  const [as, setAs] = useState<As>("each");
+  // A folder is kept with what stands in it.
+  const [as, setAs] = useState<As>(request.strips.some((id) => isFolder(findStrip(project, id))) ? "set" : "each");
   const [along, setAlong] = useState<readonly string[]>([]);
   const ids = as === "each" ? request.strips : [...request.strips, ...along];
   return {
@@ -110,9 +114,12 @@ function useStrips(request: SaveRequest, { project }: ProjectBody) {
   };
 }
 
-/** What is made of several strips together; it goes by the group among them, else by the first. */
+/** What is made of several strips together; it goes by the folder or the group among them, else by the first. */
 function togetherOf(rows: readonly Made[], as: "set" | "mix"): Made | null {
-  const lead = rows.find(({ subject }) => subject.strip.kind === "group") ?? rows[0];
+  const lead =
+    rows.find(({ subject }) => isFolder(subject.strip)) ??
+    rows.find(({ subject }) => subject.strip.kind === "group") ??
+    rows[0];
   if (!lead) return null;
   const kept = rows
     .filter(({ parts }) => parts.length > 0)
