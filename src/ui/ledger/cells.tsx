@@ -134,10 +134,23 @@ function SourceCell(props: CellProps) {
   const { strip, members } = props;
   if (strip.kind === "folder") return <span className="truncate text-small text-soft">{`folder of ${members}`}</span>;
   const source = strip.kind === "group" ? `group of ${members}` : describeSource(strip, around(props));
-  const words = strip.media.length > 0 ? `${source} · ${describeMedia(strip.media)}` : source;
+  const clips = strip.media.length > 0 ? describeMedia(strip.media) : null;
   return (
-    <Opens props={props} column="source" className="text-small text-soft" title={words}>
-      {words}
+    <Opens
+      props={props}
+      column="source"
+      className="text-small text-soft"
+      title={[source, clips].filter(Boolean).join(" · ")}
+    >
+      {clips ? (
+        // One above the other: beside the source it would be cut.
+        <>
+          <span className="block truncate leading-[17px]">{source}</span>
+          <span className="block truncate leading-[17px]">{clips}</span>
+        </>
+      ) : (
+        source
+      )}
     </Opens>
   );
 }

@@ -7,12 +7,15 @@ import { Keys, press } from "@/app/testing/hands";
 import { type House, openHouse, presetOf } from "@/app/testing/house";
 import { goTo, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
+import { toneFile } from "@/app/testing/sounds";
+import type { Processor } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import type { Content } from "@/core/presets/preset";
 import { type Source, layerOf } from "@/core/strips/parts/source";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { savePresets } from "@/server/use-cases/library";
+import { keepMedia } from "@/server/use-cases/media";
 import { changeProject, getProject, undo } from "@/server/use-cases/projects";
 import { useInHand } from "../projects/in-hand";
 import { PlanScreen } from "./plan-screen";
@@ -208,6 +211,46 @@ describe("a plan", () => {
     await open(preset!.id, ["voice"]);
     tick("Sends of Voice");
     await settled(0);
+  });
+
+  it("brings clips only where they are asked for, and tells of them beside the name", async () => {
+    const { hash } = value(await keepMedia(house.context, "Foghorn", toneFile(0.2)));
+    const held = { level: { fader: -7, mute: false }, media: [{ name: "Foghorn", hash }] };
+    const content: Content = { kind: "strip", schema: 1, strip: { kind: "audio", ...held } };
+    const [preset] = value(await savePresets(house.context, { presets: [presetOf(content, { name: "Horn" })] }));
+    await open(preset!.id, ["cello"]);
+    await settled(1);
+    expect(screen.queryByRole("checkbox", { name: "Clips of Cello" })).toBeNull();
+    fireEvent.click(within(screen.getByLabelText("Parts")).getByText("Clips"));
+    await settled(2);
+    expect(sentences()).toContain("Cello: clips no clips → Foghorn.");
+    expect(row("Cello").textContent).toContain("1 clip");
+    fireEvent.click(applyButton());
+    await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
+    expect((await strip("cello")).media).toEqual(held.media);
+  });
+
+  it("asks once for a strip that keys plugins and is missing, and leads them to the one that is answered", async () => {
+    const key = { external: true as const, kind: "audio" as const, name: "Narrator" };
+    const ducked: Processor = {
+      type: "processor",
+      key: "duck",
+      model: "vca-compressor",
+      enabled: true,
+      values: {},
+      keyInput: { strip: key, tap: "post" },
+    };
+    const content: Content = { kind: "chain", schema: 1, chain: { nodes: [ducked], macros: [] } };
+    const [preset] = value(await savePresets(house.context, { presets: [presetOf(content, { name: "Duck" })] }));
+    await open(preset!.id, ["cello", "harmonium"]);
+    expect(screen.getAllByText("“Narrator” is missing here, and plugins are keyed by it.")).toHaveLength(1);
+    const heard = async (id: string) => processorsOf((await strip(id)).inserts)[0]?.keyInput;
+    fireEvent.click(screen.getByRole("radio", { name: "Use Voice instead" }));
+    await waitFor(() => expect(applyButton()).toHaveProperty("disabled", false));
+    fireEvent.click(applyButton());
+    await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
+    expect(await heard("cello")).toEqual({ strip: { strip: "voice" }, tap: "post" });
+    expect(await heard("harmonium")).toEqual({ strip: { strip: "voice" }, tap: "post" });
   });
 
   it("lets what comes be heard as A beside what is there as B", async () => {
