@@ -108,6 +108,20 @@ describe("the focus", () => {
     expect(name.value).toBe("Cello");
   });
 
+  it("leaves what is there but not drawn, and goes to nothing of that kind", async () => {
+    render(<Screen />);
+    const [before, row] = [button("before"), button("one")];
+    before.focus();
+    // As the browser says of what waits for a part of the page that is on its way.
+    const hidden = () => false;
+    Object.assign(before, { checkVisibility: hidden });
+    Object.assign(row, { checkVisibility: hidden });
+    screen.getByRole("main").append(document.createElement("p"));
+    await waitFor(() => expect(document.activeElement).not.toBe(before));
+    expect(document.activeElement).not.toBe(document.body);
+    expect(document.activeElement).not.toBe(row);
+  });
+
   it("stays where it was when one presses beside everything", async () => {
     vi.spyOn(document, "hasFocus").mockReturnValue(true);
     render(<Screen />);

@@ -19,11 +19,19 @@ function pathTo(element: Element): Path {
   return path;
 }
 
+/** Whether it is drawn at all: while a part of the page is on its way, what stood there is kept, and not shown. */
+const isShown = (element: Element): boolean => !("checkVisibility" in element) || element.checkVisibility();
+
 const isFree = (element: Element): element is HTMLElement =>
-  element instanceof HTMLElement && element.matches(FOCUSABLE) && element.closest("[hidden], [inert]") === null;
+  element instanceof HTMLElement &&
+  element.matches(FOCUSABLE) &&
+  element.closest("[hidden], [inert]") === null &&
+  isShown(element);
 
 const firstFree = (root: Element, left: Element | null): HTMLElement | null =>
-  [root, ...root.querySelectorAll(FOCUSABLE)].filter(isFree).find((element) => element !== left) ?? null;
+  [root, ...root.querySelectorAll(FOCUSABLE)].find(
+    (element): element is HTMLElement => element !== left && isFree(element),
+  ) ?? null;
 
 /** What stands now in the place of one that is gone, within one that was around it. */
 function heirOf(around: Element, place: number, left: Element | null): HTMLElement | null {
@@ -66,7 +74,6 @@ export function giveBack(field: HTMLElement): void {
  */
 export function useKeepFocus(): void {
   useEffect(() => {
-    const ground = document.querySelector("main");
     let last: Path = [];
     let under: Path = [];
     const onFocusIn = ({ target, relatedTarget }: FocusEvent) => {
@@ -76,17 +83,18 @@ export function useKeepFocus(): void {
       last = pathTo(target);
       if (!target.closest(OVER)) under = last;
     };
-    const keep = () => {
+    const keep = (isDrawn: boolean) => {
       const { activeElement: has } = document;
-      if (has && has !== document.body && !has.matches(":disabled")) return;
-      handOn(last[0]?.element, standingAt(last) ?? standingAt(under) ?? ground);
+      if (has && has !== document.body && !has.matches(":disabled") && (!isDrawn || isShown(has))) return;
+      handOn(last[0]?.element, standingAt(last) ?? standingAt(under) ?? document.querySelector("main"));
     };
+    const keepDrawn = () => keep(true);
     // A control that is switched off while it has the focus loses it when the page is next drawn.
     let drawn = 0;
     const soon = () => {
-      keep();
+      keep(false);
       cancelAnimationFrame(drawn);
-      drawn = requestAnimationFrame(keep);
+      drawn = requestAnimationFrame(keepDrawn);
     };
     const changes = new MutationObserver(soon);
     changes.observe(document.body, {
@@ -97,11 +105,11 @@ export function useKeepFocus(): void {
     });
     // A press beside everything, as on what lies behind a sheet, takes the focus away without a change of the page.
     const onFocusOut = ({ relatedTarget }: FocusEvent) => {
-      if (relatedTarget === null) drawn = requestAnimationFrame(() => document.hasFocus() && keep());
+      if (relatedTarget === null) drawn = requestAnimationFrame(() => document.hasFocus() && keepDrawn());
     };
     window.addEventListener("focusin", onFocusIn);
     window.addEventListener("focusout", onFocusOut);
-    keep();
+    keepDrawn();
     return () => {
       changes.disconnect();
       cancelAnimationFrame(drawn);
