@@ -1,6 +1,7 @@
 import { completeChain, completeProcessor } from "../chains/complete";
 import { findChainProblem, findProcessorProblem } from "../chains/problems";
 import type { Problem } from "../documents/problem";
+import { findNestedInItself } from "../projects/nesting";
 import { findStripProblem } from "../strips/problems";
 import { aimsOf, completeStrip } from "../strips/strip";
 import type { Content, Strips } from "./preset";
@@ -15,6 +16,8 @@ function findStripsProblem({ strips }: Strips): Problem | null {
     const problem = findStripProblem(strip, path);
     if (problem) return problem;
   }
+  const nested = findNestedInItself(strips);
+  if (nested) return { path: `strips[${strips.indexOf(nested)}]`, message: `${nested.name} stands within itself.` };
   const lost = strips.findIndex((strip) => aimsOf(strip).some((ref) => "strip" in ref && !ids.has(ref.strip)));
   return lost < 0
     ? null

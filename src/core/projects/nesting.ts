@@ -1,18 +1,31 @@
-import type { Strip } from "../strips/strip";
-import { type Project, groupOf, stripsById } from "./project";
+import type { SavedStrip, Strip } from "../strips/strip";
+import { type Project, stripsById } from "./project";
 
 /* What stands in what, in the ledger. */
 
+/** A strip of a project, or one of several that are kept together. */
+type Nested = Pick<Strip, "id"> & Pick<SavedStrip, "kind" | "look" | "routing">;
+
+type ById<S> = ReadonlyMap<string, S>;
+
 const NONE: ReadonlySet<string> = new Set();
 
-/** The folder in which a strip stands; null where it stands in none. */
-export function folderOf(project: Project, { look: { folder } }: Strip): Strip | null {
-  return folder && "strip" in folder ? (stripsById(project).get(folder.strip) ?? null) : null;
+function folderAmong<S extends Nested>(strips: ById<S>, { look }: Nested): S | null {
+  return look?.folder && "strip" in look.folder ? (strips.get(look.folder.strip) ?? null) : null;
 }
 
 /** What a strip stands in, for the eye: its folder, else the group that it goes to. */
-export const parentOf = (project: Project, strip: Strip): Strip | null =>
-  folderOf(project, strip) ?? groupOf(project, strip);
+function parentAmong<S extends Nested>(strips: ById<S>, strip: Nested): S | null {
+  const output = strip.routing?.output;
+  const to = output && "strip" in output ? strips.get(output.strip) : undefined;
+  return folderAmong(strips, strip) ?? (to?.kind === "group" ? to : null);
+}
+
+/** The folder in which a strip stands; null where it stands in none. */
+export const folderOf = (project: Project, strip: Strip): Strip | null => folderAmong(stripsById(project), strip);
+
+/** What a strip stands in, for the eye: its folder, else the group that it goes to. */
+export const parentOf = (project: Project, strip: Strip): Strip | null => parentAmong(stripsById(project), strip);
 
 /** Strips in which others can stand. */
 export const isHolder = ({ kind }: Pick<Strip, "kind">): boolean => kind === "group" || kind === "folder";
@@ -38,43 +51,56 @@ export function withInsideOfFolders(project: Project, ids: readonly string[]): r
   return project.strips.filter((strip) => ids.includes(strip.id) || isInside(strip)).map(({ id }) => id);
 }
 
-/** Strips by what they stand in, in their order; under null those that stand in nothing. */
-export function stripsWithin(project: Project): ReadonlyMap<string | null, readonly Strip[]> {
-  const within = new Map<string | null, Strip[]>();
-  for (const strip of project.strips) {
-    const above = parentOf(project, strip)?.id ?? null;
-    const beside = within.get(above);
+function within<S extends Nested>(strips: readonly S[], byId: ById<S>): ReadonlyMap<string | null, readonly S[]> {
+  const inside = new Map<string | null, S[]>();
+  for (const strip of strips) {
+    const above = parentAmong(byId, strip)?.id ?? null;
+    const beside = inside.get(above);
     if (beside) beside.push(strip);
-    else within.set(above, [strip]);
+    else inside.set(above, [strip]);
   }
-  return within;
+  return inside;
+}
+
+/** Strips by what they stand in, in their order; under null those that stand in nothing. */
+export const stripsWithin = (project: Project): ReadonlyMap<string | null, readonly Strip[]> =>
+  within(project.strips, stripsById(project));
+
+function inOrder<S extends Nested>(inside: ReadonlyMap<string | null, readonly S[]>, folded: ReadonlySet<string>) {
+  const order: { readonly strip: S; readonly depth: number }[] = [];
+  const left = (inside.get(null) ?? []).map((strip) => ({ strip, depth: 0 })).toReversed();
+  for (let next = left.pop(); next; next = left.pop()) {
+    order.push(next);
+    const { strip, depth } = next;
+    if (isHolder(strip) && !folded.has(strip.id))
+      left.push(...(inside.get(strip.id) ?? []).map((one) => ({ strip: one, depth: depth + 1 })).toReversed());
+  }
+  return order;
 }
 
 /**
  * Strips in the order of the ledger: each group and each folder before what stands in it, the rest as they stand. `folded`: of which
  * nothing is shown that stands in them.
  */
-export function ledgerOrder(project: Project, folded: ReadonlySet<string> = NONE): readonly Strip[] {
-  const within = stripsWithin(project);
-  const order: Strip[] = [];
-  const left = (within.get(null) ?? []).toReversed();
-  for (let strip = left.pop(); strip; strip = left.pop()) {
-    order.push(strip);
-    if (isHolder(strip) && !folded.has(strip.id)) left.push(...(within.get(strip.id) ?? []).toReversed());
-  }
-  return order;
-}
+export const ledgerOrder = (project: Project, folded: ReadonlySet<string> = NONE): readonly Strip[] =>
+  inOrder(stripsWithin(project), folded).map(({ strip }) => strip);
+
+/** The same of strips that are kept together, each with how many it stands in. */
+export const orderOfKept = <S extends Nested>(strips: readonly S[]) => inOrder(within(strips, byIds(strips)), NONE);
+
+const byIds = <S extends Nested>(strips: readonly S[]): ById<S> => new Map(strips.map((strip) => [strip.id, strip]));
 
 /**
- * A strip that stands within itself, by folders and groups; null where none does. Safe for any project; the other functions here are
- * for such in which none does.
+ * A strip that stands within itself, by folders and groups; null where none does. Safe for any strips; the other functions here are
+ * for such of which none does.
  */
-export function findNestedInItself(project: Project): Strip | null {
+export function findNestedInItself<S extends Nested>(strips: readonly S[]): S | null {
+  const byId = byIds(strips);
   /** Those of which it is known that they stand in no such. */
   const known = new Set<string>();
-  for (const strip of project.strips) {
+  for (const strip of strips) {
     const way = new Set<string>();
-    for (let at: Strip | null = strip; at && !known.has(at.id); at = parentOf(project, at)) {
+    for (let at: S | null = strip; at && !known.has(at.id); at = parentAmong(byId, at)) {
       if (way.has(at.id)) return at;
       way.add(at.id);
     }

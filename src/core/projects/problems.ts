@@ -75,7 +75,7 @@ function pathOfLead(project: Project, id: string): string {
 
 /** Of a project without a loop in its signal flow: a folder that stands within itself. */
 function findNestedProblem(project: Project): Problem | null {
-  const nested = findNestedInItself(project);
+  const nested = findNestedInItself(project.strips);
   return (
     nested && {
       path: `strips[${project.strips.indexOf(nested)}].look.folder`,

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import type { Content } from "../presets/preset";
+import { findContentProblem } from "../presets/whole";
 import { saveStrip, saveStrips } from "../presets/save";
-import { depthOf, ledgerOrder } from "../projects/nesting";
+import { depthOf, ledgerOrder, orderOfKept } from "../projects/nesting";
 import { type Project, findStrip, getStrip } from "../projects/project";
 import type { Strip } from "../strips/strip";
 import { createStrip, offeredParts } from "../strips/strip";
@@ -223,6 +224,17 @@ describe("a set with a folder in it", () => {
     const heard = ({ strips }: Project) =>
       strips.flatMap(({ look: _, ...rest }) => (rest.kind === "folder" ? [] : [rest]));
     expect(heard(after)).toEqual(heard(here));
+  });
+
+  it("is told in the order of the ledger, and refused where it stands within itself", () => {
+    if (saved.kind !== "set") throw new Error("It is a set.");
+    const told = orderOfKept(saved.strips).map(({ strip: { name }, depth }) => `${">".repeat(depth)}${name}`);
+    expect(told).toEqual(["Takes", ">Cymbals", ">>Overhead", ">>Ride"]);
+    expect(findContentProblem(saved)).toBeNull();
+    const looped = saved.strips.map((one) =>
+      one.id === "top" ? { ...one, look: { name: "Takes", folder: { strip: "cym" } } } : one,
+    );
+    expect(findContentProblem({ ...saved, strips: looped })?.message).toMatch(/ stands within itself\.$/);
   });
 
   it("is not made where only what sounds is taken", () => {

@@ -2,6 +2,7 @@
 
 import { processorsOf } from "@/core/chains/tree";
 import { counted } from "@/core/names/count";
+import { orderOfKept } from "@/core/projects/nesting";
 import type { KeyedStrip } from "@/core/presets/preset";
 import { PART } from "@/core/strips/parts";
 import { partsOf } from "@/core/strips/strip";
@@ -13,20 +14,6 @@ import { Shapes } from "../kit/shape";
 interface Props {
   readonly strips: readonly KeyedStrip[];
   readonly tempo: number;
-}
-
-/** The group among them that a strip goes to. */
-function groupAmong({ routing }: KeyedStrip, strips: readonly KeyedStrip[]): KeyedStrip | undefined {
-  const output = routing?.output;
-  const to = output && "strip" in output ? output.strip : null;
-  return strips.find(({ id, kind }) => id === to && kind === "group");
-}
-
-/** Depth of a strip under the groups that are kept with it. */
-function depthOf(strip: KeyedStrip, strips: readonly KeyedStrip[]): number {
-  let depth = 0;
-  for (let above = groupAmong(strip, strips); above && depth < 8; above = groupAmong(above, strips)) depth += 1;
-  return depth;
 }
 
 /** What one strip of a set says of a part; strips among them by their names. */
@@ -49,7 +36,7 @@ export function StripsInside({ strips, tempo }: Props) {
     <section>
       <h3 className="h2 pb-1">Inside, {counted(strips.length, "strip")}</h3>
       <ul>
-        {strips.map((strip) => {
+        {orderOfKept(strips).map(({ strip, depth }) => {
           const { id, kind, name, look, inserts, source } = strip;
           const held = partsOf(strip);
           const says = (["sends", "level", "pan", "routing"] as const)
@@ -64,14 +51,14 @@ export function StripsInside({ strips, tempo }: Props) {
                 title={inserts ? `Hear ${name}` : undefined}
                 onClick={() => inserts && hear(soundAt(inserts, { name, tempo, strip: source ? { source } : null }))}
                 className="grid w-full gap-[2px] py-[6px] text-left hover:not-disabled:bg-sunk"
-                style={{ paddingLeft: depthOf(strip, strips) * 14 }}
+                style={{ paddingLeft: Math.min(depth, 8) * 14 }}
               >
                 <span className="flex min-w-0 items-center gap-2">
                   <StripMark kind={kind} icon={look?.icon} colour={look?.colour} />
                   <span className="name min-w-0 flex-1 truncate">{name}</span>
                   {inserts && <Shapes processors={processorsOf(inserts)} tempo={tempo} most={3} width={44} />}
                 </span>
-                <span className="truncate text-small text-soft">{says}</span>
+                <span className="truncate text-small text-soft">{kind === "folder" ? "folder" : says}</span>
               </button>
             </li>
           );
