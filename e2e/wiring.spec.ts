@@ -9,7 +9,7 @@ import { hearChain } from "@/core/chains/hear";
 import { integratedLoudness } from "@/core/dsp/measure/loudness";
 import { renderChain } from "@/core/sound/render";
 import { readWav, writeWav } from "@/core/formats/wav/wav";
-import { type Content, chainOf } from "@/core/presets/preset";
+import { type Content, chainOf, emptyCard } from "@/core/presets/preset";
 import { noise } from "@/core/sound/testing";
 import { beatsPerMinute } from "@/core/units/quantities";
 import { expect, test } from "./server";
@@ -315,4 +315,57 @@ test("A and B are matched within 0.2 LU as they leave for the loudspeakers", asy
   const b = await taped();
   expect(a).toBeGreaterThan(-60);
   expect(Math.abs(a - b)).toBeLessThan(0.2);
+});
+
+test("the wheel over a row of many plugins goes along it; what is out of sight is counted, and brought into it", async ({
+  page,
+  server,
+}) => {
+  const nodes = Array.from({ length: 14 }, (_, n) => ({
+    type: "processor" as const,
+    key: `gain${n}`,
+    model: "gain",
+    enabled: true,
+    values: {},
+  }));
+  const content: Content = { kind: "chain", schema: 1, chain: { nodes, macros: [] } };
+  const card = emptyCard("Fourteen in a row");
+  const made = await page.request.post(`${server.url}/api/presets`, {
+    data: { presets: [{ kind: content.kind, content, card }] },
+  });
+  expect(made.status()).toBeLessThan(300);
+  const { id } = await contentOf(page, server.url, "Fourteen in a row");
+  await page.goto(`${server.url}/bench?preset=${id}`);
+  const row = page.getByRole("group", { name: "Chain" });
+  const along = () => row.evaluate((element) => element.scrollLeft);
+  await expect(page.getByRole("button", { name: /^\d+ more plugins after$/ })).toBeVisible();
+  expect(await along()).toBe(0);
+  await row.hover();
+  await page.mouse.wheel(0, 300);
+  await expect.poll(along).toBeGreaterThan(100);
+  await expect(page.getByRole("button", { name: /^\d+ more plugins? before$/ })).toBeVisible();
+  await page.getByRole("button", { name: /^\d+ more plugins? after$/ }).click();
+  await expect.poll(along).toBeGreaterThan(400);
+  // Nothing was turned by it.
+  const drafts = (await (await page.request.get(`${server.url}/api/presets/${id}`)).json()) as { versions: unknown[] };
+  expect(drafts.versions).toHaveLength(1);
+});
+
+test("the spectrum of what is heard stands behind an equaliser's curve where it is asked for, and moves", async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/bench?preset=rim-and-air`);
+  const line = page.locator("path[data-spectrum]");
+  const asked = page.getByRole("button", { name: "Spectrum", exact: true });
+  await expect(asked).toHaveAttribute("aria-pressed", "false");
+  await expect(line).toHaveCount(0);
+  await asked.click();
+  await page.getByRole("button", { name: "Play" }).click();
+  const drawn = async () => (await line.getAttribute("d")) ?? "";
+  await expect.poll(async () => (await drawn()).length).toBeGreaterThan(200);
+  const first = await drawn();
+  await expect.poll(drawn).not.toBe(first);
+  await asked.click();
+  await expect(line).toHaveCount(0);
 });

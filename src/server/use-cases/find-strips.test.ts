@@ -7,6 +7,7 @@ import { removeStrips } from "@/core/recall/arrange";
 import { counter } from "@/core/recall/testing/generators";
 import type { Step } from "@/core/recall/steps";
 import type { Result } from "@/core/result";
+import { DEMO_PROJECTS } from "@/demo/projects";
 import { loadDemo } from "@/demo/load";
 import type { OpenContext } from "../store/context";
 import { openContext } from "../store/open";
@@ -59,8 +60,12 @@ describe("strips of all projects", () => {
     expect(await found("cello project:“Salt Lanterns”")).toContain("Salt Lanterns: Cello");
     expect((await found("kind:return")).length).toBeGreaterThan(3);
     expect(await found("family:reverb kind:audio")).not.toContain("Salt Lanterns: Cello");
+    // A folder has nothing that could be taken.
+    const folders = DEMO_PROJECTS.flatMap(([, project]) => project.strips).filter(({ kind }) => kind === "folder");
+    expect(folders.length).toBeGreaterThan(1);
+    expect(await found("kind:folder")).toEqual([]);
     expect((await findStrips(context, {})).total).toBe(
-      Number((await context.db("projects").where({ kind: "project" }).sum({ n: "strips" }))[0]!.n),
+      Number((await context.db("projects").where({ kind: "project" }).sum({ n: "strips" }))[0]!.n) - folders.length,
     );
   });
 

@@ -31,6 +31,7 @@ const SCREEN_KEYS: Readonly<Record<string, string>> = {
   "Ctrl+D": "a copy of strips, in a project",
   "Ctrl+Enter": "applying a plan",
   "Ctrl+G": "a group, in a project",
+  "Ctrl+Shift+G": "a folder, in a project",
   "Ctrl+K": "all actions",
   "Ctrl+S": "saving",
   "Ctrl+Shift+S": "saving as",
