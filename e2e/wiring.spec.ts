@@ -331,7 +331,7 @@ test("the wheel over a row of many plugins goes along it; what is out of sight i
   const content: Content = { kind: "chain", schema: 1, chain: { nodes, macros: [] } };
   const card = emptyCard("Fourteen in a row");
   const made = await page.request.post(`${server.url}/api/presets`, {
-    data: { presets: [{ kind: content.kind, content, card }] },
+    data: { preset: { kind: content.kind, content, card } },
   });
   expect(made.status()).toBeLessThan(300);
   const { id } = await contentOf(page, server.url, "Fourteen in a row");
