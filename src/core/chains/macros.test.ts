@@ -127,6 +127,16 @@ describe("a macro in its chain", () => {
     expect(withoutLostTargets(withoutNode(WIRED, "amp1")).lost).toBe(1);
     expect(withoutLostTargets(withoutNode(WIRED, "split")).lost).toBe(3);
     expect(withoutLostTargets(WIRED)).toEqual({ macros: WIRED.macros, lost: 0 });
+    // Under the same key another model, of which a value of that name goes elsewhere.
+    const other = (model: string): Chain => ({
+      nodes: [{ type: "processor", key: "c", model, enabled: true, values: {} }],
+      macros: [
+        { key: "m", name: "M", style: "line", axes: [[{ node: "c", param: "release", from: 5, to: 900, bend: 0 }]] },
+      ],
+    });
+    const fits = ["vca-compressor", "opto-compressor"].map((model) => withoutLostTargets(other(model)));
+    expect(fits.map(({ lost }) => lost)).toEqual([0, 1]);
+    expect(fits[1]?.macros[0]?.axes).toEqual([[]]);
   });
   it("aims at a copy as it does at the original", () => {
     const [macro] = withCopiedTargets(WIRED.macros, new Map([["amp1", "copy"]]));

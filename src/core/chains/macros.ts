@@ -154,12 +154,12 @@ export const movesTo = (chain: Chain, targets: readonly MacroTarget[], place: nu
     return equal(from, to) ? [] : [{ target, from, to }];
   });
 
-/** The macros without the targets that are gone, and how many those were. */
+/** The macros without the targets that are gone, or that another plugin under the same key cannot follow, and how many those were. */
 export function withoutLostTargets(chain: Chain): { readonly macros: readonly Macro[]; readonly lost: number } {
   let lost = 0;
   const macros = chain.macros.map((macro): Macro => {
     const axes = macro.axes.map((targets) => {
-      const kept = targets.filter((target) => findTargetSpec(chain, target) !== null);
+      const kept = targets.filter((target) => findTargetProblem(chain, target) === null);
       lost += targets.length - kept.length;
       return kept.length === targets.length ? targets : kept;
     });
