@@ -280,6 +280,32 @@ describe("a strip from a folder", () => {
     expect([plan.questions, plan.notes]).toEqual([[], []]);
   });
 
+  it("stands in one that comes along with a set in the same plan, so that a second time nothing is left to do", () => {
+    const at = project([strip("main main", "Main", null), strip("a audio", "A", "main")]);
+    const set = saveStrips(
+      project([strip("cym folder", "Cymbals", null)]),
+      [parts(strip("cym folder", "Cymbals", null))],
+      "set",
+    );
+    const alone = { content: saved, from: null, name: "Overhead" };
+    const requests = [
+      { source: alone, parts: PARTS, targets: { strips: ["a"] }, mode: "replace" as const },
+      {
+        source: { content: set, from: null, name: "Folder" },
+        parts: PARTS,
+        targets: { set: { onto: "matched" as const, among: null, after: null } },
+        mode: "replace" as const,
+      },
+    ];
+    const plan = (here: Project) =>
+      planRecall({ project: here, requests, except: [], answers: {}, mint: counter("new") });
+    const once = applySteps(at, plan(at).steps);
+    if (!once.ok) throw new Error(once.error.reason);
+    const folder = once.value.strips.find(({ kind }) => kind === "folder")!;
+    expect(getStrip(once.value, "a").look).toEqual({ name: "Overhead", folder: { strip: folder.id } });
+    expect(plan(once.value).steps).toEqual([]);
+  });
+
   it("leaves a folder as it sounds, that is: not at all, and says so once", () => {
     const { plan, look } = bring(project([strip("f folder", "Cymbals", null)]), "f");
     expect(look).toEqual({ name: "Overhead" });

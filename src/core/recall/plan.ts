@@ -117,10 +117,10 @@ interface Target extends Placement {
 /** Whether it is one of several strips of a set. */
 const isAmong = ({ request: { targets } }: Target): boolean => "set" in targets;
 
-/** Whether it stands in a folder of its set, which may be new. */
-const isHoused = ({ saved }: Target): boolean => saved?.look?.folder !== undefined && "strip" in saved.look.folder;
+/** Whether it stands in a folder, which may be new: of its own set, or by its name of another that comes along. */
+const isHoused = ({ saved }: Target): boolean => saved?.look?.folder !== undefined;
 
-/** How a strip will be called, where that is asked for; in a folder of its set it comes to stand when that is there. */
+/** How a strip will be called, where that is asked for; in a folder it comes to stand when all are there. */
 function planNamed(target: Target, hasFolders = false): readonly Step[] {
   const { draft, input, request, id, saved } = target;
   const strip = findStrip(draft.project, id);
