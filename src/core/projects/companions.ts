@@ -1,6 +1,5 @@
 import { PART, eachPart } from "../strips/parts";
 import type { Strip } from "../strips/strip";
-import { isHolder } from "./nesting";
 import type { Project } from "./project";
 
 /** A strip that belongs with others: sound goes to it, or comes from it. */
@@ -27,7 +26,7 @@ const ledTo = (strip: Strip): readonly (readonly [leads: string, id: string])[] 
 
 /** Groups and folders come by what stands in them, instruments by what their outputs feed; other strips that lead to one do not. */
 const comesAlong = (leads: string, to: Strip): boolean =>
-  (leads === PART.routing.aims?.leads && isHolder(to)) ||
+  (leads === PART.routing.aims?.leads && to.kind === "group") ||
   leads === PART.source.aims?.leads ||
   leads === PART.look.aims?.leads;
 

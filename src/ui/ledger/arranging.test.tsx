@@ -169,13 +169,20 @@ it("puts what is chosen into a folder, folds it up and unfolds it; nothing is he
   await waitFor(() => expect(row("voice")).toBeTruthy());
   onGrid("ArrowLeft");
   await waitFor(() => expect(row("voice")).toBeNull());
+  // What is folded is written down when it changes, and not at every edit.
+  const written = vi.spyOn(Storage.prototype, "setItem");
+  const { revision } = await stored();
+  press("ArrowDown", { altKey: true });
+  await waitFor(async () => expect((await stored()).revision).toBe(revision + 1));
+  expect(written.mock.calls.filter(([key]) => key === "diathesis.folds")).toEqual([]);
+  written.mockRestore();
   // What is found from elsewhere comes into sight.
   act(() => void useInHand.setState({ strips: ["voice"] }));
   await waitFor(() => expect(row("voice")).toBeTruthy());
   choose(folder);
   onGrid("Delete");
   await waitFor(async () => expect((await strip("voice"))?.look.folder).toBeUndefined());
-  for (let n = 0; n < 2; n++) undo();
+  for (let n = 0; n < 3; n++) undo();
   await waitFor(async () => expect((await stored()).project).toEqual(before));
 });
 

@@ -12,8 +12,12 @@ const useFolds = create<{ readonly folds: Readonly<Record<string, readonly strin
 
 const NONE: readonly string[] = [];
 
-const setFolds = (project: string, change: (folded: readonly string[]) => readonly string[]): void =>
-  void useFolds.setState(({ folds }) => ({ folds: { ...folds, [project]: change(folds[project] ?? NONE) } }));
+function setFolds(project: string, change: (folded: readonly string[]) => readonly string[]): void {
+  const { folds } = useFolds.getState();
+  const [was, is] = [folds[project] ?? NONE, change(folds[project] ?? NONE)];
+  // What stays as it is is not written down again: that is asked at every edit.
+  if (is !== was) useFolds.setState({ folds: { ...folds, [project]: is } });
+}
 
 /** Which groups and folders of a project are folded; the same list until one is otherwise. */
 export const useFolded = (project: string): readonly string[] => useFolds(({ folds }) => folds[project] ?? NONE);
