@@ -139,9 +139,9 @@ function InHand() {
           : `${project.tempo} bpm`;
   return (
     <p className="ml-auto flex min-w-0 items-baseline gap-[10px] whitespace-nowrap text-small text-soft">
-      Working on
-      <span className="name truncate text-ink">{project.name}</span>
-      <span>
+      <span className="flex-none">Working on</span>
+      <span className="name max-w-[55%] flex-none truncate text-ink">{project.name}</span>
+      <span className="min-w-0 truncate">
         {project.artist} · {words}
       </span>
     </p>
