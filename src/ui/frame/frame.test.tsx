@@ -105,6 +105,15 @@ describe("the field", () => {
     expect(whereNow()).toBe("/projects/salt-lanterns");
   });
 
+  it("does not open several strips on the bench, where they have no place", async () => {
+    goTo("/library");
+    open();
+    await find("quintet close");
+    fireEvent.click(await list().findByRole("option", { name: /^Quintet, close and dry/ }));
+    await waitFor(() => expect(said.at(-1)).toMatch(/holds several strips/));
+    expect(whereNow()).toBe("/library");
+  });
+
   it("opens a sound on the bench with no project in hand, and applies it with one", async () => {
     open();
     await find("rim and air");

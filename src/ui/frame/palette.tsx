@@ -9,6 +9,7 @@ import { KEYS } from "@/clients/events";
 import { KIND_NAMES } from "@/core/presets/preset";
 import { type Action, showKey, useEnabledActions } from "../actions/actions";
 import { Key } from "../kit/bits";
+import { useOpenSound } from "../library/open-sound";
 import { useRecall } from "../plan/recall";
 import { chooseStrips, useInHand } from "../projects/in-hand";
 import { useOpenProject } from "../projects/open-project";
@@ -120,6 +121,7 @@ interface FoundProps extends Pick<PaletteProps, "entered" | "onDone"> {
 /** What the words match: actions of this screen, sounds, projects. */
 function Found({ words, entered, actions, done, onDone }: FoundProps) {
   const router = useRouter();
+  const open = useOpenSound();
   const recall = useRecall();
   const path = usePathname();
   const project = useInHand((h) => h.project);
@@ -171,7 +173,7 @@ function Found({ words, entered, actions, done, onDone }: FoundProps) {
               key={preset.id}
               // Those of the words before stay only where their names begin with the new ones too.
               value={`${presets.isPlaceholderData ? "" : q} ${preset.card.name} ${preset.id}`}
-              onSelect={done(() => (applies ? recall.apply(preset) : router.push(`/bench?preset=${preset.id}`)))}
+              onSelect={done(() => (applies ? recall.apply(preset) : open(preset)))}
               className={ITEM}
             >
               <span className="name">{preset.card.name}</span>

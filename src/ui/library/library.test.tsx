@@ -206,6 +206,17 @@ describe("what is done with a sound", () => {
     await waitFor(() => expect(whereNow()).toMatch(/^\/bench\?preset=(?!rim-and-air)/));
   });
 
+  it("of several strips is varied where it stands, and is not opened on the bench, by a key or by its name", async () => {
+    await open("/library?q=bowed+pair");
+    const before = whereNow();
+    press("v");
+    await waitFor(() => expect(said).toEqual(["Made “Bowed pair that ducks under a voice, variation”"]));
+    press("b");
+    await waitFor(() => expect(said.at(-1)).toMatch(/holds several strips/));
+    expect(whereNow()).toBe(before);
+    expect(house.asked.filter((asked) => asked === "POST /api/drafts")).toEqual([]);
+  });
+
   it("is rated by a digit; undo goes to what was touched last", async () => {
     await open("/library?q=rim+and+air");
     const before = (await presetOf("rim-and-air")).card.rating;

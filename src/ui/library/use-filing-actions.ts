@@ -1,11 +1,12 @@
 "use client";
 
-import { useRouter } from "next/navigation";
 import type { PresetRow } from "@/contracts/records";
+import { isStrips } from "@/core/presets/preset";
 import { orSay } from "../kit/say";
 import type { Action } from "../actions/actions";
 import { useCopies } from "./use-copies";
 import { type LibrarySheet, compareWithOriginal, openSheet, useFiling } from "./filing";
+import { useOpenSound } from "./open-sound";
 import type { Selection } from "./selection";
 import { useLibraryHistory } from "./use-library-history";
 
@@ -77,10 +78,14 @@ function useCardActions({ withAll, chosen }: Selection): readonly Action[] {
 
 /** What sets the chosen sounds beside others, or makes new ones of them. */
 function useCopyActions({ all, withAll, chosen }: Selection): readonly Action[] {
-  const router = useRouter();
+  const open = useOpenSound();
   const { duplicate, vary } = useCopies();
   const shared = { group: GROUP, enabled: chosen !== null };
-  const variation = async (preset: PresetRow) => router.push(`/bench?preset=${(await vary(preset)).id}`);
+  const variation = async (preset: PresetRow) => {
+    const made = await vary(preset);
+    // Several strips have no place on the bench: what was made of them is in the list.
+    if (!isStrips(made.content)) open(made);
+  };
   return [
     {
       id: "compare",
