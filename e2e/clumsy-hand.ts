@@ -88,19 +88,24 @@ async function wentOut(page: Page, movement: string): Promise<boolean> {
   return !(await staysBare(page));
 }
 
-/** Whether the focus is on the bare page and stays there. Of a page that was loaded just now only once it has had its time. */
+/**
+ * Whether the focus is on the bare page and stays there. Of a page that was loaded just now only once it has come to life: until then
+ * it takes no key either.
+ */
 async function staysBare(page: Page): Promise<boolean> {
   const look = () =>
     page.evaluate(() => {
       const { activeElement } = document;
       const bare =
         activeElement === null || activeElement === document.body || activeElement === document.documentElement;
-      return { bare, age: performance.now() };
+      const isAlive = Object.keys(document.querySelector("main") ?? {}).some((key) => key.startsWith("__reactFiber"));
+      return { bare, isAlive, age: performance.now() };
     });
-  for (const began = Date.now(); ; await page.waitForTimeout(50)) {
-    const { bare, age } = await look();
+  for (let began = Date.now(); ; await page.waitForTimeout(50)) {
+    const { bare, isAlive, age } = await look();
     if (!bare) return false;
-    if (age > LOADING && Date.now() - began > ON_ITS_WAY) return true;
+    if (!isAlive && age < LOADING) began = Date.now();
+    if (Date.now() - began > ON_ITS_WAY) return true;
   }
 }
 
