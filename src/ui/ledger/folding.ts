@@ -1,9 +1,13 @@
 "use client";
 
+import { useEffect, useMemo } from "react";
 import { create } from "zustand";
 import { persist } from "zustand/middleware";
-import { parentOf } from "@/core/projects/nesting";
+import { isHolder, parentOf } from "@/core/projects/nesting";
 import { type Project, findStrip } from "@/core/projects/project";
+import type { Strip } from "@/core/strips/strip";
+import { useInHand } from "../projects/in-hand";
+import type { ColumnId } from "./columns";
 
 /** Groups and folders, by project, of which nothing is shown that stands in them. It survives a reload. */
 const useFolds = create<{ readonly folds: Readonly<Record<string, readonly string[]>> }>()(
@@ -20,16 +24,16 @@ function setFolds(project: string, change: (folded: readonly string[]) => readon
 }
 
 /** Which groups and folders of a project are folded; the same list until one is otherwise. */
-export const useFolded = (project: string): readonly string[] => useFolds(({ folds }) => folds[project] ?? NONE);
+const useFolded = (project: string): readonly string[] => useFolds(({ folds }) => folds[project] ?? NONE);
 
-export const fold = (project: string, strip: string, on: boolean): void =>
+const fold = (project: string, strip: string, on: boolean): void =>
   setFolds(project, (folded) => {
     const others = folded.filter((id) => id !== strip);
     return on ? [...others, strip] : others;
   });
 
 /** Unfolds all in which some strips stand: what is in hand is in sight. */
-export function unfoldAround(project: Project, strips: readonly string[]): void {
+function unfoldAround(project: Project, strips: readonly string[]): void {
   const above = new Set<string>();
   for (const id of strips) {
     const strip = findStrip(project, id);
@@ -39,3 +43,16 @@ export function unfoldAround(project: Project, strips: readonly string[]): void 
     folded.some((id) => above.has(id)) ? folded.filter((id) => !above.has(id)) : folded,
   );
 }
+
+/** What is folded, and turning that. What is in hand is always in sight. */
+export function useFolding(project: Project) {
+  const ids = useFolded(project.id);
+  const folded = useMemo(() => new Set(ids), [ids]);
+  const strips = useInHand((h) => h.strips);
+  useEffect(() => unfoldAround(project, strips), [project, strips]);
+  return { folded, turnFold: (strip: string) => fold(project.id, strip, !folded.has(strip)) };
+}
+
+/** Whether an arrow folds or unfolds what stands in a row: on the row itself, to the left where it is open, to the right where not. */
+export const isFoldKey = (key: string, strip: Strip, column: ColumnId | null, folded: ReadonlySet<string>): boolean =>
+  (column === null || column === "look") && isHolder(strip) && folded.has(strip.id) === (key === "ArrowRight");

@@ -2,8 +2,8 @@
 
 import { useRouter } from "next/navigation";
 import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
-import { isHolder, ledgerOrder, withInsideOfFolders } from "@/core/projects/nesting";
-import { type Project, findStrip, getStrip } from "@/core/projects/project";
+import { ledgerOrder, withInsideOfFolders } from "@/core/projects/nesting";
+import { findStrip, getStrip } from "@/core/projects/project";
 import { counted } from "@/core/names/count";
 import type { Strip } from "@/core/strips/strip";
 import { type Action, useActions } from "../actions/actions";
@@ -16,13 +16,13 @@ import { hear } from "../listening/listening";
 import { soundAt } from "../listening/strip-sound";
 import { useProjectEditing } from "../projects/editing";
 import { historyActions } from "../projects/history";
-import { chooseStrips, useInHand, useTakeProject } from "../projects/in-hand";
+import { chooseStrips, useTakeProject } from "../projects/in-hand";
 import { openSave } from "../save/save";
 import { CellCard } from "./cell-card";
 import type { Hands } from "./cells";
 import { type ColumnId, columnBeside, useColumns } from "./columns";
 import { DetailsSheet } from "./details-sheet";
-import { fold, unfoldAround, useFolded } from "./folding";
+import { isFoldKey, useFolding } from "./folding";
 import { LedgerHeader, type OpenProps } from "./ledger-header";
 import { Rows } from "./ledger-rows";
 import { RemoveSheet } from "./remove-sheet";
@@ -101,19 +101,6 @@ function useStableHands(hands: Hands): Hands {
     }),
     [],
   );
-}
-
-/** Whether an arrow folds or unfolds what stands in a row: on the row itself, to the left where it is open, to the right where not. */
-const isFoldKey = (key: string, strip: Strip, column: ColumnId | null, folded: ReadonlySet<string>): boolean =>
-  (column === null || column === "look") && isHolder(strip) && folded.has(strip.id) === (key === "ArrowRight");
-
-/** What is folded, and turning that. What is in hand is always in sight. */
-function useFolding(project: Project) {
-  const ids = useFolded(project.id);
-  const folded = useMemo(() => new Set(ids), [ids]);
-  const strips = useInHand((h) => h.strips);
-  useEffect(() => unfoldAround(project, strips), [project, strips]);
-  return { folded, turnFold: (strip: string) => fold(project.id, strip, !folded.has(strip)) };
 }
 
 /** The strip in hand is what is listened to; a folder leaves what was. */
