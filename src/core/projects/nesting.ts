@@ -1,5 +1,5 @@
 import type { SavedStrip, Strip } from "../strips/strip";
-import { type Project, stripsById } from "./project";
+import { type Project, outputStrip, stripsById } from "./project";
 
 /* What stands in what, in the ledger. */
 
@@ -14,12 +14,17 @@ function folderAmong<S extends Nested>(strips: ById<S>, { look }: Nested): S | n
   return look?.folder && "strip" in look.folder ? (strips.get(look.folder.strip) ?? null) : null;
 }
 
-/** What a strip stands in, for the eye: its folder, else the group that it goes to. */
-function parentAmong<S extends Nested>(strips: ById<S>, strip: Nested): S | null {
-  const output = strip.routing?.output;
-  const to = output && "strip" in output ? strips.get(output.strip) : undefined;
-  return folderAmong(strips, strip) ?? (to?.kind === "group" ? to : null);
+function groupAmong<S extends Nested>(strips: ById<S>, { routing }: Nested): S | null {
+  const to = routing ? strips.get(outputStrip(routing.output) ?? "") : undefined;
+  return to?.kind === "group" ? to : null;
 }
+
+/** What a strip stands in, for the eye: its folder, else the group that it goes to. */
+const parentAmong = <S extends Nested>(strips: ById<S>, strip: Nested): S | null =>
+  folderAmong(strips, strip) ?? groupAmong(strips, strip);
+
+/** The group that a strip goes to; null where it goes to none. */
+export const groupOf = (project: Project, strip: Strip): Strip | null => groupAmong(stripsById(project), strip);
 
 /** The folder in which a strip stands; null where it stands in none. */
 export const folderOf = (project: Project, strip: Strip): Strip | null => folderAmong(stripsById(project), strip);

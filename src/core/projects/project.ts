@@ -47,13 +47,6 @@ export function describeOutput(project: Project, output: Output): string {
   return output && "external" in output ? `${words} (not here)` : words;
 }
 
-/** The group that a strip goes to; null where it goes elsewhere. */
-export function groupOf(project: Project, strip: Strip): Strip | null {
-  const to = outputStrip(strip.routing.output);
-  const above = to === null ? undefined : stripsById(project).get(to);
-  return above?.kind === "group" ? above : null;
-}
-
 export const completeProject = (project: Project): Project => ({
   ...project,
   strips: project.strips.map(completeStrip),

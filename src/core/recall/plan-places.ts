@@ -1,7 +1,8 @@
 import type { StripRef } from "../chains/chain";
 import { asStrip } from "../presets/as-strip";
 import { type KeyedStrip, type Strips, isStrips, withFrom } from "../presets/preset";
-import { type Project, findStrip, groupOf } from "../projects/project";
+import { groupOf } from "../projects/nesting";
+import { type Project, findStrip } from "../projects/project";
 import { type PartName } from "../strips/parts";
 import { type SavedStrip, partsOf, stripName, withAims } from "../strips/strip";
 import { mayGoOnto } from "./match/alike";

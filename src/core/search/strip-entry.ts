@@ -1,6 +1,7 @@
 import type { StripKind } from "../documents/strip-kinds";
 import { type Inside, insideOfStrip } from "../library/inside";
-import { type Project, groupOf } from "../projects/project";
+import { groupOf } from "../projects/nesting";
+import type { Project } from "../projects/project";
 import { type Strip, stripName } from "../strips/strip";
 import { type IndexEntry, several } from "./entry";
 

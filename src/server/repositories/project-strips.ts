@@ -1,4 +1,5 @@
-import { type Project, groupOf } from "@/core/projects/project";
+import { groupOf } from "@/core/projects/nesting";
+import type { Project } from "@/core/projects/project";
 import { faceOf } from "@/core/search/strip-entry";
 import { type Strip, presetsIn } from "@/core/strips/strip";
 import { type Statements, statementsOf } from "../data/statements";

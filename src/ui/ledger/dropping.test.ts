@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import type { Content } from "@/core/presets/preset";
 import { saveChain, saveStrip } from "@/core/presets/save";
-import { getStrip, groupOf } from "@/core/projects/project";
+import { groupOf } from "@/core/projects/nesting";
+import { getStrip } from "@/core/projects/project";
 import { processorsOf } from "@/core/chains/tree";
 import { applySteps } from "@/core/recall/apply";
 import { moveStrips } from "@/core/recall/arrange";

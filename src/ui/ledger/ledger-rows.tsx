@@ -3,8 +3,8 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import equal from "fast-deep-equal";
 import { type KeyboardEvent, type MouseEvent, type RefObject, memo, useEffect, useMemo } from "react";
-import { depthOf, folderOf, isHolder } from "@/core/projects/nesting";
-import { type Project, groupOf } from "@/core/projects/project";
+import { depthOf, folderOf, groupOf, isHolder } from "@/core/projects/nesting";
+import type { Project } from "@/core/projects/project";
 import type { Strip } from "@/core/strips/strip";
 import { Empty } from "../kit/bits";
 import { cx } from "../kit/class-names";

@@ -1,5 +1,5 @@
-import { isHolder, parentOf, standsWithin, stripsWithin } from "../../projects/nesting";
-import { type Project, findStrip, getStrip, groupOf } from "../../projects/project";
+import { groupOf, isHolder, parentOf, standsWithin, stripsWithin } from "../../projects/nesting";
+import { type Project, findStrip, getStrip } from "../../projects/project";
 import { type Result, fail, ok } from "../../result";
 import { inFolder } from "../../strips/parts/look";
 import { type Strip, stripName } from "../../strips/strip";
