@@ -140,6 +140,7 @@ describe("an answer", () => {
     );
     const [{ id, content, kind, cardRevision }] = page.items as [(typeof page.items)[number]];
     await ask("get", "/api/presets/{id}", { ids: { id }, query: "?version=1" });
+    await ask("get", "/api/presets/{id}/uses", { ids: { id } });
     const preset = { kind, content, card: emptyCard("Copied by hand") };
     const made = await ask<{ preset: { id: string } }>("post", "/api/presets", { body: { preset } });
     const copy = made.preset.id;

@@ -33,7 +33,7 @@ import type {
 } from "@/contracts/projects";
 import type { ModelCounts, SettingsBody } from "@/contracts/server";
 import type { ApiError, ErrorBody } from "@/contracts/errors";
-import type { BinnedRow, Folder, History, MediaRow, PresetRow, ProjectRow, Walked } from "@/contracts/records";
+import type { BinnedRow, Folder, History, MediaRow, PresetRow, ProjectRow, Use, Walked } from "@/contracts/records";
 import type { Content } from "@/core/presets/preset";
 import type { Settings } from "@/core/settings/settings";
 
@@ -79,6 +79,7 @@ const at = (id: string): string => encodeURIComponent(id);
 export const listPresets = (query: PresetQuery) => ask<PresetPage>("GET", `/api/presets${queryOf(query)}`);
 export const getPreset = (id: string, version?: number) =>
   ask<PresetDetail>("GET", `/api/presets/${at(id)}${queryOf({ version })}`);
+export const listUses = (id: string) => ask<{ uses: Use[] }>("GET", `/api/presets/${at(id)}/uses`);
 export const savePresets = (saved: NewPresets) => ask<{ presets: PresetRow[] }>("POST", "/api/presets/batch", saved);
 export const saveVersion = (id: string, baseVersion: number, content: Content) =>
   ask<{ preset: PresetRow }>("PUT", `/api/presets/${at(id)}/content`, { baseVersion, content });

@@ -22,6 +22,8 @@ export const KEYS = {
   settings: ["settings"] as const,
   projects: ["projects"] as const,
   project: (id: string) => ["project", id] as const,
+  /** Where a preset is used: fetched anew when any project changes. */
+  uses: (preset: string) => ["projects", "uses", preset] as const,
 };
 
 /** As the keys of one preset and of one project begin, whatever stands behind. */

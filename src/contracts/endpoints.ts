@@ -38,6 +38,7 @@ import {
   WalkedBodySchema,
   TakenNamesSchema,
   WantedNamesSchema,
+  UsesSchema,
 } from "./library";
 import {
   ChangeRequestSchema,
@@ -119,9 +120,15 @@ export const ENDPOINTS: readonly Endpoint[] = [
   {
     method: "get",
     path: "/api/presets/{id}",
-    summary: "One preset, its versions and uses; ?version=n for an earlier one",
+    summary: "One preset and its versions; ?version=n for an earlier one",
     query: PresetDetailQuerySchema,
     answer: PresetDetailSchema,
+  },
+  {
+    method: "get",
+    path: "/api/presets/{id}/uses",
+    summary: "The strips of projects that it is used in, and by how much they differ from it",
+    answer: UsesSchema,
   },
   {
     method: "put",

@@ -67,12 +67,13 @@ export const PresetDetailSchema = z.strictObject({
   /** Also what is in the bin, or was put into another, can be looked at: strips may have come from it. */
   place: z.enum(["library", "bin", "merged"]),
   versions: z.array(VersionRowSchema),
-  uses: z.array(UseSchema),
   /** Near copies that were put into it; their versions are there under their own ids. */
   merged: z.array(MergedRowSchema),
   /** Presets that have it inside, in the version that they were saved with. */
   heldBy: z.array(z.strictObject({ id: Id, name: z.string() })),
 });
+/** The strips of projects that something of came from it. */
+export const UsesSchema = z.strictObject({ uses: z.array(UseSchema) });
 /** `within`: how far apart two may be, 0 to 1 along the rulers of their values. */
 export const NearCopiesQuerySchema = z.strictObject({ within: z.coerce.number().min(0).max(1).optional() });
 export const NearCopiesSchema = z.strictObject({

@@ -25,7 +25,8 @@ export const ProjectBodySchema = z.strictObject({
 
 const RecallRequestSchema = z.strictObject({
   source: z.union([
-    z.strictObject({ preset: Id, version: z.int().min(1).optional() }),
+    /** A preset; of a set or a mix also one of its strips alone, by its key there. */
+    z.strictObject({ preset: Id, version: z.int().min(1).optional(), strip: Id.optional() }),
     /** Strips of a project, as they are now or were at a revision. */
     z.strictObject({
       project: Id,

@@ -51,6 +51,8 @@ export const UseSchema = z.strictObject({
   strip: z.string(),
   stripName: z.string(),
   version: z.int(),
+  /** Of a set or a mix: from which of its strips, by their keys there; empty for all else. */
+  of: z.array(z.string()),
   /** How many values, switches and plugins are not as in that version. */
   differs: z.int(),
 });

@@ -6,7 +6,7 @@ import { appendVersion, insertPreset, touchPresets } from "@/server/repositories
 import { insertProject } from "@/server/repositories/projects";
 import { DEMO_PRESETS } from "./library";
 import { DEMO_FOLDERS, type DemoPreset } from "./presets";
-import { DEMO_PROJECTS } from "./projects";
+import { FOLLOWING_PROJECTS } from "./sets";
 
 const folderId = (path: string): string => path.toLowerCase().replace(/[^a-z]+/g, "-");
 
@@ -55,7 +55,7 @@ export async function loadDemo(context: Context): Promise<void> {
       if (preset.used) await touchPresets(tx, [preset.id], preset.used);
       note({ kind: "preset", id: preset.id });
     }
-    for (const [at, project] of DEMO_PROJECTS) {
+    for (const [at, project] of FOLLOWING_PROJECTS) {
       await insertProject(tx, { project, at });
       note({ kind: "project", id: project.id });
     }

@@ -1,4 +1,6 @@
-import type { Content, Origin } from "@/core/presets/preset";
+import type { Processor } from "@/core/chains/chain";
+import { mapProcessors } from "@/core/chains/tree";
+import { type Content, type Origin, isStrips, originIn } from "@/core/presets/preset";
 import { saveStrips } from "@/core/presets/save";
 import type { Project } from "@/core/projects/project";
 import { type Strip, offeredParts } from "@/core/strips/strip";
@@ -29,10 +31,31 @@ interface Line extends Pick<DemoPreset, "id" | "name" | "folder" | "purpose"> {
   readonly rating?: number;
   readonly take?: string;
   readonly notes?: string;
+  /** How every plugin is in a second version, which nobody has brought to the strips yet. */
+  readonly next?: (processor: Processor) => Processor;
 }
 
+/** Turned down later by the compressors, by so many dB. */
+const eased =
+  (by: number) =>
+  (processor: Processor): Processor => {
+    const { threshold } = processor.values;
+    if (typeof threshold !== "number") return processor;
+    return { ...processor, values: { ...processor.values, threshold: threshold + by } };
+  };
+
+const turned = (content: Content, change: (processor: Processor) => Processor): Content =>
+  isStrips(content)
+    ? {
+        ...content,
+        strips: content.strips.map((strip) =>
+          strip.inserts ? { ...strip, inserts: mapProcessors(strip.inserts, change) } : strip,
+        ),
+      }
+    : content;
+
 function kept(line: Line): DemoPreset {
-  const { project: from, strips, date, take, rating = 0, notes, ...card } = line;
+  const { project: from, strips, date, take, rating = 0, notes, next, ...card } = line;
   const project = projectOf(from);
   const isAll = strips === "all";
   const chosen = project.strips.filter(({ id }) => isAll || strips.includes(id));
@@ -44,19 +67,20 @@ function kept(line: Line): DemoPreset {
     date,
     ...(take === undefined ? {} : { take }),
   };
+  const first = whole(project, chosen, isAll ? "mix" : "set");
   return {
     ...card,
     rating,
     origin,
     ...(notes === undefined ? {} : { notes }),
-    versions: [whole(project, chosen, isAll ? "mix" : "set")],
+    versions: next ? [first, turned(first, next)] : [first],
     saved: `${date}T17:00:00.000Z`,
     used: null,
   };
 }
 
-export const DEMO_SETS: readonly DemoPreset[] = [
-  kept({
+const LINES: readonly Line[] = [
+  {
     id: "frame-drum-three-ways",
     name: "Frame drum, three ways in",
     folder: "Kits and sections",
@@ -67,8 +91,8 @@ export const DEMO_SETS: readonly DemoPreset[] = [
     date: "2026-11-22",
     rating: 4,
     notes: "The group, its three, and the delay that the rim sends to.",
-  }),
-  kept({
+  },
+  {
     id: "bowed-pair-under-a-voice",
     name: "Bowed pair that ducks under a voice",
     folder: "Kits and sections",
@@ -78,8 +102,9 @@ export const DEMO_SETS: readonly DemoPreset[] = [
     strips: ["strings", "nyckelharpa", "cello", "voice"],
     date: "2026-11-23",
     rating: 5,
-  }),
-  kept({
+    next: eased(2),
+  },
+  {
     id: "salt-lanterns-returns",
     name: "Eighths and long echo, as returns",
     folder: "Kits and sections",
@@ -88,8 +113,8 @@ export const DEMO_SETS: readonly DemoPreset[] = [
     project: "salt-lanterns",
     strips: ["eighths", "echo"],
     date: "2026-11-23",
-  }),
-  kept({
+  },
+  {
     id: "mallets-and-their-delay",
     name: "Mallets and their delay",
     folder: "Kits and sections",
@@ -99,8 +124,8 @@ export const DEMO_SETS: readonly DemoPreset[] = [
     strips: ["mallets", "vibes-low", "vibes-high", "bowed-bars", "ghost-vibes", "eighths"],
     date: "2026-11-19",
     rating: 4,
-  }),
-  kept({
+  },
+  {
     id: "quay-kit-with-its-outputs",
     name: "Quay kit with its outputs",
     folder: "Kits and sections",
@@ -109,8 +134,8 @@ export const DEMO_SETS: readonly DemoPreset[] = [
     project: "neap-tide",
     strips: ["quay-kit", "kit-snare", "kit-hats"],
     date: "2026-11-20",
-  }),
-  kept({
+  },
+  {
     id: "patch-of-three",
     name: "Patch of three",
     folder: "Kits and sections",
@@ -119,8 +144,8 @@ export const DEMO_SETS: readonly DemoPreset[] = [
     project: "neap-tide",
     strips: ["patch-bass", "patch-line", "patch-noise"],
     date: "2026-11-18",
-  }),
-  kept({
+  },
+  {
     id: "tour-voices-in-the-gallery",
     name: "Tour voices in the gallery",
     folder: "Kits and sections",
@@ -130,8 +155,8 @@ export const DEMO_SETS: readonly DemoPreset[] = [
     strips: ["narrator", "miller", "gallery"],
     date: "2026-11-24",
     rating: 4,
-  }),
-  kept({
+  },
+  {
     id: "tidemill-sounds-of-the-place",
     name: "Tidemill, sounds of the place",
     folder: "Kits and sections",
@@ -140,8 +165,8 @@ export const DEMO_SETS: readonly DemoPreset[] = [
     project: "tidemill-tour",
     strips: ["wheel", "water", "steps"],
     date: "2026-11-21",
-  }),
-  kept({
+  },
+  {
     id: "choir-in-four",
     name: "Choir in four, under one group",
     folder: "Kits and sections",
@@ -152,8 +177,8 @@ export const DEMO_SETS: readonly DemoPreset[] = [
     date: "2025-11-28",
     rating: 5,
     notes: "The upper two stand in a group of their own within the choir.",
-  }),
-  kept({
+  },
+  {
     id: "quintet-as-it-sat",
     name: "Quintet as it sat",
     folder: "Kits and sections",
@@ -162,8 +187,8 @@ export const DEMO_SETS: readonly DemoPreset[] = [
     project: "psalm-for-a-weir",
     strips: ["quintet", "trumpets", "horn", "trombone", "tuba"],
     date: "2025-11-29",
-  }),
-  kept({
+  },
+  {
     id: "quintet-close",
     name: "Quintet, close and dry",
     folder: "Kits and sections",
@@ -172,8 +197,9 @@ export const DEMO_SETS: readonly DemoPreset[] = [
     project: "slate-and-rain",
     strips: ["quintet", "trumpets", "horn", "trombone", "tuba"],
     date: "2026-11-09",
-  }),
-  kept({
+    next: eased(3),
+  },
+  {
     id: "ferry-light-three-returns",
     name: "Ferry Light, plate, answer and fog",
     folder: "Kits and sections",
@@ -183,8 +209,8 @@ export const DEMO_SETS: readonly DemoPreset[] = [
     strips: ["plate", "answer", "fog"],
     date: "2026-10-01",
     rating: 4,
-  }),
-  kept({
+  },
+  {
     id: "heron-voices-two",
     name: "Heron voices, verses and choruses",
     folder: "Kits and sections",
@@ -194,8 +220,8 @@ export const DEMO_SETS: readonly DemoPreset[] = [
     strips: ["voice", "voice-up", "plate", "answer", "fog"],
     date: "2026-10-02",
     rating: 5,
-  }),
-  kept({
+  },
+  {
     id: "ferry-light-mix-2-oct",
     name: "Ferry Light, whole mix",
     folder: "Kits and sections/Whole mixes",
@@ -205,8 +231,8 @@ export const DEMO_SETS: readonly DemoPreset[] = [
     strips: "all",
     date: "2026-10-02",
     take: "4",
-  }),
-  kept({
+  },
+  {
     id: "psalm-mix-1-dec",
     name: "Psalm for a Weir, whole mix",
     folder: "Kits and sections/Whole mixes",
@@ -216,8 +242,8 @@ export const DEMO_SETS: readonly DemoPreset[] = [
     strips: "all",
     date: "2025-12-01",
     take: "2",
-  }),
-  kept({
+  },
+  {
     id: "rope-walk-mix-19-mar",
     name: "The Rope Walk tour, whole mix",
     folder: "Kits and sections/Whole mixes",
@@ -226,5 +252,25 @@ export const DEMO_SETS: readonly DemoPreset[] = [
     project: "rope-walk-tour",
     strips: "all",
     date: "2026-03-19",
-  }),
+  },
 ];
+
+export const DEMO_SETS: readonly DemoPreset[] = LINES.map(kept);
+
+/** A strip goes by the set that it was saved in last, rather than by the whole mix. */
+const BY_WEIGHT = LINES.toSorted(
+  (a, b) => Number(b.strips === "all") - Number(a.strips === "all") || a.date.localeCompare(b.date),
+);
+
+/** The projects, their strips going by the first versions of the sets that were saved from them. */
+export const FOLLOWING_PROJECTS: typeof DEMO_PROJECTS = DEMO_PROJECTS.map(([at, project]) => {
+  const strips = project.strips.map((strip) => {
+    const line = BY_WEIGHT.findLast(
+      (one) => one.project === project.id && (one.strips === "all" || one.strips.includes(strip.id)),
+    );
+    if (!line || strip.kind === "folder") return strip;
+    const from = originIn(strip.inserts, { preset: line.id, version: 1, name: line.name, strip: strip.id });
+    return { ...strip, inserts: { ...strip.inserts, from } };
+  });
+  return [at, { ...project, strips }];
+});

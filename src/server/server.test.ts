@@ -29,6 +29,7 @@ import { MIGRATIONS } from "./data/migrations";
 import { deletePreset, patchCards } from "./use-cases/filing/cards";
 import { listFolders, makeFolder } from "./use-cases/filing/folders";
 import * as library from "./use-cases/library";
+import { getUses } from "./use-cases/uses";
 import { openDraft } from "./use-cases/drafts";
 import { findPresets } from "./use-cases/find-presets";
 import { changeProject, getProject, getRevision, listProjects, makeProject, redo, undo } from "./use-cases/projects";
@@ -220,7 +221,8 @@ describe("the library", () => {
 
   it("tells where a preset is used and by how much it differs there, also from the bin", async () => {
     await loadDemo(context);
-    const { uses } = value(await library.getPreset(context, "eighths-left-right"));
+    const usesOf = async () => value(await getUses(context, "eighths-left-right")).uses;
+    const uses = await usesOf();
     expect(uses.map((u) => [u.project, u.strip, u.differs])).toEqual([
       ["neap-tide", "eighths", 1],
       ["salt-lanterns", "eighths", 0],
@@ -228,7 +230,7 @@ describe("the library", () => {
     value(await deletePreset(context, "eighths-left-right"));
     // Strips that came from it go on telling by how much they differ, and it can still be opened.
     const binned = value(await library.getPreset(context, "eighths-left-right", 1));
-    expect([binned.place, binned.uses.length]).toEqual(["bin", 2]);
+    expect([binned.place, (await usesOf()).length]).toEqual(["bin", 2]);
     expect(value(await openDraft(context, { preset: "eighths-left-right" })).draft?.preset).toBe("eighths-left-right");
     expect((await deletePreset(context, "eighths-left-right")).ok).toBe(false);
     expect(await names("eighths left")).toEqual([]);
@@ -287,9 +289,9 @@ describe("the library", () => {
     value(await undo(context, made.project.id, 1));
     value(await changeProject(context, made.project.id, { baseRevision: 2, ...play }));
     for (const { id } of [played, behind]) {
-      const detail = value(await library.getPreset(context, id));
-      expect(detail.uses.map((use) => [use.project, use.strip, use.differs])).toEqual([[made.project.id, "pad", 0]]);
-      expect(detail.preset.usedAt).not.toBeNull();
+      const { uses } = value(await getUses(context, id));
+      expect(uses.map((use) => [use.project, use.strip, use.differs])).toEqual([[made.project.id, "pad", 0]]);
+      expect(value(await library.getPreset(context, id)).preset.usedAt).not.toBeNull();
     }
   });
 

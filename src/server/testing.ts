@@ -5,3 +5,10 @@ export function value<T>(outcome: Outcome<T>): T {
   if (!outcome.ok) throw new Error(outcome.error.message);
   return outcome.value;
 }
+
+/** Why it was refused; throws where it was not. */
+export function refused<T>(outcome: Outcome<T>) {
+  if (outcome.ok) throw new Error("It was not refused.");
+  const { code, path } = outcome.error;
+  return { code, path };
+}

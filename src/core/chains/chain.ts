@@ -13,6 +13,29 @@ export type Lane = Split["lanes"][number];
 export type Macro = Chain["macros"][number];
 export type MacroTarget = Macro["axes"][number][number];
 
+type Reference = Pick<PresetRef, "preset" | "strip">;
+
+/** Whether two things came from one sound, of whichever version: from one preset, and of a set from the same strip of it. */
+export const isOneSound = (a: Reference | null | undefined, b: Reference | null | undefined): boolean =>
+  !!a && !!b && a.preset === b.preset && a.strip === b.strip;
+
+/** What a thing goes by, and the set that it came along in. */
+export const originsOf = ({ along, ...own }: PresetRef): readonly PresetRef[] => (along ? [own, along] : [own]);
+
+/** Whether a thing came from a sound, be that by itself or along in a set. */
+export const cameFrom = (from: PresetRef | null | undefined, sound: Reference | null | undefined): boolean =>
+  !!from && originsOf(from).some((one) => isOneSound(one, sound));
+
+/** Another version of what a thing came from. */
+export const versionOf = ({ preset, strip }: PresetRef, version: number): Omit<PresetRef, "name"> => ({
+  preset,
+  version,
+  ...(strip === undefined ? {} : { strip }),
+});
+
+/** Whether a thing is one strip of what it came from, which is then no preset of that thing. */
+export const isOfSet = ({ strip }: Pick<PresetRef, "strip">): boolean => strip !== undefined;
+
 export const EMPTY_CHAIN: Chain = { nodes: [], macros: [] };
 
 /** A processor's name on screen: its own, else that of its model. */

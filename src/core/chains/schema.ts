@@ -10,8 +10,17 @@ export const NameSchema = z.string().min(1).max(200).refine(isVisible, "A name c
 const NoteLengthSchema = z.strictObject({ note: z.enum(NOTES), feel: z.enum(FEELS) });
 export const ValueSchema = z.union([z.number(), NoteLengthSchema]);
 
-/** Which preset a thing was loaded from. */
-export const PresetRefSchema = z.strictObject({ preset: z.string().min(1), version: z.int().min(1), name: z.string() });
+const reference = { preset: z.string().min(1), version: z.int().min(1), name: z.string() };
+
+/**
+ * Which preset a thing was loaded from; of a set or a mix, also which of its strips. What has an origin of its own within the set that it
+ * came along in goes by that, and names the set beside it.
+ */
+export const PresetRefSchema = z.strictObject({
+  ...reference,
+  strip: KeySchema.optional(),
+  along: z.strictObject({ ...reference, strip: KeySchema }).optional(),
+});
 
 /** A strip of the same document, or one outside of it by kind and name. */
 export const StripRefSchema = z.union([

@@ -1,5 +1,14 @@
 import { MOST_NODES } from "../documents/limits";
-import { type Chain, type ChainNode, type PresetRef, type Lane, type Processor, type Section, nodeName } from "./chain";
+import {
+  type Chain,
+  type ChainNode,
+  type PresetRef,
+  type Lane,
+  type Processor,
+  type Section,
+  nodeName,
+  originsOf,
+} from "./chain";
 
 /*
  * A chain is a tree: sections hold nodes, splits hold lanes, lanes hold nodes. Everything here finds and changes nodes
@@ -103,10 +112,13 @@ export function nameApart(chain: Chain, key: string): string {
 
 /** Presets that something in a chain was loaded from, whatever it stands in. */
 export const fromsIn = (nodes: Nodes): readonly PresetRef[] =>
-  nodesIn(nodes).flatMap((node) => (node.type === "split" ? [] : (node.from ?? [])));
+  nodesIn(nodes).flatMap((node) => (node.type === "split" || !node.from ? [] : originsOf(node.from)));
 
 /** As `fromsIn`, with the preset that the chain itself is. */
-export const fromsOf = ({ from, nodes }: Chain): readonly PresetRef[] => [...(from ? [from] : []), ...fromsIn(nodes)];
+export const fromsOf = ({ from, nodes }: Chain): readonly PresetRef[] => [
+  ...(from ? originsOf(from) : []),
+  ...fromsIn(nodes),
+];
 
 /** Whether there is more in a list than a chain may hold, wherever in it. */
 export const isTooLong = (nodes: Nodes): boolean => nodesIn(nodes).length > MOST_NODES;

@@ -1,5 +1,6 @@
 import type { z } from "zod";
-import { type Chain, type PresetRef, EMPTY_CHAIN } from "../chains/chain";
+import { type Chain, type PresetRef, EMPTY_CHAIN, isOfSet } from "../chains/chain";
+import type { SavedStrip } from "../strips/strip";
 import type { CardSchema, ContentSchema, OriginSchema } from "./schema";
 
 export type Content = Readonly<z.infer<typeof ContentSchema>>;
@@ -48,7 +49,20 @@ export function chainOf(content: Content): Chain {
   }
 }
 
-/** What was loaded carries its preset's name and version. */
+/** What a chain goes by that was loaded from a preset, or saved as it: from a strip of a set it only came along, where it has an origin. */
+export function originIn({ from: own }: Pick<Chain, "from">, { strip, ...from }: PresetRef): PresetRef {
+  if (strip === undefined) return from;
+  const set = { ...from, strip };
+  return own && !isOfSet(own) ? { ...own, along: set } : set;
+}
+
+const goingBy = <S extends SavedStrip>(strip: S, from: PresetRef): S =>
+  strip.inserts ? { ...strip, inserts: { ...strip.inserts, from: originIn(strip.inserts, from) } } : strip;
+
+/**
+ * What was loaded carries its preset's name and version. A strip of a set whose chain has an origin of its own keeps that, and came along
+ * in the set.
+ */
 export const withFrom = (content: Content, from: PresetRef): Content => {
   switch (content.kind) {
     case "plugin":
@@ -56,12 +70,13 @@ export const withFrom = (content: Content, from: PresetRef): Content => {
     case "chain":
       return { ...content, chain: { ...content.chain, from } };
     case "strip":
-      return content.strip.inserts
-        ? { ...content, strip: { ...content.strip, inserts: { ...content.strip.inserts, from } } }
-        : content;
+      return { ...content, strip: goingBy(content.strip, from) };
     case "set":
     case "mix":
-      return content;
+      return {
+        ...content,
+        strips: content.strips.map((strip) => goingBy(strip, { ...from, strip: strip.id })),
+      };
   }
 };
 

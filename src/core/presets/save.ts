@@ -1,5 +1,5 @@
 import { counted } from "../names/count";
-import type { Chain, StripRef } from "../chains/chain";
+import { type Chain, type StripRef, isOfSet } from "../chains/chain";
 import { type Project, findStrip } from "../projects/project";
 import { type SavedStrip, type Strip, aimsOf, offeredParts, stripName, withAims } from "../strips/strip";
 import type { PartName, PartValues } from "../strips/parts";
@@ -36,6 +36,15 @@ export const saveStrip = (project: Project, strip: Strip, parts: readonly PartNa
   schema: CONTENT_SCHEMA,
   strip: savedOf(project, strip, parts),
 });
+
+/** A strip as it is kept in a set: it is a strip of that, not of the one that it came from. */
+export function withoutSet(strip: Strip): Strip {
+  const { from, ...inserts } = strip.inserts;
+  if (!from) return strip;
+  const { along, ...own } = from;
+  if (isOfSet(own)) return { ...strip, inserts };
+  return along ? { ...strip, inserts: { ...inserts, from: own } } : strip;
+}
 
 export interface KeptStrip {
   readonly strip: Strip;

@@ -1,5 +1,13 @@
 import equal from "fast-deep-equal";
-import { type Chain, type ChainNode, type Macro, type Processor, processorName } from "../chains/chain";
+import {
+  type Chain,
+  type ChainNode,
+  type Macro,
+  type Processor,
+  cameFrom,
+  isOneSound,
+  processorName,
+} from "../chains/chain";
 import { processorsOf, keysIn, mapProcessor, rekeyed } from "../chains/tree";
 import { retargeted, withoutLostTargets } from "../chains/macros";
 import type { Step } from "./steps";
@@ -60,7 +68,7 @@ const asWhole = (input: InsertsInput): Step => ({
 function planReplaced(input: InsertsInput): readonly Step[] {
   const { now, wanted } = input;
   if (equal(now, wanted)) return [];
-  if (now.from?.preset !== wanted.from?.preset) return [asWhole(input)];
+  if ((now.from || wanted.from) && !cameFrom(now.from, wanted.from)) return [asWhole(input)];
   const partners = new Map(processorsOf(wanted).map((p) => [p.key, p]));
   const pairs = processorsOf(now).flatMap((standing) => {
     const partner = partners.get(standing.key);
@@ -114,7 +122,7 @@ function planPlaced(input: InsertsInput, behind: string | null): PlannedInserts 
 function planSingle(input: InsertsInput): PlannedInserts {
   const [wanted] = processorsOf(input.wanted);
   const alike = processorsOf(input.now).filter((p) => p.model === wanted?.model);
-  const own = alike.find(({ from }) => from !== undefined && from.preset === wanted?.from?.preset);
+  const own = alike.find(({ from }) => isOneSound(from, wanted?.from));
   const standing = own ?? alike[0];
   if (!wanted || !standing) return planPlaced(input, input.now.nodes.at(-1)?.key ?? null);
   const to = { ...wanted, key: standing.key };

@@ -1,6 +1,6 @@
 import type { StripRef } from "../chains/chain";
 import { asStrip } from "../presets/as-strip";
-import { type KeyedStrip, type Strips, isStrips, withFrom } from "../presets/preset";
+import { type Content, type KeyedStrip, type Strips, isStrips, withFrom } from "../presets/preset";
 import { groupOf } from "../projects/nesting";
 import { type Project, findStrip } from "../projects/project";
 import { type PartName } from "../strips/parts";
@@ -44,9 +44,8 @@ export const isSendOn = (except: readonly Exception[], strip: string, send: stri
 export const askedFor = (saved: SavedStrip, { parts }: RecallRequest): readonly PartName[] =>
   partsOf(saved).filter((part) => parts.includes(part));
 
-/** What a source holds, as parts of a strip; null for several strips. */
-const savedStripOf = ({ source: { content, from } }: RecallRequest): SavedStrip | null =>
-  asStrip(from ? withFrom(content, from) : content);
+/** What a source brings, with where it comes from. */
+const contentOf = ({ source: { content, from } }: RecallRequest): Content => (from ? withFrom(content, from) : content);
 
 /** Where everything goes. `makes`: the id of the new strip for what is told apart by these words. */
 export function findPlaces(input: PlanInput, makes: (what: string) => string): Places {
@@ -63,7 +62,9 @@ const only = (placements: readonly Placement[]): Places => ({ placements, idle: 
 
 function placesOf({ input, request, at, makes }: Omit<OfSet, "content" | "to">): Places {
   const { targets, source } = request;
-  const saved = savedStripOf(request);
+  const content = contentOf(request);
+  // Null for several strips.
+  const saved = asStrip(content);
   if ("strips" in targets)
     return only(targets.strips.map((id) => ({ request, saved, id, key: id, newName: null, after: null })));
   if ("slot" in targets) {
@@ -77,7 +78,6 @@ function placesOf({ input, request, at, makes }: Omit<OfSet, "content" | "to">):
     const { after } = targets.newStrip;
     return only(saved ? [{ request, saved, id, key: `new:${at}`, newName: source.name, after }] : []);
   }
-  const { content } = source;
   return isStrips(content) ? placesOfSet({ input, request, at, content, to: targets.set, makes }) : only([]);
 }
 

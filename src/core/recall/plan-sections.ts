@@ -1,5 +1,13 @@
 import equal from "fast-deep-equal";
-import { type Chain, type ChainNode, type Macro, type PresetRef, type Section, processorName } from "../chains/chain";
+import {
+  type Chain,
+  type ChainNode,
+  type Macro,
+  type PresetRef,
+  type Section,
+  cameFrom,
+  processorName,
+} from "../chains/chain";
 import { retargeted, withoutLostTargets } from "../chains/macros";
 import { keysIn, mapNode, processorsOf, rekeyed } from "../chains/tree";
 import { counted } from "../names/count";
@@ -38,7 +46,7 @@ function placeFor(
   isOnly: boolean,
 ): string | null | undefined {
   const named = free.find((own) => fold(own.name) === fold(name));
-  const found = named ?? free.find((own) => own.from !== undefined && own.from.preset === from?.preset);
+  const found = named ?? free.find((own) => cameFrom(own.from, from));
   if (found) return found.key;
   const [first] = free;
   const answer = ask(draft, input, {
@@ -181,7 +189,7 @@ const renewed = (standing: Section, { nodes }: Chain, from: PresetRef): Section 
 export function planItself(context: PartContext, chain: Chain): PlannedInserts {
   const { strip, request } = context;
   const { from, content } = request.source;
-  const isOwn = (node: { readonly from?: PresetRef | undefined }) => from !== null && node.from?.preset === from.preset;
+  const isOwn = (node: { readonly from?: PresetRef | undefined }) => cameFrom(node.from, from);
   const [single] = content.kind === "plugin" ? processorsOf(chain) : [];
   const placed: readonly Placed[] = single
     ? processorsOf(strip.inserts).flatMap((standing) => (isOwn(standing) ? [{ node: single, standing }] : []))

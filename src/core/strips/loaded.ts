@@ -1,4 +1,4 @@
-import type { Chain, ChainNode } from "../chains/chain";
+import { type Chain, type ChainNode, type PresetRef, originsOf } from "../chains/chain";
 import { clip } from "../chains/clipping";
 import { nodesIn } from "../chains/tree";
 import { layersOf } from "./parts/source";
@@ -12,15 +12,26 @@ function alone(chain: Chain, node: ChainNode): Chain {
   return { nodes: [...node.nodes], macros: [...macros] };
 }
 
-/** Everything in a strip that was loaded from a preset, as it is now: whole chains, sections, plugins, instruments. */
-export function loadedFrom(strip: Pick<Strip, "inserts" | "source">, preset: string): readonly Chain[] {
+export interface Loaded {
+  readonly from: PresetRef;
+  /** As it is now. */
+  readonly chain: Chain;
+}
+
+/** Everything in a strip that was loaded from a preset: whole chains, sections, plugins, instruments. */
+export function loadedFrom(strip: Pick<Strip, "inserts" | "source">, preset: string): readonly Loaded[] {
   const layers = layersOf(strip);
   const chains = [strip.inserts, ...layers.map((layer) => layer.effects)];
   const within = chains.flatMap((chain) => nodesIn(chain.nodes).map((node) => ({ chain, node })));
   const played = layers.map(({ instrument, effects }) => ({ chain: effects, node: instrument }));
-  const nodes = [...within, ...played].filter(({ node }) => node.type !== "split" && node.from?.preset === preset);
   return [
-    ...chains.filter((chain) => chain.from?.preset === preset),
-    ...nodes.map(({ chain, node }) => alone(chain, node)),
-  ];
+    ...chains.map((chain) => ({ from: chain.from, chain })),
+    ...[...within, ...played].map(({ chain, node }) => ({
+      from: node.type === "split" ? undefined : node.from,
+      chain: alone(chain, node),
+    })),
+  ].flatMap(({ from, chain }) => {
+    const one = from && originsOf(from).find((origin) => origin.preset === preset);
+    return one ? [{ from: one, chain }] : [];
+  });
 }

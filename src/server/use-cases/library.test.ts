@@ -10,8 +10,7 @@ import { NO_SETTINGS, type Settings } from "@/core/settings/settings";
 import type { ChangedRecord } from "../data/changes";
 import type { OpenContext } from "../store/context";
 import { openContext } from "../store/open";
-import type { Outcome } from "../failure";
-import { value } from "../testing";
+import { refused, value } from "../testing";
 import { emptyBin, listBin } from "./filing/bin";
 import { deletePreset } from "./filing/cards";
 import { changeFolder, listFolders, makeFolder } from "./filing/folders";
@@ -45,12 +44,6 @@ const newPreset = (name: string, content = CHAIN, inFolder: string | null = null
   content,
   card: { ...emptyCard(name), folder: inFolder },
 });
-
-const refused = <T>(outcome: Outcome<T>) => {
-  if (outcome.ok) throw new Error("It was not refused.");
-  const { code, path } = outcome.error;
-  return { code, path };
-};
 
 const names = async () => (await findPresets(context, { sort: "name", limit: 500 })).items.map((p) => p.card.name);
 

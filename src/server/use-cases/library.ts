@@ -1,13 +1,9 @@
 import type { NewPreset, NewPresets, PresetDetail } from "@/contracts/library";
-import type { PresetRow, Use } from "@/contracts/records";
-import { differencesOf } from "@/core/chains/differences";
-import { type Card, type Content, chainOf } from "@/core/presets/preset";
+import type { PresetRow } from "@/contracts/records";
+import { type Card, type Content, isStrips } from "@/core/presets/preset";
+import { followingKeys } from "@/core/presets/versions-of-sets";
 import { completeContent, findContentProblem } from "@/core/presets/whole";
-import { findStrip } from "@/core/projects/project";
 import { ok } from "@/core/result";
-import { loadedFrom } from "@/core/strips/loaded";
-import { differencesFrom, referenceOf } from "@/core/presets/standing";
-import type { Strip } from "@/core/strips/strip";
 import type { Context } from "../store/context";
 import type { Note } from "../data/changes";
 import type { Executor } from "../data/executor";
@@ -17,14 +13,13 @@ import { type Outcome, failure, refuse } from "../failure";
 import * as folders from "../repositories/folders";
 import * as presets from "../repositories/presets";
 import { listHolding, listMerged } from "../repositories/preset-lists";
-import { findReadable, listUses } from "../repositories/projects";
 import { takingTurns } from "../turns";
 import { folderAtPath } from "./filing/folders";
 import { readOnly } from "./filing/steps";
 
 const notFound = (what: string, id: string) => failure("notFound", `There is no ${what} “${id}” here.`);
 
-/** A preset with its versions and uses; with `version`, that version's content in place of the newest. */
+/** A preset with its versions; with `version`, that version's content in place of the newest. */
 export async function getPreset({ db }: Context, id: string, version?: number): Promise<Outcome<PresetDetail>> {
   const filed = await presets.findFiled(db, id);
   if (!filed) return notFound("preset", id);
@@ -36,14 +31,11 @@ export async function getPreset({ db }: Context, id: string, version?: number): 
   const preset: PresetRow = chosen
     ? { ...readable, version: chosen.version, content: chosen.content, savedAt: chosen.savedAt }
     : newest;
-  const merged = await listMerged(db, id);
-  const uses = await Promise.all([id, ...merged.map((m) => m.id)].map((one) => usesOf(db, one)));
   return ok({
     preset,
     place: binned ? "bin" : mergedInto !== null ? "merged" : "library",
     versions: [...(await presets.listVersions(db, id))],
-    uses: uses.flat(),
-    merged: [...merged],
+    merged: [...(await listMerged(db, id))],
     heldBy: [...(await listHolding(db, id))],
   });
 }
@@ -57,32 +49,6 @@ export function keepUse(context: Context, id: string): Promise<Outcome<{ ok: tru
     return { ok: true };
   });
 }
-
-async function usesOf(db: Executor, preset: string): Promise<readonly Use[]> {
-  const rows = await listUses(db, preset);
-  const uses: Use[] = [];
-  for (const row of rows) {
-    const record = await findReadable(db, row.project);
-    const strip = record ? findStrip(record.project, row.strip) : null;
-    const saved = await presets.findVersion(db, preset, row.version).catch(() => null);
-    if (!record || !strip || !saved) continue;
-    uses.push({
-      project: row.project,
-      projectName: record.project.name,
-      strip: row.strip,
-      stripName: strip.look.name,
-      version: row.version,
-      differs: differsFrom(strip, preset, saved.content),
-    });
-  }
-  return uses;
-}
-
-/** In how many values everything in a strip that came from a preset differs from what that holds. */
-const differsFrom = (strip: Strip, preset: string, saved: Content): number =>
-  referenceOf(strip)?.preset === preset
-    ? differencesFrom(strip, saved).length
-    : loadedFrom(strip, preset).reduce((sum, chain) => sum + differencesOf(chainOf(saved), chain).length, 0);
 
 function checkContent(content: Content, path: string): Outcome<Content> {
   const problem = findContentProblem(content);
@@ -165,6 +131,10 @@ export async function savePreset(context: Context, { preset }: NewPreset): Promi
 export const savePresets = (context: Context, saved: NewPresets): Promise<Outcome<readonly PresetRow[]>> =>
   insertAll(context, saved, (at) => `presets[${at}]`);
 
+/** What came from a strip of a set finds it in the next version, too. */
+const following = (before: Content, next: Content): Content =>
+  isStrips(before) && isStrips(next) ? followingKeys(before, next) : next;
+
 /** Appends a version. Stale when another window saved one since `baseVersion`: both are kept by saving anew. */
 export async function saveVersion(
   context: Context,
@@ -192,7 +162,7 @@ export async function saveVersion(
     await presets.appendVersion(tx, {
       id,
       version: preset.version + 1,
-      content: content.value,
+      content: following(preset.content, content.value),
       at: context.now().toISOString(),
     });
     note({ kind: "preset", id });

@@ -4,6 +4,8 @@ import { applySteps } from "@/core/recall/apply";
 import { planRecall } from "@/core/recall/plan";
 import type { RecallRequest, RecallSource } from "@/core/recall/plan-shape";
 import { sentenceOf } from "@/core/recall/sentences";
+import { contentMeant } from "@/core/presets/as-strip";
+import { isStrips } from "@/core/presets/preset";
 import { busesAround, nameOfStrips, takeStrips } from "@/core/presets/save";
 import { type Project, findStrip } from "@/core/projects/project";
 import type { Step } from "@/core/recall/steps";
@@ -55,9 +57,14 @@ async function findSource(context: Context, source: SourceRequest, path: string)
   if (!saved)
     return failure("notFound", `“${preset.card.name}” has no version ${version}.`, { path: `${path}.version` });
   const { name } = preset.card;
-  const { content } = saved;
-  const tempo = content.kind === "mix" ? { tempo: content.tempo } : {};
-  return ok({ content, from: { preset: preset.id, version, name }, name, ...tempo });
+  const tempo = saved.content.kind === "mix" ? { tempo: saved.content.tempo } : {};
+  const from = { preset: preset.id, version, name };
+  if (source.strip === undefined) return ok({ content: saved.content, from, name, ...tempo });
+  const content = contentMeant(saved.content, source);
+  const strip = isStrips(saved.content) ? saved.content.strips.find(({ id }) => id === source.strip) : undefined;
+  if (!content || !strip)
+    return failure("notFound", `Version ${version} of “${name}” does not hold that strip.`, { path: `${path}.strip` });
+  return ok({ content, from: { ...from, strip: strip.id }, name: strip.name, ...tempo });
 }
 
 /** Each step in words, told from the project as the steps before it leave it. */

@@ -2,6 +2,7 @@
 
 import { ArrowLeft } from "lucide-react";
 import { useRouter, useSearchParams } from "next/navigation";
+import { isOfSet } from "@/core/chains/chain";
 import { sayDifferences } from "@/core/chains/differences";
 import { layersOf } from "@/core/strips/parts/source";
 import { useActions } from "../actions/actions";
@@ -13,7 +14,8 @@ import type { Bench as BenchState } from "./use-bench";
 function StateWords({ bench: { reference, differences, saved } }: { readonly bench: BenchState }) {
   if (reference === null) return "not saved";
   const isOld = saved?.newest != null && saved.newest > reference.version;
-  const version = `version ${reference.version}${isOld ? ` of ${saved.newest}` : ""}`;
+  const set = isOfSet(reference) ? `“${reference.name}”, ` : "";
+  const version = `${set}version ${reference.version}${isOld ? ` of ${saved.newest}` : ""}`;
   if (differences.length === 0) return `${version}, nothing changed`;
   return (
     <span className="text-edit">
@@ -59,7 +61,9 @@ function whereOf({ isDraft, reference, saved, place, strip, editing }: BenchStat
 export function Header({ bench, onSave, onTakeNewest }: Props) {
   const { strip, reference, differences, saved, editing } = bench;
   const newer = reference && saved?.newest != null && saved.newest > reference.version ? saved.newest : null;
-  const name = reference?.name ?? strip?.look.name ?? "";
+  // What came from a set is one strip of it.
+  const whole = reference && !isOfSet(reference) ? reference : null;
+  const name = whole?.name ?? strip?.look.name ?? "";
   return (
     <header className="flex flex-none items-center gap-3">
       {bench.place.layer !== null && <BackToStrip name={strip?.look.name ?? ""} />}
@@ -78,7 +82,7 @@ export function Header({ bench, onSave, onTakeNewest }: Props) {
           disabled={!hasSomething(bench) || (reference !== null && differences.length === 0)}
           onClick={onSave}
         >
-          {reference ? "Save new version" : "Save…"}
+          {whole ? "Save new version" : "Save…"}
         </Button>
       </span>
     </header>

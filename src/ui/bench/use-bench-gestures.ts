@@ -35,8 +35,8 @@ export function useBenchGestures(bench: BenchState) {
         takeVersion({
           queries,
           project: place.project,
-          strips: [strip.id],
-          from: { preset: reference.preset, version },
+          followers: [{ strip: strip.id, reference }],
+          version,
           label,
         }),
       );

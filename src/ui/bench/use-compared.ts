@@ -7,7 +7,7 @@ import { KEYS } from "@/clients/events";
 import { type Chain, EMPTY_CHAIN, type PresetRef, type Processor } from "@/core/chains/chain";
 import { type Difference, asInPluginPresets, differencesOf, partnersOf } from "@/core/chains/differences";
 import { processorsOf } from "@/core/chains/tree";
-import { asStrip } from "@/core/presets/as-strip";
+import { asStrip, contentMeant } from "@/core/presets/as-strip";
 import { type Content, chainOf, withFrom } from "@/core/presets/preset";
 import type { Source } from "@/core/strips/parts/source";
 import { differencesFrom, referenceOf, soundingChain, unsavedIn } from "@/core/presets/standing";
@@ -96,15 +96,17 @@ function useSaved(reference: PresetRef | null): Saved | null {
     enabled: reference !== null,
     retry: false,
   });
-  const content = reference ? query.data?.preset.content : undefined;
+  const fetched = reference ? query.data?.preset.content : undefined;
   const newest = query.data ? Math.max(...query.data.versions.map((v) => v.version)) : null;
   const isBinned = query.data ? query.data.place !== "library" : false;
-  const { preset, version, name } = reference ?? {};
+  const { preset, version, name, strip } = reference ?? {};
   return useMemo(() => {
-    if (!content || preset === undefined || version === undefined || name === undefined) return null;
-    const inserts = asStrip(withFrom(content, { preset, version, name }))?.inserts;
-    return { content, newest, isBinned, chain: inserts ?? EMPTY_CHAIN };
-  }, [content, newest, isBinned, preset, version, name]);
+    if (!fetched || preset === undefined || version === undefined || name === undefined) return null;
+    const from = { preset, version, name, ...(strip === undefined ? {} : { strip }) };
+    const content = contentMeant(fetched, from);
+    if (!content) return null;
+    return { content, newest, isBinned, chain: asStrip(withFrom(content, from))?.inserts ?? EMPTY_CHAIN };
+  }, [fetched, newest, isBinned, preset, version, name, strip]);
 }
 
 const processorOf = (content: Content): Processor | null => {

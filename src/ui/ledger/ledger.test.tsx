@@ -80,7 +80,7 @@ describe("the ledger", () => {
     expect(names().at(-1)).toBe("Main");
     expect(row("Strings").textContent).toContain("group of 2");
     expect(row("Cello").textContent).toContain("no plugins");
-    expect(row("Strings").textContent).toContain("not saved");
+    await waitFor(() => expect(row("Strings").textContent).toContain("under a voice · version 1 of 2"));
     expect(row("Nyckelharpa").textContent).toContain("L 12");
     await waitFor(() => expect(screen.getAllByText(/differs by/).length).toBeGreaterThan(0));
   });

@@ -5,6 +5,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetRef } from "@/core/chains/chain";
 import { describeDifferences } from "@/core/chains/differences";
+import { contentMeant } from "@/core/presets/as-strip";
 import { differencesFrom, referenceOf } from "@/core/presets/standing";
 import type { Strip } from "@/core/strips/strip";
 import { takeVersion } from "../plan/take-version";
@@ -39,7 +40,8 @@ export function useStandings(strips: readonly Strip[]): ReadonlyMap<string, Stan
         const reference = references.get(strip.id);
         if (!reference) continue;
         const detail = results[wanted.findIndex((w) => nameOf(w) === nameOf(reference))]?.data;
-        const differences = detail ? differencesFrom(strip, detail.preset.content) : [];
+        const content = detail && contentMeant(detail.preset.content, reference);
+        const differences = content ? differencesFrom(strip, content) : [];
         const newest = Math.max(0, ...(detail?.versions ?? []).map((v) => v.version));
         found.set(strip.id, {
           reference,
@@ -56,19 +58,17 @@ export function useStandings(strips: readonly Strip[]): ReadonlyMap<string, Stan
 export function useTakeNewest(project: string, standings: ReadonlyMap<string, Standing>) {
   const queries = useQueryClient();
   return async (strips: readonly string[]): Promise<void> => {
-    const presets = new Set(strips.map((id) => standings.get(id)?.reference.preset));
-    for (const preset of presets) {
-      const group = strips.filter((id) => standings.get(id)?.reference.preset === preset);
-      const { reference, newer } = standings.get(group[0] ?? "") ?? {};
-      if (!reference || !newer) continue;
-      const from = { preset: reference.preset, version: newer };
-      await takeVersion({
-        queries,
-        project,
-        strips: group,
-        from,
-        label: `Take version ${newer} of “${reference.name}”`,
-      });
+    const late = strips.flatMap((strip) => {
+      const { reference, newer } = standings.get(strip) ?? {};
+      return reference && newer ? [{ strip, reference, newer }] : [];
+    });
+    for (const preset of new Set(late.map(({ reference }) => reference.preset))) {
+      const followers = late.filter(({ reference }) => reference.preset === preset);
+      const [first] = followers;
+      if (!first) continue;
+      const { newer: version, reference } = first;
+      const label = `Take version ${version} of “${reference.name}”`;
+      await takeVersion({ queries, project, followers, version, label });
     }
   };
 }

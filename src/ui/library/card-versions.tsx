@@ -1,7 +1,7 @@
 "use client";
 
 import { counted } from "@/core/names/count";
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRouter } from "next/navigation";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
@@ -108,8 +108,14 @@ export function Holders({ detail }: { readonly detail: PresetDetail | undefined 
 /** Strips of projects that came from it. */
 export function Uses({ detail }: { readonly detail: PresetDetail | undefined }) {
   const router = useRouter();
-  if (!detail) return null;
-  const { uses } = detail;
+  const id = detail?.preset.id ?? "";
+  const found = useQuery({
+    queryKey: KEYS.uses(id),
+    queryFn: () => api.listUses(id),
+    enabled: detail !== undefined,
+  }).data;
+  if (!detail || !found) return null;
+  const { uses } = found;
   const projects = new Set(uses.map((u) => u.project)).size;
   // An earlier version may be on show; which one is the newest stands first in the list.
   const newest = detail.versions[0]?.version ?? detail.preset.version;

@@ -53,6 +53,41 @@ const show = (left: PresetRow, leftVersion: number, right: PresetRow, rightVersi
     <CompareSheet left={{ preset: left, version: leftVersion }} right={{ preset: right, version: rightVersion }} />,
   );
 
+describe("two versions of a set", () => {
+  const strip = (id: string, name: string, room: Content, fader: number) =>
+    room.kind === "plugin"
+      ? {
+          id,
+          name,
+          kind: "audio" as const,
+          inserts: { nodes: [room.processor], macros: [] },
+          level: { fader, mute: false },
+        }
+      : null!;
+  const set = (...strips: readonly ReturnType<typeof strip>[]): Content => ({
+    kind: "set",
+    schema: 1,
+    strips: [...strips],
+  });
+
+  it("differ strip by strip, also where they were saved under other keys and one is new", async () => {
+    const first = set(strip("a", "Kick", turned({ decay: 1 }), -3), strip("b", "Snare", turned({ decay: 1 }), -3));
+    const second = set(
+      strip("x", "Snare", turned({ decay: 2 }), -3),
+      strip("y", "Kick", turned({ decay: 1 }), -6),
+      strip("z", "Hat", turned({}), 0),
+    );
+    const row = await save("Kit", first, second);
+    show(row, 1, row, 2);
+    await waitFor(() => expect(lines()).toHaveLength(3));
+    const [kick, snare, hat] = lines() as [string[], string[], string[]];
+    expect([kick[0], kick[1], kick[2]]).toEqual(["Kick: Level", "−3.0 dB", "−6.0 dB"]);
+    expect(snare[0]).toMatch(/^Snare: .*decay/i);
+    expect(hat).toEqual(["Hat", "not in it", "in it"]);
+    expect(screen.getByText("differs by 1 value and 1 part of the strips and 1 strip")).toBeTruthy();
+  });
+});
+
 describe("two versions beside each other", () => {
   it("differ by just the values that were turned, each with what it was and what it is, and are heard as A and B", async () => {
     const row = await save("Room", turned({ decay: 1, wet: -12 }), turned({ decay: 2, wet: -12 }));

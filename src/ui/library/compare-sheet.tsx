@@ -5,12 +5,13 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import { type Difference, describeDifferences, differencesOf } from "@/core/chains/differences";
+import { describeDifferences } from "@/core/chains/differences";
 import { differenceWords } from "@/core/chains/difference-words";
+import { contentMeant } from "@/core/presets/as-strip";
 import { type Content, chainOf } from "@/core/presets/preset";
+import { type Beside, compareContents } from "@/core/presets/versions-of-sets";
 import { processorsOf } from "@/core/chains/tree";
 import { PART } from "@/core/strips/parts";
-import { differentParts } from "@/core/strips/strip";
 import { Button } from "../kit/button";
 import { Loading } from "../kit/bits";
 import { formatMoment } from "../kit/dates";
@@ -35,13 +36,14 @@ function useVersions(preset: string) {
   return detail.data?.versions ?? [];
 }
 
-function useContent({ preset, version }: Compared): Content | null {
+function useContent({ preset, version, strip }: Compared): Content | null {
   const earlier = useQuery({
     queryKey: KEYS.version(preset.id, version),
     queryFn: () => api.getPreset(preset.id, version),
     enabled: version !== preset.version,
   });
-  return version === preset.version ? preset.content : (earlier.data?.preset.content ?? null);
+  const content = version === preset.version ? preset.content : earlier.data?.preset.content;
+  return content ? contentMeant(content, { strip }) : null;
 }
 
 interface Line {
@@ -50,18 +52,27 @@ interface Line {
   readonly to: string;
 }
 
-/** Parts of a strip beside its chains that are not alike. */
-function partLines(left: Content, right: Content): readonly Line[] {
-  if (left.kind !== "strip" || right.kind !== "strip") return [];
-  return differentParts(left.strip, right.strip)
-    .filter(({ part }) => part !== "inserts")
-    .map(({ part, from, to }) => ({ what: PART[part].title, from, to }));
+/** What is told of one sound, or of one strip of a set. */
+function linesOf({ strip, missing, differences, parts, chain }: Beside): readonly Line[] {
+  if (missing !== null) {
+    const [from, to] = missing === "left" ? ["not in it", "in it"] : ["in it", "not in it"];
+    return [{ what: strip ?? "", from, to }];
+  }
+  const lines: readonly Line[] = [
+    ...differences.map((d) => differenceWords(d, chain)),
+    ...parts.map(({ part, from, to }) => ({ what: PART[part].title, from, to })),
+  ];
+  return strip === null ? lines : lines.map((line) => ({ ...line, what: `${strip}: ${line.what}` }));
 }
 
-function howMuch(differences: readonly Difference[], parts: readonly Line[]): string {
+function howMuch(besides: readonly Beside[]): string {
+  const differences = besides.flatMap((beside) => beside.differences);
+  const parts = besides.flatMap((beside) => beside.parts);
+  const strips = besides.filter(({ missing }) => missing !== null);
   const words = [
     differences.length > 0 ? describeDifferences(differences) : "",
-    parts.length > 0 ? `${counted(parts.length, "part")} of the strip` : "",
+    parts.length > 0 ? `${counted(parts.length, "part")} of the ${besides.length > 1 ? "strips" : "strip"}` : "",
+    strips.length > 0 ? counted(strips.length, "strip") : "",
   ].filter((some) => some !== "");
   return words.length === 0 ? "no value differs" : `differs by ${words.join(" and ")}`;
 }
@@ -77,9 +88,8 @@ export function CompareSheet(given: Props) {
   const right = { ...given.right, version: versions.right };
   const [a, b] = [useContent(left), useContent(right)];
   const isOne = left.preset.id === right.preset.id;
-  const differences = a && b ? differencesOf(chainOf(a), chainOf(b)) : [];
-  const parts = a && b ? partLines(a, b) : [];
-  const lines: readonly Line[] = a && b ? [...differences.map((d) => differenceWords(d, chainOf(b))), ...parts] : [];
+  const besides = a && b ? compareContents(a, b) : [];
+  const lines = besides.flatMap(linesOf);
   useHearing(left, right, { a, b, tempo });
   const restore = () =>
     attempt(async () => {
@@ -94,7 +104,7 @@ export function CompareSheet(given: Props) {
       open
       onClose={closeSheet}
       title={isOne ? left.preset.card.name : "Two sounds beside each other"}
-      aside={a && b ? howMuch(differences, parts) : ""}
+      aside={a && b ? howMuch(besides) : ""}
       className="w-[820px]"
     >
       <div className="grid grid-cols-2 gap-4">

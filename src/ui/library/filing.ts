@@ -16,6 +16,8 @@ import type { CardOf } from "./overtaken";
 export interface Compared {
   readonly preset: PresetRow;
   readonly version: number;
+  /** Of a set: only one of its strips, by its key there. */
+  readonly strip?: string | undefined;
 }
 
 /** A sheet of the library that is open, and what it is for. */
@@ -176,7 +178,7 @@ export async function compareWithOriginal(preset: PresetRow): Promise<void> {
   const original = (await api.getPreset(from.preset)).preset;
   openSheet({
     sheet: "compare",
-    left: { preset: original, version: from.version },
+    left: { preset: original, version: from.version, strip: from.strip },
     right: { preset, version: preset.version },
   });
 }

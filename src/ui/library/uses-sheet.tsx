@@ -35,23 +35,34 @@ function groupsOf(uses: readonly Use[]): readonly Group[] {
   return [...groups].map(([project, own]) => ({ project, name: own[0]!.projectName, uses: own }));
 }
 
+/** What is brought to which strips: the preset, or of a set to each the strip of it that it came from. */
+function sourcesOf({ id, version }: Pick<PresetRow, "id" | "version">, uses: readonly Use[]) {
+  const whole = uses.filter(({ of }) => of.length === 0);
+  const keys = [...new Set(uses.flatMap(({ of }) => of))];
+  return [
+    { source: { preset: id, version }, strips: whole.map(({ strip }) => strip) },
+    ...keys.map((key) => ({
+      source: { preset: id, version, strip: key },
+      strips: uses.filter(({ of }) => of.includes(key)).map(({ strip }) => strip),
+    })),
+  ].filter(({ strips }) => strips.length > 0);
+}
+
 /** What the newest version would change on the strips that are ticked, in each project. */
 function usePlans(preset: Pick<PresetRow, "id" | "version">, groups: readonly Group[], ticked: ReadonlySet<string>) {
   const wanted = groups.flatMap(({ project, uses }) => {
-    const strips = uses.filter((use) => ticked.has(keyOf(use))).map(({ strip }) => strip);
-    return strips.length > 0 ? [{ project, strips }] : [];
+    const chosen = uses.filter((use) => ticked.has(keyOf(use)));
+    return chosen.length > 0 ? [{ project, uses: chosen }] : [];
   });
   const plans = useQueries({
-    queries: wanted.map(({ project, strips }) => {
+    queries: wanted.map(({ project, uses }) => {
       const request: PlanRequest = {
-        requests: [
-          {
-            source: { preset: preset.id, version: preset.version },
-            parts: [...SOUND],
-            targets: { strips },
-            mode: "itself",
-          },
-        ],
+        requests: sourcesOf(preset, uses).map(({ source, strips }) => ({
+          source,
+          parts: [...SOUND],
+          targets: { strips },
+          mode: "itself",
+        })),
       };
       return {
         queryKey: [...KEYS.project(project), "plan", request],
@@ -77,7 +88,8 @@ export function UsesSheet({ preset }: { readonly preset: PresetRow }) {
     queryFn: () => api.getPreset(preset.id),
   }).data;
   const newest = detail?.preset.version ?? preset.version;
-  const uses = detail?.uses ?? [];
+  const found = useQuery({ queryKey: KEYS.uses(preset.id), queryFn: () => api.listUses(preset.id) }).data;
+  const uses = found?.uses ?? [];
   const groups = groupsOf(uses);
   const [chosen, setChosen] = useState<ReadonlySet<string> | null>(null);
   const ticked = chosen ?? new Set(uses.filter((use) => isOld(use, newest)).map(keyOf));
@@ -126,11 +138,11 @@ export function UsesSheet({ preset }: { readonly preset: PresetRow }) {
       open
       onClose={closeSheet}
       title={`“${preset.card.name}”, used in`}
-      aside={detail ? `${counted(groups.length, "project")}, ${counted(uses.length, "strip")}` : ""}
+      aside={found ? `${counted(groups.length, "project")}, ${counted(uses.length, "strip")}` : ""}
       className="w-[760px]"
     >
-      {!detail && <Loading what="Looking" />}
-      {detail && groups.length === 0 && <p className="text-soft">No project uses it yet.</p>}
+      {!found && <Loading what="Looking" />}
+      {found && groups.length === 0 && <p className="text-soft">No project uses it yet.</p>}
       <Scroll label="Projects that use it" className="max-h-[420px] border-edge border-t">
         {groups.map((group) => (
           <ProjectUses

@@ -39,8 +39,8 @@ const take = () =>
   takeVersion({
     queries: house.queries,
     project: PROJECT,
-    strips: [STRIP],
-    from: { preset: "rim-and-air", version: 1 },
+    followers: [{ strip: STRIP, reference: { preset: "rim-and-air", version: 1, name: "Rim and air" } }],
+    version: 1,
     label: "Back to saved",
   });
 const strip = async () => getStrip((await api.getProject(PROJECT)).project, STRIP);

@@ -1,11 +1,12 @@
 import type { ProjectBody } from "@/contracts/projects";
-import { type Chain, type ChainNode, EMPTY_CHAIN, type PresetRef, nodeName } from "@/core/chains/chain";
+import { type Chain, type ChainNode, EMPTY_CHAIN, type PresetRef, nodeName, originsOf } from "@/core/chains/chain";
 import { clip } from "@/core/chains/clipping";
 import { findNode } from "@/core/chains/tree";
-import type { Content, Origin } from "@/core/presets/preset";
+import { type Content, type Origin, type Strips, originIn, isStrips } from "@/core/presets/preset";
 import { saveChain, saveStrip } from "@/core/presets/save";
 import { CONTENT_SCHEMA } from "@/core/presets/version";
 import * as gestures from "@/core/recall/gestures";
+import type { Step } from "@/core/recall/steps";
 import { type Strip, chainAt } from "@/core/strips/strip";
 import type { PartName } from "@/core/strips/parts";
 import { layersOf } from "@/core/strips/parts/source";
@@ -72,7 +73,8 @@ export function originOf(props: Subject): Origin {
     strip,
   } = props;
   const date = plainDate(new Date());
-  const from = presetRef(props);
+  const loaded = presetRef(props);
+  const [from] = loaded ? originsOf(loaded) : [];
   const own = { date, ...(from ? { from } : {}) };
   if (draft) return own;
   const words = {
@@ -110,3 +112,19 @@ export function followSteps(content: Content, props: Subject, from: PresetRef) {
     ? gestures.follow(hand, from)
     : [];
 }
+
+/**
+ * After saving several strips as one, each of them is a strip of that; one that has an origin of its own came along. `kept`: what was
+ * saved, in the same order, under the keys that it has there.
+ */
+export const followSet = (
+  { strips: given }: Strips,
+  kept: Content,
+  { strips, from }: { readonly strips: readonly Strip[]; readonly from: PresetRef },
+): readonly Step[] =>
+  strips.flatMap((strip) => {
+    const at = given.findIndex(({ id }) => id === strip.id);
+    const saved = isStrips(kept) ? kept.strips[at] : undefined;
+    if (!saved?.inserts) return [];
+    return gestures.follow({ strip, mint: mintKey }, originIn(strip.inserts, { ...from, strip: saved.id }));
+  });

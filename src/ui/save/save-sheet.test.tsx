@@ -1,8 +1,9 @@
 // @vitest-environment jsdom
-import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type House, openHouse } from "@/app/testing/house";
 import { said } from "@/app/testing/said";
+import { KEYS } from "@/clients/events";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { listFolders } from "@/server/use-cases/filing/folders";
@@ -10,6 +11,7 @@ import { libraryHistory } from "@/server/use-cases/filing/history";
 import { findPresets } from "@/server/use-cases/find-presets";
 import { getPreset } from "@/server/use-cases/library";
 import { getProject, undo } from "@/server/use-cases/projects";
+import { getUses } from "@/server/use-cases/uses";
 import { SaveSheet } from "./save-sheet";
 
 vi.mock("../kit/say", () => import("@/app/testing/said"));
@@ -202,6 +204,42 @@ describe("saving several strips", () => {
     const cards = (await find("crossing")).map((p) => p.card);
     expect(cards.map((c) => c.purpose)).toEqual(["the crossing", "the crossing"]);
     expect(cards.find((c) => c.name.startsWith("Cello"))?.origin.performer).toBe("Oskar Vane");
+  });
+});
+
+describe("strips that are saved as one", () => {
+  it("go by the set from then on, each as its strip of it; what has an origin keeps that", async () => {
+    await open("Voice", "Main");
+    fireEvent.click(screen.getByRole("radio", { name: "Together, as a strip set" }));
+    type("Name", "Voice and main");
+    press("Save strip set");
+    await waitFor(() => expect(said).toContain("Saved “Voice and main”"));
+    const [preset] = await find('name:"Voice and main"');
+    const { uses } = value(await getUses(house.context, preset!.id));
+    for (const name of ["Voice", "Main"]) {
+      const { id, inserts } = await stripNamed(name);
+      expect(inserts.from).toMatchObject({ along: { preset: preset!.id, version: 1, strip: id } });
+      expect(uses.find((one) => one.strip === id)).toMatchObject({ of: [id], version: 1, differs: 0 });
+    }
+  });
+
+  it("are offered as the next version of the set that they are strips of", async () => {
+    const together = () => fireEvent.click(screen.getByRole("radio", { name: "Together, as a strip set" }));
+    await open("Voice", "Main");
+    together();
+    type("Name", "Voice and main");
+    press("Save strip set");
+    await waitFor(() => expect(said).toContain("Saved “Voice and main”"));
+    cleanup();
+    // What was proposed the first time is let go of once that sheet is gone.
+    const proposals = () => house.queries.getQueryCache().findAll({ queryKey: [...KEYS.presets, "proposals"] });
+    await waitFor(() => expect(proposals()).toEqual([]));
+    await open("Voice", "Main");
+    together();
+    fireEvent.click(await screen.findByRole("button", { name: "Version 2 of “Voice and main”" }));
+    await waitFor(() => expect(said.at(-1)).toContain("Saved version 2 of “Voice and main”"));
+    const { id, inserts } = await stripNamed("Voice");
+    expect(inserts.from?.along).toMatchObject({ version: 2, strip: id });
   });
 });
 

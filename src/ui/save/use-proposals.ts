@@ -4,6 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
+import { type PresetRef, isOfSet, originsOf } from "@/core/chains/chain";
 import { type Proposal, proposeCard } from "@/core/library/proposal";
 import { wordsOf } from "@/core/names/words";
 import { type Subject, presetRef } from "./proposal";
@@ -15,23 +16,32 @@ export interface Known {
   readonly proposal: Proposal;
   /** The preset that the thing was loaded from, as it is now. */
   readonly loaded: PresetRow | null;
+  /** The set of which it is a strip. */
+  readonly set: PresetRow | null;
 }
+
+/** What a thing was loaded from, as it is now; it may be in the bin. */
+const inLibrary = async (from: PresetRef | undefined): Promise<PresetRow | null> =>
+  from
+    ? api.getPreset(from.preset).then(
+        ({ preset, place }) => (place === "library" ? preset : null),
+        () => null,
+      )
+    : null;
 
 async function lookUp(subject: Subject): Promise<Known> {
   const { artist } = subject.body.project;
   const strip = subject.body.draft ? "" : subject.strip.look.name;
   const from = presetRef(subject);
-  // What it was loaded from may be in the bin by now.
-  const loaded = from
-    ? await api.getPreset(from.preset).then(
-        ({ preset, place }) => (place === "library" ? preset : null),
-        () => null,
-      )
-    : null;
+  const origins = from ? originsOf(from) : [];
+  const [loaded, set] = await Promise.all([
+    inLibrary(origins.find((one) => !isOfSet(one))),
+    inLibrary(origins.find(isOfSet)),
+  ]);
   const words = wordsOf(strip).map((word) => `"${word}"`);
   const alike = words.length > 0 ? await api.listPresets({ q: words.join(" "), limit: LOOKED_THROUGH }) : null;
   const cards = (alike?.items ?? []).map((row) => row.card);
-  return { proposal: proposeCard({ artist, strip }, loaded?.card ?? null, cards), loaded };
+  return { proposal: proposeCard({ artist, strip }, loaded?.card ?? null, cards), loaded, set };
 }
 
 /** What is proposed for each thing, by its strip; undefined until it is known. */

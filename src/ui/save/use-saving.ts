@@ -12,8 +12,8 @@ import { usualOf } from "@/core/recall/choices";
 import { foundTags } from "@/core/library/found-tags";
 import { withoutClashes } from "@/core/names/free";
 import { applyPattern } from "@/core/library/pattern";
-import { type Card, type Content, type PresetKind, presetRef } from "@/core/presets/preset";
-import { saveStrips } from "@/core/presets/save";
+import { type Card, type Content, type PresetKind, isStrips, presetRef } from "@/core/presets/preset";
+import { saveStrips, withoutSet } from "@/core/presets/save";
 import { findCompanions } from "@/core/projects/companions";
 import { findStrip } from "@/core/projects/project";
 import { insideOf } from "@/core/library/inside";
@@ -27,7 +27,7 @@ import { usePatterns } from "../names/patterns";
 import { useTaken } from "../names/taken";
 import { useProjectEditing } from "../projects/editing";
 import { holdersOf } from "./holders";
-import { type Subject, contentOf, followSteps, proposeName } from "./proposal";
+import { type Subject, contentOf, followSet, followSteps, proposeName } from "./proposal";
 import { type SaveRequest, closeSave } from "./save";
 import { ARTISTS_FOLDER, EMPTY, NEW_FOLDER, type SaveFields, cardOf, fieldsOf } from "./save-fields";
 import { type Known, useProposals } from "./use-proposals";
@@ -77,7 +77,8 @@ function namesOf(subjects: readonly Made[], pattern: string, typed: string | nul
 function overOf(items: readonly Item[], taken: readonly PresetRow[]) {
   const [only, second] = items;
   if (!only || second) return { taken: null, loaded: null };
-  return { taken: taken[0] ?? null, loaded: only.known?.loaded ?? null };
+  const { loaded = null, set = null } = only.known ?? {};
+  return { taken: taken[0] ?? null, loaded: only.content && isStrips(only.content) ? set : loaded };
 }
 
 /** Names that are free, and which of them are not what was wished. */
@@ -123,7 +124,7 @@ function togetherOf(rows: readonly Made[], as: "set" | "mix"): Made | null {
   if (!lead) return null;
   const kept = rows
     .filter(({ parts }) => parts.length > 0)
-    .map(({ subject, parts }) => ({ strip: subject.strip, parts }));
+    .map(({ subject, parts }) => ({ strip: withoutSet(subject.strip), parts }));
   const content = kept.length > 0 ? saveStrips(lead.subject.body.project, kept, as) : null;
   return { ...lead, content };
 }
@@ -250,6 +251,7 @@ function useFinish(project: string | null, form: UseFormReturn<SaveFields>) {
       saved.flatMap(({ item: { subject, content }, preset }) => {
         const strip = now.strips.find((s) => s.id === subject.strip.id);
         const from = presetRef(preset);
+        if (content && isStrips(content)) return followSet(content, preset.content, { strips: now.strips, from });
         return strip && content ? followSteps(content, { ...subject, strip }, from) : [];
       }),
     );

@@ -102,8 +102,8 @@ describe("what a strip was loaded from", () => {
 
   it("is found as it is now, each by itself", () => {
     for (const preset of ALL) expect(loadedFrom(STRIP, preset), preset).toHaveLength(1);
-    expect(loadedFrom(STRIP, "a section")[0]!.nodes.map((node) => node.key)).toEqual(["b"]);
-    expect(loadedFrom(STRIP, "the effects")[0]!.nodes.map((node) => node.key)).toEqual(["c"]);
+    expect(loadedFrom(STRIP, "a section")[0]!.chain.nodes.map((node) => node.key)).toEqual(["b"]);
+    expect(loadedFrom(STRIP, "the effects")[0]!.chain.nodes.map((node) => node.key)).toEqual(["c"]);
     expect(loadedFrom(STRIP, "something else")).toEqual([]);
   });
 });

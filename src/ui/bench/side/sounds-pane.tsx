@@ -6,7 +6,7 @@ import { ArrowDown, ArrowUp, ChevronDown } from "lucide-react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
-import type { PresetRef, Processor } from "@/core/chains/chain";
+import { type PresetRef, type Processor, isOfSet } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import { chainOf, presetRef } from "@/core/presets/preset";
 import { defaultValues } from "@/core/processors/model";
@@ -201,7 +201,7 @@ function SlotFoot({ bench, act, instrument, slot, onLoad }: FootProps) {
     );
   return (
     <div className="flex flex-wrap gap-2 border-rule border-t pt-3">
-      {from && (
+      {from && !isOfSet(from) && (
         <Button small onClick={() => void saveOver(from)}>
           Save new version
         </Button>
@@ -224,7 +224,7 @@ function SlotFoot({ bench, act, instrument, slot, onLoad }: FootProps) {
         </Button>
       )}
       {plugin && <StartHere bench={bench} plugin={plugin} preset={from} />}
-      {from && (
+      {from && !isOfSet(from) && (
         <Button small onClick={() => orSay(backTo(from))}>
           Back to saved
         </Button>
