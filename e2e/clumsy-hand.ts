@@ -76,7 +76,7 @@ function findTarget(page: Page, share: number): Promise<Target | null> {
 }
 
 /** How long a page may take until it is there after it was loaded, on a machine that has other work, in ms. */
-const LOADING = 5000;
+const LOADING = 20_000;
 /** How long the focus may be on its way from what is gone to what stands there now, in ms. */
 const ON_ITS_WAY = 400;
 
