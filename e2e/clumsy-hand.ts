@@ -317,6 +317,8 @@ export async function beClumsy(browser: Browser, server: Asked, clumsy: Clumsy):
   const draft = (await ask<Body>(server, "POST", "/api/drafts", { preset: "rim-and-air" })).project.id;
   const listed = await ask<{ projects: { id: string }[] }>(server, "GET", "/api/projects");
   const projects = [...listed.projects.map(({ id }) => id), draft];
+  // A project that another hand has made may have something to be taken back.
+  await undoAll(server, projects);
   const first = await stateOf(server, { projects, presets: null });
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   try {

@@ -184,7 +184,7 @@ test("another equaliser for the same curve says what it misses, and one key take
   await expect(sheet.getByRole("cell", { name: "fitted" }).first()).toBeVisible();
   await sheet.getByRole("button", { name: "Take Console EQ" }).click();
   await expect(page.getByRole("group", { name: "Response of the equaliser" })).toBeVisible();
-  await expect(page.getByRole("button", { name: "Console EQ", exact: true })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Console EQ, new since it was saved" })).toBeVisible();
   await page.keyboard.press("Control+z");
   await expect(page.getByRole("button", { name: "Parametric EQ", exact: true })).toBeVisible();
 });

@@ -77,11 +77,7 @@ export function Header({ bench, onSave, onTakeNewest }: Props) {
         {newer !== null && <Button onClick={onTakeNewest}>Take version {newer}</Button>}
         <NewSound draft={bench.isDraft ? bench.place.project : null} />
         <HistoryButtons editing={editing} />
-        <Button
-          main
-          disabled={!hasSomething(bench) || (reference !== null && differences.length === 0)}
-          onClick={onSave}
-        >
+        <Button main disabled={!hasSomething(bench) || (whole !== null && differences.length === 0)} onClick={onSave}>
           {whole ? "Save new version" : "Save…"}
         </Button>
       </span>
