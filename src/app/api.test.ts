@@ -141,6 +141,12 @@ describe("an answer", () => {
     const [{ id, content, kind, cardRevision }] = page.items as [(typeof page.items)[number]];
     await ask("get", "/api/presets/{id}", { ids: { id }, query: "?version=1" });
     await ask("get", "/api/presets/{id}/uses", { ids: { id } });
+    const versions = [
+      { preset: id, version: 1 },
+      { preset: "nothing-such", version: 1 },
+    ];
+    const saved = await ask<{ versions: object[] }>("post", "/api/versions", { body: { versions } });
+    expect(saved.versions).toHaveLength(1);
     const preset = { kind, content, card: emptyCard("Copied by hand") };
     const made = await ask<{ preset: { id: string } }>("post", "/api/presets", { body: { preset } });
     const copy = made.preset.id;

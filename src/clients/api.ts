@@ -8,6 +8,8 @@ import type {
   LibraryHistory,
   NewPresets,
   PresetDetail,
+  SavedVersion,
+  WantedVersions,
   TakenNames,
   PresetPage,
   PresetQuery,
@@ -79,6 +81,8 @@ const at = (id: string): string => encodeURIComponent(id);
 export const listPresets = (query: PresetQuery) => ask<PresetPage>("GET", `/api/presets${queryOf(query)}`);
 export const getPreset = (id: string, version?: number) =>
   ask<PresetDetail>("GET", `/api/presets/${at(id)}${queryOf({ version })}`);
+export const listSaved = (versions: WantedVersions["versions"]) =>
+  ask<{ versions: SavedVersion[] }>("POST", "/api/versions", { versions });
 export const listUses = (id: string) => ask<{ uses: Use[] }>("GET", `/api/presets/${at(id)}/uses`);
 export const savePresets = (saved: NewPresets) => ask<{ presets: PresetRow[] }>("POST", "/api/presets/batch", saved);
 export const saveVersion = (id: string, baseVersion: number, content: Content) =>

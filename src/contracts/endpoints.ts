@@ -39,6 +39,8 @@ import {
   TakenNamesSchema,
   WantedNamesSchema,
   UsesSchema,
+  SavedVersionsSchema,
+  WantedVersionsSchema,
 } from "./library";
 import {
   ChangeRequestSchema,
@@ -193,6 +195,13 @@ export const ENDPOINTS: readonly Endpoint[] = [
     summary: "Put near copies into one of them: tags, versions and uses are united",
     body: MergeSchema,
     answer: PresetBodySchema,
+  },
+  {
+    method: "post",
+    path: "/api/versions",
+    summary: "Versions of several presets as they were saved, and which is the newest of each; changes nothing",
+    body: WantedVersionsSchema,
+    answer: SavedVersionsSchema,
   },
   {
     method: "post",

@@ -72,6 +72,17 @@ export const PresetDetailSchema = z.strictObject({
   /** Presets that have it inside, in the version that they were saved with. */
   heldBy: z.array(z.strictObject({ id: Id, name: z.string() })),
 });
+/** Versions of several presets, each as it was saved. */
+export const WantedVersionsSchema = z.strictObject({
+  versions: z
+    .array(z.strictObject({ preset: Id, version: z.int().min(1) }))
+    .min(1)
+    .max(2000),
+});
+/** Those that are there, in no order; `newest` is the last version of the preset. */
+export const SavedVersionsSchema = z.strictObject({
+  versions: z.array(z.strictObject({ preset: Id, version: z.int(), newest: z.int(), content: ContentSchema })),
+});
 /** The strips of projects that something of came from it. */
 export const UsesSchema = z.strictObject({ uses: z.array(UseSchema) });
 /** `within`: how far apart two may be, 0 to 1 along the rulers of their values. */
@@ -158,6 +169,8 @@ export const WalkedBodySchema = z.strictObject({ history: HistorySchema, walked:
 export const FolderBodySchema = z.strictObject({ folder: FolderSchema });
 
 export type LibraryHistory = z.infer<typeof HistoryBodySchema>;
+export type WantedVersions = z.infer<typeof WantedVersionsSchema>;
+export type SavedVersion = z.infer<typeof SavedVersionsSchema>["versions"][number];
 export type PresetQuery = z.infer<typeof PresetQuerySchema>;
 export type PresetPage = z.infer<typeof PresetPageSchema>;
 export type NewPreset = z.infer<typeof NewPresetSchema>;

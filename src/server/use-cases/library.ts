@@ -1,4 +1,4 @@
-import type { NewPreset, NewPresets, PresetDetail } from "@/contracts/library";
+import type { NewPreset, NewPresets, PresetDetail, SavedVersion, WantedVersions } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import { type Card, type Content, isStrips } from "@/core/presets/preset";
 import { followingKeys } from "@/core/presets/versions-of-sets";
@@ -38,6 +38,22 @@ export async function getPreset({ db }: Context, id: string, version?: number): 
     merged: [...(await listMerged(db, id))],
     heldBy: [...(await listHolding(db, id))],
   });
+}
+
+/** Versions of several presets, those that are there and can be read; of those in the bin, too. */
+export async function listSaved({ db }: Context, { versions }: WantedVersions): Promise<SavedVersion[]> {
+  const found: SavedVersion[] = [];
+  const turn = takingTurns();
+  const newest = new Map<string, number>();
+  for (const { preset, version } of versions) {
+    await turn();
+    const saved = await presets.findVersion(db, preset, version).catch(() => null);
+    if (!saved) continue;
+    const last = newest.get(preset) ?? Math.max(...(await presets.listVersions(db, preset)).map((v) => v.version));
+    newest.set(preset, last);
+    found.push({ preset, version, newest: last, content: saved.content });
+  }
+  return found;
 }
 
 /** A sound that was come by while looking for one was kept: it was used now. */

@@ -17,6 +17,7 @@ import { value } from "@/server/testing";
 import { savePresets } from "@/server/use-cases/library";
 import { keepMedia } from "@/server/use-cases/media";
 import { changeProject, getProject, undo } from "@/server/use-cases/projects";
+import { whenSent } from "../projects/sending";
 import { useInHand } from "../projects/in-hand";
 import { PlanScreen } from "./plan-screen";
 
@@ -69,6 +70,11 @@ const settled = (n: number) =>
     if (n > 0) expect(applyButton()).toHaveProperty("disabled", false);
   });
 const tick = (name: string) => fireEvent.click(screen.getByRole("checkbox", { name }));
+/** The ledger is there, and the server has answered. */
+const applied = async () => {
+  await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
+  await whenSent(house.queries, ID);
+};
 const stored = async () => value(await getProject(house.context, ID));
 const strip = async (id: string) => (await stored()).project.strips.find((s) => s.id === id)!;
 
@@ -83,8 +89,8 @@ describe("a plan", () => {
     const before = await stored();
     press("Enter", { ctrlKey: true });
     press("Enter", { ctrlKey: true });
-    await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
-    expect(said).toEqual([`Applied “Cello strip, Ferry Light” to Cello: ${n} changes`]);
+    await applied();
+    await waitFor(() => expect(said).toEqual([`Applied “Cello strip, Ferry Light” to Cello: ${n} changes`]));
     const after = await stored();
     expect(after.revision).toBe(before.revision + 1);
     const others = (body: typeof after) => body.project.strips.filter((s) => s.id !== "cello");
@@ -119,7 +125,7 @@ describe("a plan", () => {
     const voice = await strip("voice");
     const { level } = await strip("cello");
     fireEvent.click(applyButton());
-    await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
+    await applied();
     expect(await strip("voice")).toEqual(voice);
     expect((await strip("cello")).level).toEqual(level);
     expect(processorsOf((await strip("cello")).inserts).length).toBeGreaterThan(0);
@@ -153,7 +159,7 @@ describe("a plan", () => {
     }
     await waitFor(() => expect(applyButton()).toHaveProperty("disabled", false));
     fireEvent.click(applyButton());
-    await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
+    await applied();
     expect(processorsOf((await strip("drum")).inserts).map((p) => p.model)).toEqual([
       "parametric-eq",
       "vca-compressor",
@@ -204,7 +210,7 @@ describe("a plan", () => {
     await settled(6);
     expect(sentences()).toContain("Cello: new send to Plate −12.0 dB.");
     fireEvent.click(applyButton());
-    await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
+    await applied();
     const plate = (await stored()).project.strips.find((s) => s.look.name === "Plate")!;
     expect((await strip("cello")).sends.map(({ to: bus }) => bus)).toContainEqual({ strip: plate.id });
     cleanup();
@@ -226,7 +232,7 @@ describe("a plan", () => {
     expect(sentences()).toContain("Cello: clips no clips → Foghorn.");
     expect(row("Cello").textContent).toContain("1 clip");
     fireEvent.click(applyButton());
-    await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
+    await applied();
     expect((await strip("cello")).media).toEqual(held.media);
   });
 
@@ -248,7 +254,7 @@ describe("a plan", () => {
     fireEvent.click(screen.getByRole("radio", { name: "Use Voice instead" }));
     await waitFor(() => expect(applyButton()).toHaveProperty("disabled", false));
     fireEvent.click(applyButton());
-    await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
+    await applied();
     expect(await heard("cello")).toEqual({ strip: { strip: "voice" }, tap: "post" });
     expect(await heard("harmonium")).toEqual({ strip: { strip: "voice" }, tap: "post" });
   });
@@ -295,7 +301,7 @@ describe("a plan", () => {
     await waitFor(() => expect(row("Cello").textContent).toContain("−20"));
     await waitFor(() => expect(applyButton()).toHaveProperty("disabled", false));
     fireEvent.click(applyButton());
-    await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
+    await applied();
     expect((await strip("cello")).inserts.nodes.length).toBeGreaterThan(0);
   });
 

@@ -79,16 +79,20 @@ function OpenPlan({ project, sources, body: { plan, sentences }, state, fresh }:
           : "a new strip";
   const names = namesOf(sources);
   const put: Put = (answers) => state.setAnswers((given) => ({ ...given, ...answers }));
-  const back = () => router.push(`/projects/${project.id}`);
+  const address = `/projects/${project.id}`;
+  const back = () => router.push(address);
   const canApply = count > 0 && fresh;
   const apply = async () => {
     if (!canApply) return;
     const label = `Apply ${names} to ${targetWords}`;
     state.setApplying(true);
-    const done = await editing.commit(label, () => plan.steps);
-    // Where it was refused, why is said by then, and the plan is made anew.
-    if (done === null) return state.setApplying(false);
+    const { pathname, search } = window.location;
+    const applying = editing.commit(label, () => plan.steps);
+    // What it does is shown there at once.
     back();
+    const done = await applying;
+    // Where it was refused, why is said by then: back to the plan, which is made anew, unless the hand has gone on.
+    if (done === null) return window.location.pathname === address ? router.push(pathname + search) : undefined;
     state.rememberParts();
     say(`${label.replace(/^Apply/, "Applied")}: ${counted(count, "change")}`, {
       action: { label: "Undo", onClick: () => void editing.undo(done) },

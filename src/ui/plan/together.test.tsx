@@ -14,6 +14,7 @@ import { value } from "@/server/testing";
 import { getProject } from "@/server/use-cases/projects";
 import { useInHand } from "../projects/in-hand";
 import { PlanScreen } from "./plan-screen";
+import { whenSent } from "../projects/sending";
 
 vi.mock("next/navigation", () => import("@/app/testing/navigation"));
 vi.mock("@/clients/sound-engine", () => import("@/app/testing/engine"));
@@ -53,6 +54,7 @@ const ready = (n: number) =>
 const apply = async () => {
   press("Enter", { ctrlKey: true });
   await waitFor(() => expect(whereNow()).toBe(`/projects/${ID}`));
+  await whenSent(house.queries, ID);
 };
 const project = async () => value(await getProject(house.context, ID)).project;
 const choose = async (choice: string) => {
