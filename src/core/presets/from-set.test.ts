@@ -4,6 +4,7 @@ import type { PresetRef } from "../chains/chain";
 import { follow } from "../recall/gestures";
 import { planRecall } from "../recall/plan";
 import { applySteps } from "../recall/apply";
+import { sentenceOf } from "../recall/sentences";
 import { counter, someStrips } from "../recall/testing/generators";
 import type { Project } from "../projects/project";
 import { getStrip } from "../projects/project";
@@ -239,6 +240,11 @@ describe("strips that came from a set", () => {
       from: { ...newer, along: setRef },
     });
     const set = { ...setRef, version: 3 };
+    const told = (from: PresetRef, to: PresetRef) =>
+      sentenceOf({ id: "s", strip: "b", kind: "setFrom", from, to }, rimmed(asSet));
+    expect(told({ ...newer, along: setRef }, { ...newer, along: set })).toBe("BD: now is as in Kit, version 3.");
+    expect(told(RIM, { ...newer, along: set })).toBe("BD: now follows Rim, version 2, as in Kit, version 3.");
+    expect(told({ ...RIM, along: setRef }, { ...newer, along: setRef })).toBe("BD: now follows Rim, version 2.");
     const kept = setOf(kitOf(2, 4)).strips.map((one) => ({ ...one, inserts: { ...one.inserts!, from: newer } }));
     const meant = contentMeant({ ...setOf(kitOf(2, 4)), strips: kept }, set)!;
     expect(getStrip(take(meant, set), "b").inserts).toEqual({

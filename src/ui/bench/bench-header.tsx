@@ -14,12 +14,13 @@ import type { Bench as BenchState } from "./use-bench";
 function StateWords({ bench: { reference, differences, saved } }: { readonly bench: BenchState }) {
   if (reference === null) return "not saved";
   const isOld = saved?.newest != null && saved.newest > reference.version;
-  const set = isOfSet(reference) ? `“${reference.name}”, ` : "";
-  const version = `${set}version ${reference.version}${isOld ? ` of ${saved.newest}` : ""}`;
-  if (differences.length === 0) return `${version}, nothing changed`;
+  const version = `version ${reference.version}${isOld ? ` of ${saved.newest}` : ""}`;
+  const set = isOfSet(reference) ? ` of “${reference.name}”` : "";
+  if (differences.length === 0) return `${version}, nothing changed${set && ` ·${set}`}`;
   return (
     <span className="text-edit">
       {sayDifferences(differences)} from {version}
+      {set}
     </span>
   );
 }
@@ -55,7 +56,9 @@ function BackToStrip({ name }: { readonly name: string }) {
 function whereOf({ isDraft, reference, saved, place, strip, editing }: BenchState): string {
   if (isDraft) return !reference ? "new" : saved?.isBinned ? "in the bin" : "from the library";
   const inside = place.layer === null ? "" : "effects inside ";
-  return `${inside}strip ${strip?.look.name} of ${editing.body?.project.name}`;
+  // Its name stands above where it came from a set.
+  const name = reference && isOfSet(reference) && inside === "" ? "" : ` ${strip?.look.name}`;
+  return `${inside}strip${name} of ${editing.body?.project.name}`;
 }
 
 export function Header({ bench, onSave, onTakeNewest }: Props) {

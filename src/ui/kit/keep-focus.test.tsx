@@ -132,3 +132,31 @@ describe("the focus", () => {
     await hasFocus(button("before"));
   });
 });
+
+describe("another screen in the place of one", () => {
+  function Screens() {
+    useKeepFocus();
+    const [other, setOther] = useState(false);
+    return (
+      <main tabIndex={-1}>
+        {other ? (
+          <section key="other">
+            <button type="button">New</button>
+          </section>
+        ) : (
+          <section key="one">
+            <button type="button" onClick={() => setOther(true)}>
+              there
+            </button>
+          </section>
+        )}
+      </main>
+    );
+  }
+
+  it("has the focus as a whole: none of its buttons is what the hand was on", async () => {
+    render(<Screens />);
+    press("there");
+    await hasFocus(screen.getByRole("main"));
+  });
+});

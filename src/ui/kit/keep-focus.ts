@@ -6,6 +6,9 @@ import { takePlace } from "../actions/reached";
 const FOCUSABLE =
   "button:not(:disabled), a[href], input:not(:disabled):not([type=hidden]), select:not(:disabled), textarea:not(:disabled), [tabindex]";
 
+/** What the screens stand in. */
+const SCREEN = "main";
+
 /** What lies over the screen, and goes again. */
 const OVER = "[role=dialog], [role=menu]";
 
@@ -45,6 +48,8 @@ function standingAt(path: Path, left: Element | null = null): HTMLElement | null
   if (!own) return null;
   if (own.element.isConnected && own.element !== left && isFree(own.element)) return own.element;
   for (const [depth, { element }] of around.entries()) {
+    // All of the screen is another: none of its buttons is what the hand was on.
+    if (element.matches(SCREEN) && element.isConnected) return element as HTMLElement;
     const found = element.isConnected ? heirOf(element, path[depth]?.at ?? 0, left) : null;
     if (found) return found;
   }
@@ -63,7 +68,7 @@ const cameFrom = new WeakMap<Element, Path>();
 
 /** A field that is done with gives the hand back to where it was before. */
 export function giveBack(field: HTMLElement): void {
-  const to = standingAt(cameFrom.get(field) ?? [], field) ?? document.querySelector("main");
+  const to = standingAt(cameFrom.get(field) ?? [], field) ?? document.querySelector<HTMLElement>(SCREEN);
   if (to) handOn(field, to);
   else field.blur();
 }
@@ -86,7 +91,7 @@ export function useKeepFocus(): void {
     const keep = (isDrawn: boolean) => {
       const { activeElement: has } = document;
       if (has && has !== document.body && !has.matches(":disabled") && (!isDrawn || isShown(has))) return;
-      handOn(last[0]?.element, standingAt(last) ?? standingAt(under) ?? document.querySelector("main"));
+      handOn(last[0]?.element, standingAt(last) ?? standingAt(under) ?? document.querySelector<HTMLElement>(SCREEN));
     };
     const keepDrawn = () => keep(true);
     // A control that is switched off while it has the focus loses it when the page is next drawn.

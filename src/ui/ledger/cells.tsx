@@ -171,11 +171,16 @@ function InsertsCell({ strip, tempo, standing, width }: CellProps & { readonly w
         <span className="text-small text-faint">no plugins</span>
       )}
       {hasSound && (
-        <span className="truncate text-[11px] leading-[13px] text-soft">
-          {standing ? standing.reference.name : <span className="text-edit">not saved</span>}
-          {standing?.newer && ` · version ${standing.reference.version} of ${standing.newer}`}
+        <span className="flex min-w-0 whitespace-pre text-[11px] leading-[13px] text-soft">
+          <span className="min-w-0 truncate">
+            {standing ? standing.reference.name : <span className="text-edit">not saved</span>}
+          </span>
+          {/* What has to be known is not cut off behind a long name. */}
+          {standing?.newer && (
+            <span className="flex-none">{` · version ${standing.reference.version} of ${standing.newer}`}</span>
+          )}
           {standing?.differs && (
-            <span className="text-edit">
+            <span className={`text-edit ${standing.newer ? "min-w-[24px] flex-initial truncate" : "flex-none"}`}>
               {" · "}
               <span className="sr-only">differs by </span>
               {standing.differs}
