@@ -38,6 +38,8 @@ const firstFree = (root: Element, left: Element | null): HTMLElement | null =>
 
 /** What stands now in the place of one that is gone, within one that was around it. */
 function heirOf(around: Element, place: number, left: Element | null): HTMLElement | null {
+  // All of the screen is another: none of its buttons is what the hand was on.
+  if (around instanceof HTMLElement && around.matches(SCREEN)) return around;
   const heir = around.children[Math.min(place, around.children.length - 1)];
   return (heir && firstFree(heir, left)) ?? firstFree(around, left);
 }
@@ -48,8 +50,6 @@ function standingAt(path: Path, left: Element | null = null): HTMLElement | null
   if (!own) return null;
   if (own.element.isConnected && own.element !== left && isFree(own.element)) return own.element;
   for (const [depth, { element }] of around.entries()) {
-    // All of the screen is another: none of its buttons is what the hand was on.
-    if (element.matches(SCREEN) && element.isConnected) return element as HTMLElement;
     const found = element.isConnected ? heirOf(element, path[depth]?.at ?? 0, left) : null;
     if (found) return found;
   }
