@@ -68,9 +68,9 @@ export function Header({ bench, onSave, onTakeNewest }: Props) {
   const whole = reference && !isOfSet(reference) ? reference : null;
   const name = whole?.name ?? strip?.look.name ?? "";
   return (
-    <header className="flex flex-none items-center gap-3">
+    <header className="flex flex-none flex-wrap items-center gap-x-3 gap-y-2">
       {bench.place.layer !== null && <BackToStrip name={strip?.look.name ?? ""} />}
-      <div className="min-w-0">
+      <div className="min-w-0 flex-1 basis-[280px]">
         <h1 className="h1 truncate">{name}</h1>
         <p className="truncate text-small text-soft" aria-live="polite">
           {whereOf(bench)} · <StateWords bench={bench} />

@@ -43,7 +43,8 @@ export function LedgerHeader({
         <button
           type="button"
           onClick={onDetails}
-          className="truncate whitespace-nowrap rounded-card px-1 text-soft hover:bg-sunk hover:text-ink"
+          // The name gives way only once this is a few letters long.
+          className="min-w-[48px] shrink-[100000] truncate whitespace-nowrap rounded-card px-1 text-soft hover:bg-sunk hover:text-ink"
         >
           {[project.artist, `${project.tempo} bpm`, counted(project.strips.length, "strip")]
             .filter((words) => words !== "")

@@ -242,7 +242,7 @@ function BandLines({ band, editor }: { readonly band: Band | null; readonly edit
   return (
     <>
       <div className="flex h-6 items-center gap-3">
-        <h2 className="h2">Band {number}</h2>
+        <h2 className="h2 whitespace-nowrap">Band {number}</h2>
         <select
           aria-label={`Band ${number} type`}
           value={BAND_TYPES.indexOf(band.type)}
