@@ -5,7 +5,7 @@ import { ProjectSchema } from "@/core/projects/schema";
 import { INSERT_MODES } from "@/core/recall/plan-inserts";
 import { LAYER_TAKES } from "@/core/recall/plan-layers";
 import { SEND_MODES } from "@/core/recall/plan-sends";
-import { MOST_LETTERS } from "@/core/search/query";
+import { MOST_LETTERS } from "@/core/search/written";
 import { StepSchema } from "@/core/recall/steps/step-schema";
 import { PARTS } from "@/core/strips/parts";
 import { HistorySchema, MediaRowSchema, ProjectRowSchema, RevisionRowSchema, StripRowSchema } from "./records";

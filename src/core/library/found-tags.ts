@@ -83,10 +83,15 @@ const isSilent = ({ model, values }: Measured, id: string): boolean => {
   return spec?.silentAtMin === true && values[id] === spec.min;
 };
 
-function tailTags(reverbs: readonly Measured[]): readonly FoundTag[] {
+/** The longest decay that is heard, in seconds; null where nothing rings. */
+function longestOf(reverbs: readonly Measured[]): number | null {
   const decays = reverbs.filter((m) => !isSilent(m, "wet")).map(({ values }) => heardAt(values, "decay"));
-  if (decays.length === 0) return [];
-  const longest = Math.max(...decays);
+  return decays.length === 0 ? null : Math.max(...decays);
+}
+
+function tailTags(reverbs: readonly Measured[]): readonly FoundTag[] {
+  const longest = longestOf(reverbs);
+  if (longest === null) return [];
   return longest >= 2.5 ? ["long tail"] : longest <= 0.6 ? ["short room"] : [];
 }
 
@@ -99,18 +104,25 @@ const isOfSilentTap = (model: Model, values: Processor["values"], id: string): b
   return tap !== null && findSpec(model, tap) !== null && values[tap] !== 1;
 };
 
+/** Plugins that are on and known here. */
+const heardIn = (content: Content): readonly Measured[] =>
+  processorsOf(chainOf(content)).flatMap((processor): readonly Measured[] => {
+    const model = processor.enabled ? findModel(processor.model) : null;
+    return model ? [{ processor, model, values: heardValues(model, processor.values, ANY_TEMPO) }] : [];
+  });
+
 /**
  * Tags that a sound earns by how it is set: measured on the responses, transfer lines and curves that its plugins are heard
  * by, and read from what is in it. Plugins that are off, and those not known here, say nothing.
  */
-export function foundTags(content: Content): readonly FoundTag[] {
-  const on = processorsOf(chainOf(content)).flatMap((processor): readonly Measured[] => {
-    const model = processor.enabled ? findModel(processor.model) : null;
-    return model ? [{ processor, model, values: heardValues(model, processor.values, ANY_TEMPO) }] : [];
-  });
+export const foundTags = (content: Content): readonly FoundTag[] => measuredIn(content).tags;
+
+/** What is measured of a sound: its tags, and how long the longest of its reverbs rings, in seconds; null where none is heard. */
+export function measuredIn(content: Content): { readonly tags: readonly FoundTag[]; readonly decay: number | null } {
+  const on = heardIn(content);
   const of = (family: Family) => on.filter((m) => m.model.family === family);
   const when = (says: boolean, tag: FoundTag): readonly FoundTag[] => (says ? [tag] : []);
-  return [
+  const tags = [
     ...balanceTags(of("equaliser")),
     ...dynamicsTags(of("dynamics")),
     ...when(of("saturation").some(isDriven), "driven"),
@@ -125,4 +137,5 @@ export function foundTags(content: Content): readonly FoundTag[] {
     ),
     ...when(on.some(followsTempo), "tempo-locked"),
   ];
+  return { tags, decay: longestOf(of("reverb")) };
 }

@@ -4,7 +4,7 @@ import { type Content, chainOf, isStrips } from "../presets/preset";
 import { findModel } from "../processors/models";
 import { layersOf } from "../strips/parts/source";
 import type { SavedStrip } from "../strips/strip";
-import { foundTags } from "./found-tags";
+import { measuredIn } from "./found-tags";
 
 /** What is inside a preset, as it is kept beside it: an index is built without opening a document. */
 export interface Inside {
@@ -15,6 +15,10 @@ export interface Inside {
   readonly makers: readonly string[];
   /** Tags found by measuring. */
   readonly found: readonly string[];
+  /** How long the longest of its reverbs that is heard rings, in seconds. */
+  readonly decay?: number;
+  /** The tempo of a whole mix, in beats per minute. */
+  readonly tempo?: number;
 }
 
 const unique = (list: readonly string[]): readonly string[] => [...new Set(list)];
@@ -57,5 +61,12 @@ export function insideOf(content: Content): Inside {
   const known = knownOf(processorsIn(content));
   // Strips of a set are found by their names, too.
   const strips = isStrips(content) ? content.strips.map(({ name }) => name) : [];
-  return { ...known, names: [...strips, ...known.names], found: foundTags(content) };
+  const { tags, decay } = measuredIn(content);
+  return {
+    ...known,
+    names: [...strips, ...known.names],
+    found: tags,
+    ...(decay === null ? {} : { decay }),
+    ...(content.kind === "mix" ? { tempo: content.tempo } : {}),
+  };
 }

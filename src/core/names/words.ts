@@ -1,8 +1,60 @@
-/** Letters without case and accents, as names are compared and searched. */
-export const fold = (text: string): string => text.normalize("NFKD").replace(/\p{M}/gu, "").toLowerCase();
+/** Letters that are no letter with an accent, as people write them who have not got them. */
+const PLAIN: Readonly<Record<string, string>> = {
+  ß: "ss",
+  æ: "ae",
+  œ: "oe",
+  ø: "o",
+  ł: "l",
+  đ: "d",
+  ð: "d",
+  þ: "th",
+  ħ: "h",
+  ŧ: "t",
+  ŋ: "n",
+  ĸ: "k",
+  ı: "i",
+};
+const PLAINED = new RegExp(`[${Object.keys(PLAIN).join("")}]`, "gu");
 
-/** The words of a text, folded, in order. */
-export const wordsOf = (text: string): readonly string[] => fold(text).match(/[\p{L}\p{N}\p{Co}]+/gu) ?? [];
+/** Letters without case and accents, as names are compared and searched. Law: what is folded stays so. */
+export const fold = (text: string): string =>
+  text
+    .normalize("NFKD")
+    .replace(/\p{M}/gu, "")
+    .toLowerCase()
+    .replace(PLAINED, (letter) => PLAIN[letter]!);
+
+/** Letters of scripts that put no spaces between words. */
+const UNSPACED = String.raw`\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}`;
+const RUN = new RegExp(`[${UNSPACED}]+|[^${UNSPACED}]+`, "gu");
+const IS_UNSPACED = new RegExp(`^[${UNSPACED}]`, "u");
+
+/** Whether a word is of a script that puts no spaces between words: a piece of a longer run of letters. */
+export const isUnspaced = (word: string): boolean => IS_UNSPACED.test(word);
+
+/** A run of letters without spaces, by every two that stand beside each other, and the last alone: each begins one of them. */
+function pairsOf(run: string): readonly string[] {
+  const letters = [...run];
+  return letters.map((letter, at) => letter + (letters[at + 1] ?? ""));
+}
+
+/**
+ * The words of a text, folded, in order. Of scripts that put no spaces between words every two letters are one, so that what stands
+ * inside a longer run is found.
+ */
+export const wordsOf = (text: string): readonly string[] =>
+  (fold(text).match(/[\p{L}\p{N}\p{Co}]+/gu) ?? []).flatMap((word) =>
+    (word.match(RUN) ?? []).flatMap((run) => (isUnspaced(run) ? pairsOf(run) : [run])),
+  );
+
+/** The words of a phrase: as `wordsOf`, but of a run without spaces only the pairs, which stand beside each other inside a longer one. */
+export const phraseOf = (text: string): readonly string[] => {
+  const words = wordsOf(text);
+  return words.filter((word, at) => !(isUnspaced(word) && [...word].length === 1 && isPairBefore(word, words[at - 1])));
+};
+
+const isPairBefore = (last: string, before: string | undefined): boolean =>
+  before !== undefined && isUnspaced(before) && [...before].length === 2 && before.endsWith(last);
 
 /** Letters of a word for each slip that is forgiven in it; shorter words must be right. */
 const LETTERS_A_SLIP = 4;

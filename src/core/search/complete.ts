@@ -1,4 +1,5 @@
-import { FIELDS, FIELD_NAMES, type Field, openField, quoteValue } from "./query";
+import { FIELDS, FIELD_NAMES, type Field } from "./fields";
+import { openField } from "./written";
 import { fold, wordsOf } from "../names/words";
 
 /** A way to go on with what is being typed. */
@@ -11,6 +12,9 @@ export interface Completion {
   /** Of a value: the hand is within a field. Of a field's name: it may as well be a word. */
   readonly of: "value" | "field";
 }
+
+/** As a hand would write it. */
+const asPhrase = (value: string): string => `"${value.replaceAll('"', "")}"`;
 
 type Counts = Readonly<Partial<Record<string, readonly { readonly value: string; readonly n: number }[]>>>;
 
@@ -35,7 +39,7 @@ export function completionsOf(text: string, counts: Counts): readonly Completion
     return valuesOf(open.field, open.begun, counts)
       .slice(0, MOST)
       .map(({ value, n }) => ({
-        text: `${text.slice(0, open.from)}${quoteValue(value)} `,
+        text: `${text.slice(0, open.from)}${asPhrase(value)} `,
         label: value,
         aside: String(n),
         of: "value",

@@ -1,8 +1,9 @@
 import type { Inside } from "../library/inside";
 import { measuredTags } from "../library/measured-tags";
+import { several } from "../names/several";
 import { OWN } from "../packs/pack";
 import type { Card } from "../presets/preset";
-import type { Field } from "./query";
+import type { Field } from "./fields";
 
 /** The parts of a text that is searched, the weightiest first. Words of a name count for more than those of an origin. */
 export interface SearchText {
@@ -10,10 +11,17 @@ export interface SearchText {
   readonly tags: string;
   readonly purpose: string;
   readonly origin: string;
+  readonly notes: string;
 }
 
 /** How the words of each part weigh when hits are ranked. */
-export const WEIGHTS: Readonly<Record<keyof SearchText, number>> = { name: 10, tags: 4, purpose: 2, origin: 1 };
+export const WEIGHTS: Readonly<Record<keyof SearchText, number>> = {
+  name: 10,
+  tags: 4,
+  purpose: 2,
+  origin: 1,
+  notes: 0.5,
+};
 
 /** All that the index knows of a preset. `row` is its number in the store. */
 export interface IndexEntry {
@@ -35,20 +43,30 @@ export function searchText(card: Card, inside: Inside): SearchText {
     tags: [...new Set([...card.tags, ...measuredTags(card, inside)])].join(" "),
     purpose: `${card.purpose} ${inside.names.join(" ")}`,
     origin: origin.join(" "),
+    notes: card.notes,
   };
 }
 
-/** Several of a kind in one line: "Copper Heron; Tidal Clocks". */
-export const several = (text: string | undefined): readonly string[] =>
-  (text ?? "").split(";").flatMap((one) => (one.trim() === "" ? [] : [one.trim()]));
+/** What is said of a preset beside its card and what is inside. */
+interface Around {
+  readonly kind: string;
+  /** The name of its folder and of those above. */
+  readonly folder: readonly string[];
+  readonly pack: string | null;
+  /** The pack of the sound that it was made out of. */
+  readonly fromPack: string | null;
+  /** The names of the projects that use it. */
+  readonly projects: readonly string[];
+  /** The day on which its sound was saved: 2026-11-24. */
+  readonly savedOn: string;
+  /** Its sound was saved after it was last used. */
+  readonly isChanged: boolean;
+}
 
-/** What fields say of a preset. `folder`: the name of its folder and of those above. */
-export function valuesOf(
-  card: Card,
-  inside: Inside,
-  more: { kind: string; folder: readonly string[]; year: string; used: boolean; pack: string | null },
-): IndexEntry["values"] {
+/** What fields say of a preset. */
+export function valuesOf(card: Card, inside: Inside, more: Around): IndexEntry["values"] {
   const { origin } = card;
+  const number = (value: number | undefined) => (value === undefined ? [] : [String(value)]);
   return {
     kind: [more.kind],
     name: [card.name],
@@ -67,8 +85,14 @@ export function valuesOf(
     measured: measuredTags(card, inside),
     folder: more.folder,
     pack: [more.pack ?? OWN],
-    rating: card.rating > 0 ? [String(card.rating)] : [],
-    year: [more.year],
-    used: [more.used ? "yes" : "no"],
+    from: [origin.from?.preset, origin.from?.name, more.fromPack].filter((one) => typeof one === "string"),
+    in: more.projects,
+    notes: card.notes === "" ? [] : [card.notes],
+    rating: [String(card.rating)],
+    year: origin.date === undefined ? [] : [origin.date.slice(0, 4)],
+    saved: [more.savedOn],
+    decay: number(inside.decay),
+    tempo: number(inside.tempo),
+    used: more.projects.length === 0 ? ["no"] : more.isChanged ? ["yes", "changed"] : ["yes"],
   };
 }

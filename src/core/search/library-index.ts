@@ -1,9 +1,10 @@
 import type { IndexEntry } from "./entry";
 import { firstOf } from "./first-of";
-import type { Field, Query } from "./query";
+import type { Field } from "./fields";
+import type { Query } from "./query";
 import type { Slots } from "./slots";
-import { type Corrected, TextTable } from "./text-table";
-import { type Counts, type Facets, ValueTable } from "./values";
+import { type Corrected, MOST_CORRECTED, TextTable } from "./text-table";
+import { type Asked, type Counts, type Facets, ValueTable, type Wanted } from "./values";
 
 export type Sort = "rank" | "used" | "saved" | "name";
 
@@ -127,26 +128,37 @@ export class LibraryIndex {
     return slots.slice(0, count).sort(before);
   }
 
-  /** All values of a field among what is asked for, each with how many have it. */
-  countAll(query: Query, field: Field): Counts {
-    return this.values.count(this.matching(query, null), field, Number.POSITIVE_INFINITY);
+  /** Values of a field among what is asked for, each with how many have it. */
+  countValues({ query, folders }: Pick<Request, "query" | "folders">, field: Field, wanted: Wanted): Counts {
+    return this.values.count(this.matching(query, folders), field, wanted);
   }
 
   private matching({ words, not, terms }: Query, folders: ReadonlySet<string> | null) {
     const ranked = words.length > 0 ? this.text.rank(words) : null;
     const { slots, count: all } = ranked ?? this.all();
     let count = all;
-    for (const fits of this.fitting(terms, not, folders)) {
+    const read = ranked?.corrected ?? [];
+    const asked = this.asking(terms, MOST_CORRECTED - read.length);
+    for (const fits of this.fitting(asked, not, folders)) {
       let kept = 0;
       for (let i = 0; i < count; i++) if (fits(slots[i]!)) slots[kept++] = slots[i]!;
       count = kept;
     }
-    return { slots, count, rankOf: ranked?.rankOf ?? null, corrected: ranked?.corrected ?? [] };
+    return { slots, count, rankOf: ranked?.rankOf ?? null, corrected: [...read, ...asked.flatMap((a) => a.corrected)] };
+  }
+
+  /** Terms, ready to be asked; so many words of them may be read as others. What must not be there is taken as it is written. */
+  private asking(terms: Query["terms"], forgive: number): readonly Asked[] {
+    let left = forgive;
+    return terms.map((term) => {
+      const asked = this.values.ask(term, term.not ? 0 : left);
+      left -= asked.corrected.length;
+      return asked;
+    });
   }
 
   /** What must hold for a slot: it is in one of the folders, says what is asked, and has none of the words. */
-  private fitting(terms: Query["terms"], not: Query["not"], folders: ReadonlySet<string> | null) {
-    const asked = terms.map((term) => this.values.ask(term));
+  private fitting(asked: readonly Asked[], not: Query["not"], folders: ReadonlySet<string> | null) {
     const without = not.length > 0 ? this.text.havingAny(not) : null;
     return [
       ...(folders ? [(slot: number) => folders.has(this.folders[slot] ?? "")] : []),

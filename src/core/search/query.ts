@@ -1,32 +1,7 @@
-import { cutText } from "../names/cut";
-import { fold, wordsOf } from "../names/words";
-
-/** What the field on top can be asked for by name, and how each is told to a person. */
-export const FIELDS = {
-  kind: "what is kept: plugin, chain, strip, set, mix",
-  name: "words of the name",
-  for: "what it is for",
-  family: "a family of plugins inside",
-  has: "a plugin inside",
-  maker: "the maker of a plugin inside",
-  artist: "the artist it was made for",
-  client: "the client it was made for",
-  song: "the song it comes from",
-  project: "the project it comes from",
-  performer: "who played",
-  instrument: "what was played",
-  mic: "the microphone",
-  tag: "a tag",
-  measured: "what was measured: warm, gentle, long tail",
-  folder: "the name of its folder",
-  pack: "the pack it came with, or own",
-  rating: "stars: 4, or 4+ for at least four",
-  year: "the year it was saved: 2026, or 2024+ for since then",
-  used: "yes or no: whether a project uses it",
-} as const;
-
-export type Field = keyof typeof FIELDS;
-export const FIELD_NAMES = Object.keys(FIELDS) as readonly Field[];
+import { FIELDS, type Field, isField } from "./fields";
+import { fold, isUnspaced, phraseOf, wordsOf } from "../names/words";
+import { type Span, isMeasured, readSpan } from "./spans";
+import { VALUE } from "./written";
 
 /** A word that must be found; a whole one stood in quotes, another may be the beginning of one. */
 export interface SoughtWord {
@@ -43,8 +18,12 @@ export interface Term {
 
 export type TermValue =
   | { readonly is: "exactly"; readonly text: string }
+  /** Whole words beside each other. */
+  | { readonly is: "phrase"; readonly words: readonly string[] }
   | { readonly is: "words"; readonly words: readonly string[] }
-  | { readonly is: "from"; readonly least: number; readonly most: number };
+  | Span
+  /** Whatever it says. */
+  | { readonly is: "any" };
 
 export interface Query {
   readonly words: readonly SoughtWord[];
@@ -58,25 +37,26 @@ export const NOTHING_SOUGHT: Query = { words: [], not: [], terms: [], unclear: [
 
 /** An optional minus, an optional field, and one value or several with commas, any of them in quotes. */
 const PIECE = /(-?)(?:(\p{L}+):)?((?:"[^"]*"?|[^\s",]+|,)+)?/gu;
-const VALUE = /"([^"]*)"?|([^,"]+)/gu;
+const exactly = (text: string): TermValue => ({ is: "exactly", text: fold(text.trim()) });
 
-const NUMERIC: readonly Field[] = ["rating", "year"];
-
-const isField = (name: string): name is Field => Object.hasOwn(FIELDS, name);
-
-/** "4", "4+"; null for what is no number. */
-function readNumber(text: string): TermValue | null {
-  const found = /^(\d{1,4})(\+?)$/.exec(text.trim());
-  if (!found) return null;
-  const least = Number(found[1]);
-  return { is: "from", least, most: found[2] === "+" ? Number.POSITIVE_INFINITY : least };
+/** `*`: it says anything. What no project uses, and what is not rated, says so, too. */
+function anyOf(field: Field): TermValue {
+  if (field === "used") return exactly("yes");
+  return field === "rating" ? { is: "within", least: 1, most: Number.POSITIVE_INFINITY } : { is: "any" };
 }
 
-function readValue(field: Field, quoted: string | undefined, bare: string | undefined): TermValue | null {
-  if (NUMERIC.includes(field)) return readNumber(quoted ?? bare ?? "");
-  if (quoted !== undefined) return quoted.trim() === "" ? null : { is: "exactly", text: fold(quoted.trim()) };
-  const words = wordsOf(bare ?? "");
-  return words.length === 0 ? null : { is: "words", words };
+function readValue(field: Field, [, exact, quoted, bare]: RegExpExecArray): TermValue | null {
+  const written = (quoted ?? bare ?? "").trim();
+  if (quoted === undefined && written === "*") return anyOf(field);
+  if (isMeasured(field)) return readSpan(field, written);
+  if (quoted === undefined) {
+    const words = wordsOf(written);
+    return words.length === 0 ? null : { is: "words", words };
+  }
+  if (exact === "=") return written === "" ? null : exactly(written);
+  const words = phraseOf(written);
+  // Of signs alone there are no words to be found.
+  return words.length > 0 ? { is: "phrase", words } : written === "" ? null : exactly(written);
 }
 
 type Part = { readonly term: Term } | { readonly words: readonly SoughtWord[]; readonly not: boolean };
@@ -87,8 +67,8 @@ interface Read {
 }
 
 const soughtIn = (text: string): readonly SoughtWord[] =>
-  [...text.matchAll(VALUE)].flatMap(([, quoted, bare]) =>
-    wordsOf(quoted ?? bare ?? "").map((word) => ({ word, whole: quoted !== undefined })),
+  [...text.matchAll(VALUE)].flatMap(([, , quoted, bare]) =>
+    wordsOf(quoted ?? bare ?? "").map((word) => ({ word, whole: quoted !== undefined && !isUnspaced(word) })),
   );
 
 function readPiece(minus: string, name: string | undefined, rest: string): Read {
@@ -97,7 +77,7 @@ function readPiece(minus: string, name: string | undefined, rest: string): Read 
   if (field === undefined) return { part: { words: soughtIn(rest), not } };
   const asWords: Part = { words: [...soughtIn(name ?? ""), ...soughtIn(rest)], not };
   if (!isField(field)) return { part: asWords, unclear: `“${name}:” is no field; its words were looked for.` };
-  const read = [...rest.matchAll(VALUE)].map(([, quoted, bare]) => readValue(field, quoted, bare));
+  const read = [...rest.matchAll(VALUE)].map((found) => readValue(field, found));
   const values = read.filter((v) => v !== null);
   if (values.length > 0 && values.length === read.length) return { part: { term: { field, not, values } } };
   // While it is being typed it is not yet wrong.
@@ -130,13 +110,7 @@ export function parseQuery(text: string): Query {
 /** Different words that one search looks for; more would only hold up whoever searches next. */
 export const MOST_WORDS = 64;
 
-/** Letters of the field that are read. */
-export const MOST_LETTERS = 4000;
-
-/** What was typed, as far as it is read. */
-export const cutQuery = (text: string): string => cutText(text, MOST_LETTERS);
-
-const wordsIn = (value: TermValue): readonly string[] => (value.is === "words" ? value.words : [""]);
+const wordsIn = (value: TermValue): readonly string[] => ("words" in value ? value.words : [""]);
 
 /** No word twice, and no more than are looked for; how many were left out is said. */
 function limited({ words, not, terms, unclear }: Query): Query {
@@ -162,58 +136,4 @@ function limited({ words, not, terms, unclear }: Query): Query {
       `Only the first ${MOST_WORDS} different words are looked for; ${over.size} more ${over.size === 1 ? "was" : "were"} left out.`,
     );
   return { words: sought, not: without, terms: kept, unclear: told };
-}
-
-/** A value as it must be typed to be found exactly. */
-export const quoteValue = (value: string): string => `"${value.replaceAll('"', "")}"`;
-
-/**
- * Chosen values of fields, beside the field on top: any of the values of one field, and all fields. Each value stands as it
- * is written: in quotes as it is chosen from a list, bare as a hand may write it into an address.
- */
-export type Filters = ReadonlyMap<Field, readonly string[]>;
-
-const FILTER = /(\p{L}+):((?:(?:"[^"]*"|[^\s",]+),?)+)/gu;
-
-const unquoted = (written: string): string => written.replaceAll('"', "");
-
-/** The values of a field that are chosen, without their quotes. */
-export const chosenOf = (filters: Filters, field: Field): readonly string[] => (filters.get(field) ?? []).map(unquoted);
-
-/** Filters as they stand in an address; what is no filter is passed over. */
-export function readFilters(text: string): Filters {
-  const filters = new Map<Field, readonly string[]>();
-  for (const [, name = "", list = ""] of text.matchAll(FILTER))
-    if (isField(name))
-      filters.set(
-        name,
-        [...list.matchAll(VALUE)].map(([, quoted, bare = ""]) => (quoted === undefined ? bare : quoteValue(quoted))),
-      );
-  return filters;
-}
-
-export const writeFilters = (filters: Filters): string =>
-  [...filters]
-    .filter(([, values]) => values.length > 0)
-    .map(([field, values]) => `${field}:${values.join(",")}`)
-    .join(" ");
-
-/** Switches one value of a field on or off. */
-export function toggleFilter(filters: Filters, field: Field, value: string): Filters {
-  const before = filters.get(field) ?? [];
-  const others = before.filter((written) => unquoted(written) !== value);
-  const after = others.length < before.length ? others : [...before, quoteValue(value)];
-  return new Map([...filters, [field, after]]);
-}
-
-/** The part of the text that is being typed at its end, where a field's value is: for completing it. */
-export function openField(
-  text: string,
-): { readonly field: Field; readonly begun: string; readonly from: number } | null {
-  const found = /(?:^|\s)-?(\p{L}+):(?:(?:"[^"]*"|[^\s",]+),)*("?)([^",\s]*|[^",]*)$/u.exec(text);
-  const field = found?.[1]?.toLowerCase();
-  if (!found || field === undefined || !isField(field)) return null;
-  const [quote, begun] = [found[2] ?? "", found[3] ?? ""];
-  if (quote === "" && /\s/.test(begun)) return null;
-  return { field, begun, from: text.length - begun.length - quote.length };
 }

@@ -3,7 +3,8 @@ import { type Inside, insideOfStrip } from "../library/inside";
 import { groupOf } from "../projects/nesting";
 import type { Project } from "../projects/project";
 import { type Strip, stripName } from "../strips/strip";
-import { type IndexEntry, several } from "./entry";
+import type { IndexEntry } from "./entry";
+import { several } from "../names/several";
 
 /** What a strip of a project is found by, as it is kept beside it. */
 export interface StripFace {
@@ -40,6 +41,7 @@ export function stripEntry(row: number, { kind, name, group, inside }: StripFace
       tags: group ?? "",
       purpose: inside.names.join(" "),
       origin: [place.name, place.song, place.artist, place.client].join(" "),
+      notes: "",
     },
     values: {
       kind: [kind],
@@ -52,6 +54,7 @@ export function stripEntry(row: number, { kind, name, group, inside }: StripFace
       song: several(place.song),
       project: [place.name],
       year: [new Date(place.changedAt).toISOString().slice(0, 4)],
+      saved: [new Date(place.changedAt).toISOString().slice(0, 10)],
     },
     folder: null,
     sortName: name,

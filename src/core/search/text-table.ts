@@ -16,7 +16,7 @@ const B = 0.75;
 const LEAST_IDF = 1e-6;
 
 /** Words of one search whose slips are forgiven: each is held against every word that there is. */
-const MOST_CORRECTED = 4;
+export const MOST_CORRECTED = 4;
 
 /** Which letters a word has, as bits; several letters share one. */
 function lettersOf(word: string): number {

@@ -1,7 +1,10 @@
 import { firstOf } from "./first-of";
-import { FIELD_NAMES, type Field, type Term, type TermValue } from "./query";
+import { FIELD_NAMES, type Field } from "./fields";
+import type { Term, TermValue } from "./query";
 import type { Slots } from "./slots";
-import { fold, wordsOf } from "../names/words";
+import type { Corrected } from "./text-table";
+import { fold, isUnspaced, slipsAllowed, slipsToBegin, wordsOf } from "../names/words";
+import { isWithin, measureOf } from "./spans";
 
 /** Grows by doubling. */
 function grown<T extends Int32Array | Uint8Array>(list: T, needed: number): T {
@@ -13,6 +16,7 @@ function grown<T extends Int32Array | Uint8Array>(list: T, needed: number): T {
 
 /** What a text says, ready to be asked often. */
 interface Said {
+  readonly text: string;
   readonly folded: string;
   /** Its words, each with a space before it. */
   readonly words: string;
@@ -27,8 +31,16 @@ function asking(value: TermValue): (said: Said) => boolean {
       const sought = value.words.map((word) => ` ${word}`);
       return ({ words }) => sought.every((word) => words.includes(word));
     }
-    case "from":
-      return ({ folded }) => Number(folded) >= value.least && Number(folded) <= value.most;
+    case "phrase": {
+      const phrase = value.words.map((word) => ` ${word}`).join("");
+      // A pair of letters of a longer run is followed by another that begins with its last.
+      const end = isUnspaced(value.words.at(-1) ?? "") ? "" : " ";
+      return ({ words }) => `${words} `.includes(phrase + end);
+    }
+    case "within":
+      return ({ text }) => isWithin(measureOf(text), value);
+    case "any":
+      return () => true;
   }
 }
 
@@ -55,18 +67,29 @@ function askingFor(values: readonly TermValue[]): (said: Said) => boolean {
   return (said) => any(said) || others.some((says) => says(said));
 }
 
-/** Facets that are counted for a list; names and folders of every preset would only be long. */
-export const FACETS: readonly Field[] = FIELD_NAMES.filter((f) => f !== "name" && f !== "folder");
+/** Fields of which every preset says something else: nobody chooses from such a list. */
+const UNCOUNTED: readonly Field[] = ["name", "folder", "notes", "saved", "from", "in", "decay", "tempo"];
+/** Fields that are counted for a list. */
+export const FACETS: readonly Field[] = FIELD_NAMES.filter((f) => !UNCOUNTED.includes(f));
 const OTHERS: readonly Field[] = FIELD_NAMES.filter((f) => !FACETS.includes(f));
 
 /** A field's values, each with how often it stands. */
 export type Counts = readonly (readonly [value: string, n: number])[];
 export type Facets = Readonly<Record<Field, Counts>>;
 
+/** Which values of a field are wanted: those that have words beginning so, in an order, as many. */
+export interface Wanted {
+  readonly begun?: readonly string[];
+  readonly order?: "count" | "name";
+  readonly most: number;
+}
+
 /** A term, ready to be asked of many slots: 1 for each value that is wanted. */
 export interface Asked {
   readonly marks: Uint8Array;
   readonly not: boolean;
+  /** Words that were read as others, since no value of the field has one that begins so. */
+  readonly corrected: readonly Corrected[];
 }
 
 /**
@@ -86,6 +109,8 @@ export class ValueTable {
   /** 1 for each slot that counts. */
   private live: Uint8Array = new Uint8Array(1024);
   private size = 0;
+  /** The words of each field's values, as of so many values. */
+  private readonly vocabularies = new Map<Field, { readonly size: number; readonly words: ReadonlySet<string> }>();
   /** How often each value stands in the slots that count. */
   private totals: Int32Array = new Int32Array(1024);
 
@@ -137,6 +162,7 @@ export class ValueTable {
     this.texts.push(text);
     const folded = fold(text);
     this.said.push({
+      text,
       folded,
       words: wordsOf(text)
         .map((word) => ` ${word}`)
@@ -145,28 +171,66 @@ export class ValueTable {
     return number;
   }
 
-  ask({ field, not, values }: Term): Asked {
+  /** `forgive`: how many words may be read as others, where no value of the field has one that begins so. */
+  ask({ field, not, values }: Term, forgive = 0): Asked {
+    const corrected: Corrected[] = [];
+    const read = values.map((value) => {
+      if (value.is !== "words" || forgive === 0) return value;
+      const words = value.words.map((word) => {
+        const other = corrected.length < forgive ? this.nearest(field, word) : null;
+        if (other !== null) corrected.push({ typed: word, read: other });
+        return other ?? word;
+      });
+      return { ...value, words };
+    });
     const marks = new Uint8Array(this.texts.length);
-    const says = askingFor(values);
+    const says = askingFor(read);
     for (const number of this.fields.get(field)!.values()) if (says(this.said[number]!)) marks[number] = 1;
-    return { marks, not };
+    return { marks, not, corrected };
   }
 
-  says(slot: number, { marks, not }: Asked): boolean {
+  /** The word of a field that another begins with the fewest slips; null where one begins so as it is, and where none is near. */
+  private nearest(field: Field, word: string): string | null {
+    let most = slipsAllowed(word);
+    let nearest: string | null = null;
+    if (most === 0) return null;
+    for (const other of this.wordsIn(field)) {
+      if (other.startsWith(word)) return null;
+      const slips = slipsToBegin(word, other, most);
+      if (slips > most || (nearest !== null && slips === most)) continue;
+      most = slips;
+      nearest = other;
+    }
+    return nearest;
+  }
+
+  /** Every word of a field's values, once; kept until the field has another value. */
+  private wordsIn(field: Field): ReadonlySet<string> {
+    const { size } = this.fields.get(field)!;
+    const known = this.vocabularies.get(field);
+    if (known?.size === size) return known.words;
+    const words = new Set<string>();
+    for (const number of this.fields.get(field)!.values())
+      for (const word of this.said[number]!.words.split(" ")) if (word !== "") words.add(word);
+    this.vocabularies.set(field, { size, words });
+    return words;
+  }
+
+  says(slot: number, { marks, not }: Pick<Asked, "marks" | "not">): boolean {
     const end = this.begins[2 * slot + 2]!;
     for (let i = this.begins[2 * slot]!; i < end; i++) if (marks[this.numbers[i]!] === 1) return !not;
     return not;
   }
 
-  /** How often each value of one field stands in some slots: the most frequent first, texts in their order where they tie. */
-  count(slots: Slots, field: Field, most: number): Counts {
-    return this.mostFrequent(this.tally(slots, FACETS.includes(field) ? 1 : 2), field, most);
+  /** How often each value of one field stands in some slots: the most frequent first, texts in their order where they tie, or by their names. */
+  count(slots: Slots, field: Field, wanted: Wanted): Counts {
+    return this.firstValues(this.tally(slots, FACETS.includes(field) ? 1 : 2), field, wanted);
   }
 
   /** The most frequent values of every facet in some slots. */
   facets(slots: Slots, most: number): Facets {
     const counts = this.tally(slots, 1);
-    return Object.fromEntries(FACETS.map((field) => [field, this.mostFrequent(counts, field, most)])) as Facets;
+    return Object.fromEntries(FACETS.map((field) => [field, this.firstValues(counts, field, { most })])) as Facets;
   }
 
   /**
@@ -189,11 +253,17 @@ export class ValueTable {
     return counts;
   }
 
-  private mostFrequent(counts: Int32Array, field: Field, most: number): Counts {
-    const { texts } = this;
+  private firstValues(counts: Int32Array, field: Field, { begun = [], order = "count", most }: Wanted): Counts {
+    const { texts, said } = this;
+    const sought = begun.map((word) => ` ${word}`);
     const numbers: number[] = [];
-    for (const number of this.fields.get(field)!.values()) if (counts[number]! > 0) numbers.push(number);
-    const first = firstOf(numbers, most, (a, b) => counts[b]! - counts[a]! || (texts[a]! < texts[b]! ? -1 : 1));
-    return first.map((number) => [texts[number]!, counts[number]!]);
+    for (const number of this.fields.get(field)!.values())
+      if (counts[number]! > 0 && sought.every((word) => said[number]!.words.includes(word))) numbers.push(number);
+    const byName = (a: number, b: number) => {
+      const [one, other] = order === "name" ? [said[a]!.folded, said[b]!.folded] : [texts[a]!, texts[b]!];
+      return one < other ? -1 : one > other ? 1 : a - b;
+    };
+    const before = (a: number, b: number) => (order === "name" ? 0 : counts[b]! - counts[a]!) || byName(a, b);
+    return firstOf(numbers, most, before).map((number) => [texts[number]!, counts[number]!]);
   }
 }

@@ -113,6 +113,22 @@ export const MIGRATIONS: readonly NamedMigration[] = [
     },
     down: forwardOnly,
   },
+  {
+    // Notes are searched, too. The words come folded: the letters that count as one are ours to say.
+    name: "012-notes-searched",
+    up: async (db) => {
+      await db.raw("DROP TABLE preset_search");
+      await db.raw(`
+        CREATE VIRTUAL TABLE preset_search USING fts5(
+          name, tags, purpose, origin, notes,
+          content='', contentless_delete=1, tokenize="unicode61 remove_diacritics 0 categories 'L* N* Co'", prefix='1 2 3'
+        )
+      `);
+      await db.raw("INSERT INTO preset_search (preset_search, rank) VALUES ('automerge', 0)");
+      await db.raw("INSERT INTO preset_search (preset_search, rank) VALUES ('crisismerge', 1000)");
+    },
+    down: forwardOnly,
+  },
 ];
 
 /** What was done to cards, folders and the bin, in steps that can be taken back. */

@@ -6,6 +6,7 @@ import { type Statements, statementsOf } from "../data/statements";
 import type { DocumentTable, PresetTable, VersionTable } from "../data/tables";
 import { readCard, readInside } from "../data/stored";
 import { holdAgain, insertIndex } from "./preset-search";
+import { sortName } from "./presets";
 import { writeFaces } from "./project-strips";
 import { liftWith } from "./projects";
 
@@ -15,7 +16,7 @@ import { liftWith } from "./projects";
  */
 
 /** The number of the rules by which it is made. Raise it where one of them changes: every library is derived anew, once. */
-const RULES = 2;
+const RULES = 3;
 
 const CHUNK = 500;
 
@@ -52,6 +53,7 @@ function derivePresets(statement: Statements): void {
      JOIN documents d ON d.id = v.document WHERE p.row > ? ORDER BY p.row LIMIT ${CHUNK}`,
   );
   const keep = statement("UPDATE presets SET inside = ? WHERE row = ?");
+  const name = statement("UPDATE presets SET sort_name = ? WHERE row = ?");
   for (let after = 0, rows: Stored[]; (rows = some.all(after)).length > 0; after = rows.at(-1)!.row)
     for (const { row, card, inside, body } of rows) {
       const content = readAs(liftContent, body);
@@ -60,7 +62,9 @@ function derivePresets(statement: Statements): void {
         keep.run(JSON.stringify(now), row);
         holdAgain(statement, row, content);
       }
-      insertIndex(statement, row, readCard(card), now);
+      const read = readCard(card);
+      name.run(sortName(read.name), row);
+      insertIndex(statement, row, read, now);
     }
 }
 

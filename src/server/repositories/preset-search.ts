@@ -3,6 +3,7 @@ import type { Card, Content } from "@/core/presets/preset";
 import { heldPresets } from "@/core/presets/holds";
 import { WEIGHTS, searchText } from "@/core/search/entry";
 import type { Inside } from "@/core/library/inside";
+import { wordsOf } from "@/core/names/words";
 import { type Statements, statementsOf } from "../data/statements";
 import type { Executor } from "../data/executor";
 import type { PresetTable } from "../data/tables";
@@ -72,15 +73,15 @@ export function mergeSome(db: Knex): Promise<boolean> {
 }
 
 export function insertIndex(statement: Statements, row: number | bigint, card: Card, inside: Inside): void {
-  const { name, tags, purpose, origin } = searchText(card, inside);
-  statement("INSERT INTO preset_search (rowid, name, tags, purpose, origin) VALUES (?, ?, ?, ?, ?)").run(
+  const { name, tags, purpose, origin, notes } = searchText(card, inside);
+  statement("INSERT INTO preset_search (rowid, name, tags, purpose, origin, notes) VALUES (?, ?, ?, ?, ?, ?)").run(
     BigInt(row),
-    name,
-    tags,
-    purpose,
-    origin,
+    ...[name, tags, purpose, origin, notes].map(asWords),
   );
 }
+
+/** The words as the search takes them: which letters are one, and what is a word, is decided in one place. */
+const asWords = (text: string): string => wordsOf(text).join(" ");
 
 /** Every word of the search must begin a word of the card; null for a search without words. */
 export function matchExpression(words: readonly string[]): string | null {

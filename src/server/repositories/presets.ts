@@ -14,9 +14,8 @@ import { holdAgain, indexLater, insertHeld, insertIndex } from "./preset-search"
 import { readCard, readInside } from "../data/stored";
 
 /** Names in the order in which a person files them: no case, no accents. */
-const sortName = fold;
+export const sortName = fold;
 
-/** null for one that is not there or is in the bin. */
 /** One that stands in the library. */
 export async function findPreset(db: Executor, id: string): Promise<PresetRow | null> {
   const stored = await withDocuments(db).where("p.id", id).whereNull("p.binned_at").first();

@@ -1,22 +1,28 @@
 import type { Knex } from "knex";
 import { type IndexEntry, searchText, valuesOf } from "@/core/search/entry";
+import type { Counts, Wanted } from "@/core/search/values";
 import { type Found, LibraryIndex, type Request } from "@/core/search/library-index";
-import { type Field, type Query, parseQuery } from "@/core/search/query";
+import type { Field } from "@/core/search/fields";
+import { type Query, parseQuery } from "@/core/search/query";
 import type { ChangedRecord } from "../data/changes";
 import { type Statements, statementsOf } from "../data/statements";
 import { readCard, readInside } from "../data/stored";
-import type { FolderTable, PresetTable, UseTable } from "../data/tables";
+import type { FolderTable, PresetTable, ProjectTable, UseTable } from "../data/tables";
 import { messageOf } from "@/core/result";
 import type { Executor } from "../data/executor";
 import { takingTurns } from "../turns";
 
-type IndexRow = Omit<PresetTable, "card_revision" | "version" | "used_at" | "merged_into"> & {
-  /** 1 where a project uses it. */
-  readonly used: 0 | 1;
+type IndexRow = Omit<PresetTable, "card_revision" | "version" | "merged_into"> & {
+  /** The names of the projects that use it, as JSON. */
+  readonly projects: string;
+  /** The pack of the sound that it was made out of. */
+  readonly from_pack: string | null;
 };
 
-const COLUMNS = `p.row, p.id, p.kind, p.card, p.inside, p.pack, p.folder, p.sort_name, p.saved_at, p.touched_at, p.binned_at,
-  EXISTS (SELECT 1 FROM uses u WHERE u.preset = p.id) AS used`;
+const COLUMNS = `p.row, p.id, p.kind, p.card, p.inside, p.pack, p.folder, p.sort_name, p.saved_at, p.used_at, p.touched_at,
+  p.binned_at,
+  (SELECT json_group_array(DISTINCT j.name) FROM uses u JOIN projects j ON j.id = u.project WHERE u.preset = p.id) AS projects,
+  (SELECT o.pack FROM presets o WHERE o.id = json_extract(p.card, '$.origin.from.preset')) AS from_pack`;
 
 /** Rows read in one go. */
 const CHUNK = 500;
@@ -27,7 +33,13 @@ const MOST_WASTE = 0.5;
 export interface Staged {
   readonly rows: readonly IndexRow[];
   readonly folders: readonly FolderTable[] | null;
-  readonly uses: ReadonlyMap<string, ReadonlySet<string>>;
+  readonly uses: ReadonlyMap<string, Uses>;
+}
+
+/** A project's name, and which presets it uses, by id. */
+interface Uses {
+  readonly name: string;
+  readonly presets: ReadonlySet<string>;
 }
 
 /**
@@ -39,8 +51,8 @@ export class LibrarySearch {
   /** The one that is to take its place, while it is being built. */
   private next: { readonly index: LibraryIndex; readonly changed: Set<number> } | null = null;
   private folders: ReadonlyMap<string, FolderTable> = new Map();
-  /** Which presets each project used when last looked at, by id. */
-  private usesOf = new Map<string, ReadonlySet<string>>();
+  /** What each project used when last looked at. */
+  private usesOf = new Map<string, Uses>();
   /** What was staged is taken in the order in which it was committed. */
   private taking: Promise<void> = Promise.resolve();
   private tidying: Promise<void> | null = null;
@@ -48,7 +60,9 @@ export class LibrarySearch {
   /** Builds the index from what is on disk, in turns with others. What is taken meanwhile goes into it too. */
   async build(db: Knex): Promise<void> {
     this.folders = byId(await db("folders").select("id", "name", "parent"));
-    this.usesOf = usesByProject(await db("uses").distinct("project", "preset"));
+    this.usesOf = usesByProject(
+      await db("uses as u").join("projects as j", "j.id", "u.project").distinct("u.project", "j.name", "u.preset"),
+    );
     await this.fill(db);
   }
 
@@ -96,10 +110,12 @@ export class LibrarySearch {
     return { rows: [...rows.values()], folders, uses };
   }
 
-  /** Presets that a project uses now and did not, or the other way round. */
-  private usedOtherwise(project: string, now: ReadonlySet<string>): readonly string[] {
-    const before = this.usesOf.get(project) ?? new Set<string>();
-    return [...before, ...now].filter((preset) => before.has(preset) !== now.has(preset));
+  /** Presets that a project uses now and did not, or the other way round; all of them where it is called otherwise. */
+  private usedOtherwise(project: string, now: Uses): readonly string[] {
+    const before = this.usesOf.get(project);
+    const [was, is] = [before?.presets ?? new Set<string>(), now.presets];
+    if (before && before.name !== now.name) return [...was, ...is];
+    return [...was, ...is].filter((preset) => was.has(preset) !== is.has(preset));
   }
 
   /** Folders whose path is another by now: those of which one on the way up has a new name or stands elsewhere. */
@@ -124,7 +140,7 @@ export class LibrarySearch {
   private async takeNow({ rows, folders, uses }: Staged): Promise<void> {
     const turn = takingTurns();
     if (folders) this.folders = byId(folders);
-    for (const [project, presets] of uses) this.usesOf.set(project, presets);
+    for (const [project, now] of uses) this.usesOf.set(project, now);
     for (const row of rows) {
       for (const index of this.next ? [this.index, this.next.index] : [this.index])
         if (row.binned_at === null) this.put(index, row);
@@ -165,8 +181,13 @@ export class LibrarySearch {
     return this.find({ query: parseQuery(words), folders: null, sort: "rank", after: null, limit }).rows;
   }
 
-  countAll(query: Query, field: Field): readonly (readonly [value: string, n: number])[] {
-    return this.index.countAll(query, field);
+  /** All values of a field among what is asked for, each with how many have it. */
+  countAll(query: Query, field: Field): Counts {
+    return this.index.countValues({ query, folders: null }, field, { most: Number.POSITIVE_INFINITY });
+  }
+
+  countValues(asked: Pick<Request, "query" | "folders">, field: Field, wanted: Wanted): Counts {
+    return this.index.countValues(asked, field, wanted);
   }
 
   /** A folder and all below it. */
@@ -203,9 +224,11 @@ export class LibrarySearch {
       values: valuesOf(card, inside, {
         kind: row.kind,
         folder: this.pathOf(row.folder),
-        year: row.saved_at.slice(0, 4),
-        used: row.used === 1,
         pack: row.pack,
+        fromPack: row.from_pack,
+        projects: JSON.parse(row.projects) as string[],
+        savedOn: row.saved_at.slice(0, 10),
+        isChanged: row.used_at !== null && row.saved_at > row.used_at,
       }),
       folder: row.folder,
       sortName: row.sort_name,
@@ -215,9 +238,15 @@ export class LibrarySearch {
   }
 }
 
-function usesNow(statement: Statements, projects: ReadonlySet<string>): ReadonlyMap<string, ReadonlySet<string>> {
+function usesNow(statement: Statements, projects: ReadonlySet<string>): ReadonlyMap<string, Uses> {
   const used = statement<Pick<UseTable, "preset">>("SELECT DISTINCT preset FROM uses WHERE project = ?");
-  return new Map([...projects].map((id) => [id, new Set(used.all(id).map((row) => row.preset))]));
+  const called = statement<Pick<ProjectTable, "name">>("SELECT name FROM projects WHERE id = ?");
+  return new Map(
+    [...projects].map((id) => [
+      id,
+      { name: called.get(id)?.name ?? "", presets: new Set(used.all(id).map((row) => row.preset)) },
+    ]),
+  );
 }
 
 /** What is in a folder, in turns with others. */
@@ -237,8 +266,14 @@ async function* rowsIn(statement: Statements, folder: string): AsyncGenerator<In
 const byId = (rows: readonly FolderTable[]): ReadonlyMap<string, FolderTable> =>
   new Map(rows.map((row) => [row.id, row]));
 
-function usesByProject(rows: readonly Pick<UseTable, "project" | "preset">[]): Map<string, ReadonlySet<string>> {
-  const uses = new Map<string, Set<string>>();
-  for (const { project, preset } of rows) uses.set(project, (uses.get(project) ?? new Set()).add(preset));
+function usesByProject(
+  rows: readonly (Pick<UseTable, "project" | "preset"> & Pick<ProjectTable, "name">)[],
+): Map<string, Uses> {
+  const uses = new Map<string, { readonly name: string; readonly presets: Set<string> }>();
+  for (const { project, name, preset } of rows) {
+    const known = uses.get(project) ?? { name, presets: new Set() };
+    known.presets.add(preset);
+    uses.set(project, known);
+  }
   return uses;
 }

@@ -7,7 +7,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetDetail } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
-import { quoteValue } from "@/core/search/query";
+import { quoteValue } from "@/core/search/written";
 import { orSay } from "../kit/say";
 import { Button } from "../kit/button";
 import { formatMoment } from "../kit/dates";

@@ -1,6 +1,6 @@
 import { KIND_NAMES, type PresetKind } from "@/core/presets/preset";
 import { FAMILY_NAMES, type Family } from "@/core/processors/model";
-import type { Field } from "@/core/search/query";
+import type { Field } from "@/core/search/fields";
 
 /** The fields by which a sound can be told from others, in the order in which they stand beside the list. */
 export const FACETS: readonly (readonly [field: Field, heading: string])[] = [
@@ -32,7 +32,9 @@ export const wordOf = (field: Field, value: string): string => {
     case "family":
       return FAMILY_NAMES[value as Family] ?? value;
     case "rating":
-      return `${value} of 5`;
+      return value === "0" ? "not rated" : `${value} of 5`;
+    case "used":
+      return value === "changed" ? "yes, changed since" : value;
     default:
       return value;
   }

@@ -1,5 +1,5 @@
 import type { PresetQuery } from "@/contracts/library";
-import { chosenOf, readFilters, toggleFilter, writeFilters } from "@/core/search/query";
+import { chosenOf, readFilters, toggleFilter, writeFilters } from "@/core/search/written";
 import { Chip } from "../kit/bits";
 import { Button } from "../kit/button";
 import { FACETS, wordOf } from "./facets";

@@ -6,7 +6,7 @@ import { useCallback } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetQuery } from "@/contracts/library";
-import { cutQuery } from "@/core/search/query";
+import { cutQuery } from "@/core/search/written";
 import { pathsOf } from "@/core/library/folders";
 import type { Folder } from "@/contracts/records";
 

@@ -4,7 +4,7 @@ import { usePathname } from "next/navigation";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { PresetPage } from "@/contracts/library";
 import { completionsOf } from "@/core/search/complete";
-import { cutQuery } from "@/core/search/query";
+import { cutQuery } from "@/core/search/written";
 import { useFinder } from "../actions/finder";
 import { formatCount } from "@/core/names/count";
 import { say } from "../kit/say";

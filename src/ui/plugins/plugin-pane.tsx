@@ -6,7 +6,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import { STRIP_KINDS, type StripKind } from "@/core/documents/strip-kinds";
 import { FAMILY_NAMES, type Model } from "@/core/processors/model";
-import { quoteValue } from "@/core/search/query";
+import { quoteValue } from "@/core/search/written";
 import { MAKERS_START, withStartingPoint } from "@/core/settings/settings";
 
 import { formatPlain } from "@/core/units/format";

@@ -8,7 +8,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import { FAMILIES, FAMILY_NAMES, type Model } from "@/core/processors/model";
 import { MODELS } from "@/core/processors/models";
-import { quoteValue } from "@/core/search/query";
+import { quoteValue } from "@/core/search/written";
 import { wordsOf } from "@/core/names/words";
 import { useActions } from "../actions/actions";
 import { useFinder } from "../actions/finder";
