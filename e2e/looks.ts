@@ -45,6 +45,48 @@ export const LOOKED_AT: readonly Look[] = [
       await expect(page.getByRole("row", { name: /Band 1 gain/ })).toBeVisible();
     },
   ],
+  ...(["f", "t"] as const).map(
+    (key): Look => [
+      key === "f" ? "moved by letters" : "tagged by letters",
+      "/library?only=pack:own",
+      async (page) => {
+        await page.getByRole("listbox", { name: "Sounds" }).getByRole("option").first().click();
+        await page.keyboard.press("Shift+ArrowDown");
+        await page.keyboard.press(key);
+        await expect(page.getByRole("dialog").getByRole("option").nth(3)).toBeVisible();
+      },
+    ],
+  ),
+  [
+    "filed by artist",
+    "/library?only=pack:own",
+    async (page) => {
+      await page.getByRole("listbox", { name: "Sounds" }).getByRole("option").first().click();
+      await page.keyboard.press("Control+a");
+      await page.keyboard.press("Control+k");
+      await page.keyboard.type("folder for the artist");
+      await page.keyboard.press("Enter");
+      await expect(page.getByRole("dialog").getByRole("button", { name: /^File \d+ sounds$/ })).toBeVisible();
+    },
+  ],
+  [
+    "words in order",
+    "/library",
+    async (page) => {
+      await page.getByRole("button", { name: "Words in order" }).click();
+      await page.getByRole("dialog").getByRole("checkbox").first().click();
+      await expect(page.getByRole("dialog").getByRole("button", { name: "Take away" })).toBeVisible();
+    },
+  ],
+  [
+    "all values of a field",
+    "/library",
+    async (page) => {
+      await page.getByRole("button", { name: "Still to do" }).click();
+      await page.getByRole("region", { name: "Tagged" }).getByRole("button", { name: /^All/ }).click();
+      await expect(page.getByRole("dialog").getByRole("checkbox").first()).toBeVisible();
+    },
+  ],
   [
     "bin",
     "/library",

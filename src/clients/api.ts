@@ -5,9 +5,13 @@ import type {
   Naming,
   NearCopies,
   FileBy,
+  FiledBy,
   LibraryHistory,
   NewPresets,
   PresetDetail,
+  Values,
+  ValuesQuery,
+  WordChange,
   SavedVersion,
   WantedVersions,
   TakenNames,
@@ -79,6 +83,9 @@ const queryOf = (query: object): string => {
 const at = (id: string): string => encodeURIComponent(id);
 
 export const listPresets = (query: PresetQuery) => ask<PresetPage>("GET", `/api/presets${queryOf(query)}`);
+export const listValues = (query: ValuesQuery) => ask<Values>("GET", `/api/values${queryOf(query)}`);
+export const changeWords = (change: WordChange) =>
+  ask<{ changed: number; ofPacks: number }>("POST", "/api/words", change);
 export const getPreset = (id: string, version?: number) =>
   ask<PresetDetail>("GET", `/api/presets/${at(id)}${queryOf({ version })}`);
 export const listSaved = (versions: WantedVersions["versions"]) =>
@@ -110,8 +117,8 @@ export const deleteFolder = (id: string) => ask<{ ok: true }>("DELETE", `/api/fo
 export const listFolders = () => ask<{ folders: Folder[] }>("GET", "/api/folders");
 export const makeFolder = (name: string, parent: string | null) =>
   ask<{ folder: Folder }>("POST", "/api/folders", { name, parent });
-export const fileBy = (by: FileBy["by"], ids: readonly string[]) =>
-  ask<{ ok: true }>("POST", "/api/folders/by", { by, ids });
+export const fileBy = (by: FileBy["by"], ids: readonly string[], preview = false) =>
+  ask<FiledBy>("POST", "/api/folders/by", { by, ids, ...(preview ? { preview } : {}) });
 
 export const listProjects = () => ask<{ projects: ProjectRow[] }>("GET", "/api/projects");
 export const makeProject = (project: NewProject["project"]) => ask<ProjectBody>("POST", "/api/projects", { project });

@@ -39,6 +39,11 @@ import {
   TakenNamesSchema,
   WantedNamesSchema,
   UsesSchema,
+  ValuesQuerySchema,
+  ValuesSchema,
+  WordChangeSchema,
+  WordsChangedSchema,
+  FiledBySchema,
   SavedVersionsSchema,
   WantedVersionsSchema,
 } from "./library";
@@ -152,6 +157,21 @@ export const ENDPOINTS: readonly Endpoint[] = [
     summary: "Say that a sound that was come by while looking was kept",
     answer: EmptySchema,
   },
+  {
+    method: "get",
+    path: "/api/values",
+    summary: "The values of one field of the search among what is asked for, by count or by name",
+    query: ValuesQuerySchema,
+    answer: ValuesSchema,
+  },
+  {
+    method: "post",
+    path: "/api/words",
+    summary:
+      "Rename, merge or take away words of a list (tags, people, instruments, microphones, purposes) on every card",
+    body: WordChangeSchema,
+    answer: WordsChangedSchema,
+  },
   { method: "delete", path: "/api/presets/{id}", summary: "Put into the bin", answer: EmptySchema },
   { method: "get", path: "/api/folders", summary: "All folders with counts", answer: FolderListSchema },
   {
@@ -167,7 +187,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
     path: "/api/folders/by",
     summary: "File presets under a folder for their artist or client; made where there is none",
     body: FileBySchema,
-    answer: EmptySchema,
+    answer: FiledBySchema,
   },
   {
     method: "patch",

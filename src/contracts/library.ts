@@ -1,7 +1,9 @@
 import { z } from "zod";
 import { NAMING_FAULTS, type NamingFault } from "@/core/library/naming";
+import { WORD_LIST_NAMES, type WordList, longestWord } from "@/core/library/word-lists";
 import { LONGEST_NAME } from "@/core/names/free";
-import { MOST_LETTERS } from "@/core/search/query";
+import { FIELD_NAMES, type Field } from "@/core/search/fields";
+import { MOST_LETTERS } from "@/core/search/written";
 import { CardSchema, ContentSchema, FiledNameSchema } from "@/core/presets/schema";
 import {
   BinnedRowSchema,
@@ -36,6 +38,37 @@ export const PresetQuerySchema = z.strictObject({
   offset: z.coerce.number().int().min(0).max(10_000_000).optional(),
   limit: z.coerce.number().int().min(1).max(500).optional(),
 });
+
+/** The values of one field among what is asked for. */
+export const ValuesQuerySchema = PresetQuerySchema.pick({ q: true, only: true, folder: true }).extend({
+  field: z.enum(FIELD_NAMES as [Field, ...Field[]]),
+  /** Only those with words that begin so. */
+  begun: z.string().max(200).optional(),
+  order: z.enum(["count", "name"]).optional(),
+  limit: z.coerce.number().int().min(1).max(2000).optional(),
+});
+export const ValuesSchema = z.strictObject({
+  values: z.array(z.strictObject({ value: z.string(), n: z.int() })),
+  /** There are more than were asked for. */
+  more: z.boolean(),
+});
+
+/** Some words of a list as one, everywhere; null takes them away. */
+export const WordChangeSchema = z
+  .strictObject({
+    list: z.enum(WORD_LIST_NAMES as [WordList, ...WordList[]]),
+    from: z.array(z.string().min(1).max(200)).min(1).max(1000),
+    to: z.string().trim().min(1).max(200).nullable(),
+  })
+  .refine(({ list, to }) => to === null || to.length <= longestWord(list), {
+    message: "It has too many letters.",
+    path: ["to"],
+  })
+  .refine(({ list, to }) => to === null || list === "tags" || !to.includes(";"), {
+    message: "A semicolon stands between two names.",
+    path: ["to"],
+  });
+export const WordsChangedSchema = z.strictObject({ changed: z.int(), ofPacks: z.int() });
 
 export const PresetDetailQuerySchema = z.strictObject({ version: z.coerce.number().int().min(1).optional() });
 export const PresetPageSchema = z.strictObject({
@@ -155,7 +188,26 @@ export const FolderChangeSchema = z.strictObject({
   parent: Id.nullable().optional(),
 });
 /** Files presets under a folder that is called as their artist or client is. */
-export const FileBySchema = z.strictObject({ by: z.enum(["artist", "client"]), ids: z.array(Id).min(1).max(5000) });
+export const FileBySchema = z.strictObject({
+  by: z.enum(["artist", "client"]),
+  ids: z.array(Id).min(1).max(5000),
+  /** Only say what would come of it. */
+  preview: z.boolean().optional(),
+});
+export const FiledBySchema = z.strictObject({
+  groups: z.array(
+    z.strictObject({
+      /** The folder, with those above it. */
+      path: z.string(),
+      isNew: z.boolean(),
+      /** How many go there, and how many are there already. */
+      n: z.int(),
+      already: z.int(),
+    }),
+  ),
+  /** How many name nobody; they stay where they are. */
+  without: z.int(),
+});
 export const HistoryBodySchema = z.strictObject({
   history: HistorySchema,
   /** The newest changes that stand, newest first. */
@@ -169,6 +221,9 @@ export const WalkedBodySchema = z.strictObject({ history: HistorySchema, walked:
 export const FolderBodySchema = z.strictObject({ folder: FolderSchema });
 
 export type LibraryHistory = z.infer<typeof HistoryBodySchema>;
+export type ValuesQuery = z.infer<typeof ValuesQuerySchema>;
+export type Values = z.infer<typeof ValuesSchema>;
+export type WordChange = z.infer<typeof WordChangeSchema>;
 export type WantedVersions = z.infer<typeof WantedVersionsSchema>;
 export type SavedVersion = z.infer<typeof SavedVersionsSchema>["versions"][number];
 export type PresetQuery = z.infer<typeof PresetQuerySchema>;
@@ -176,6 +231,7 @@ export type PresetPage = z.infer<typeof PresetPageSchema>;
 export type NewPreset = z.infer<typeof NewPresetSchema>;
 export type NewPresets = z.infer<typeof NewPresetsSchema>;
 export type FileBy = z.infer<typeof FileBySchema>;
+export type FiledBy = z.infer<typeof FiledBySchema>;
 export type PresetDetail = z.infer<typeof PresetDetailSchema>;
 export type FolderChange = z.infer<typeof FolderChangeSchema>;
 export type CardChanges = z.infer<typeof CardChangesSchema>;

@@ -1,3 +1,4 @@
+import { fold } from "@/core/names/words";
 import type { Folder } from "@/contracts/records";
 import type { Executor } from "../data/executor";
 import type { FolderTable } from "../data/tables";
@@ -38,9 +39,9 @@ export const findFolder = async (db: Executor, id: string): Promise<FolderTable 
 
 export async function findFolderByName(db: Executor, name: string, parent: string | null): Promise<FolderTable | null> {
   const beside = await db("folders").where({ parent }).select("id", "name", "parent");
-  const wanted = name.toLocaleLowerCase();
-  // The very name first; else what differs in capitals only, which nobody would tell apart.
-  return beside.find((f) => f.name === name) ?? beside.find((f) => f.name.toLocaleLowerCase() === wanted) ?? null;
+  const wanted = fold(name);
+  // The very name first; else what differs in capitals and accents only, which nobody would tell apart.
+  return beside.find((f) => f.name === name) ?? beside.find((f) => fold(f.name) === wanted) ?? null;
 }
 
 export async function updateFolder(db: Executor, { id, name, parent }: FolderTable): Promise<void> {

@@ -1,8 +1,8 @@
-import type { PresetPage, PresetQuery } from "@/contracts/library";
+import type { PresetPage, PresetQuery, Values, ValuesQuery } from "@/contracts/library";
 import { getModel, findModel } from "@/core/processors/models";
 import type { Cursor, Sort } from "@/core/search/library-index";
 import { type Query, type Term, parseQuery } from "@/core/search/query";
-import { fold } from "@/core/names/words";
+import { fold, wordsOf } from "@/core/names/words";
 import type { Context } from "../store/context";
 import { rowsInOrder } from "../repositories/preset-lists";
 
@@ -68,4 +68,14 @@ export async function findPresets({ db, search }: Context, asked: PresetQuery): 
     unclear: [...query.unclear],
     corrected: [...found.corrected],
   };
+}
+
+const DEFAULT_VALUES = 500;
+
+/** The values of one field among what is asked for, with those that have words beginning so. */
+export function findValues({ search }: Pick<Context, "search">, asked: ValuesQuery): Values {
+  const { field, begun = "", order = "count", limit = DEFAULT_VALUES } = asked;
+  const among = { query: queryOf(asked), folders: asked.folder === undefined ? null : search.within(asked.folder) };
+  const found = search.countValues(among, field, { begun: wordsOf(begun), order, most: limit + 1 });
+  return { values: found.slice(0, limit).map(([value, n]) => ({ value, n })), more: found.length > limit };
 }

@@ -8,7 +8,9 @@ import { CardSchema } from "@/core/presets/schema";
 import { emptyCard } from "@/core/presets/preset";
 import type { OpenContext } from "../store/context";
 import { openContext } from "../store/open";
-import { fileBy, patchCards } from "./filing/cards";
+import { value } from "../testing";
+import { patchCards } from "./filing/cards";
+import { fileBy } from "./filing/file-by";
 import { listFolders } from "./filing/folders";
 import { walkLibrary } from "./filing/history";
 import { findPresets } from "./find-presets";
@@ -90,7 +92,16 @@ describe("a folder for each artist", () => {
     const clocks = await save("Vibes", { artist: "Tidal Clocks" });
     const nobody = await save("Room");
     const ids = [heron.id, clocks.id, nobody.id];
-    expect(await fileBy(context, { by: "artist", ids })).toEqual({ ok: true, value: null });
+    const told = {
+      groups: [
+        { path: "Copper Heron", isNew: true, n: 1, already: 0 },
+        { path: "Tidal Clocks", isNew: true, n: 1, already: 0 },
+      ],
+      without: 1,
+    };
+    expect(value(await fileBy(context, { by: "artist", ids, preview: true }))).toEqual(told);
+    expect(await listFolders(context)).toEqual([]);
+    expect(value(await fileBy(context, { by: "artist", ids }))).toEqual(told);
     const folders = await listFolders(context);
     expect(folders.map((f) => [f.name, f.count])).toEqual([
       ["Copper Heron", 1],
@@ -103,6 +114,22 @@ describe("a folder for each artist", () => {
     await walkLibrary(context, "undo");
     expect(await listFolders(context)).toEqual([]);
     expect((await findPresets(context, { q: "folder:copper" })).total).toBe(0);
+  });
+
+  it("is the one that is there, wherever it stands, however it is written; what lies in it stays", async () => {
+    const inside = { newFolder: "Artists / copper héron" };
+    const heron = await save("Cello", { artist: "Copper Heron" });
+    const there = await save("Voice", { artist: "Copper Heron" });
+    const changes = [{ id: there.id, baseCard: 1 }];
+    value(await patchCards(context, { changes, ...inside }));
+    const before = await listFolders(context);
+    const ids = [heron.id, there.id];
+    expect(value(await fileBy(context, { by: "artist", ids })).groups).toEqual([
+      { path: "Artists / copper héron", isNew: false, n: 1, already: 1 },
+    ]);
+    const after = await listFolders(context);
+    expect(after.map(({ id }) => id)).toEqual(before.map(({ id }) => id));
+    expect(after.at(-1)).toMatchObject({ name: "copper héron", count: 2 });
   });
 });
 

@@ -4,7 +4,7 @@ import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import { create } from "zustand";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import type { CardChanges } from "@/contracts/library";
+import type { CardChanges, FileBy } from "@/contracts/library";
 import type { PresetRow, Walked } from "@/contracts/records";
 import { touch } from "../actions/last-touched";
 import { errorText } from "../kit/error-text";
@@ -23,11 +23,23 @@ export interface Compared {
 /** A sheet of the library that is open, and what it is for. */
 export type LibrarySheet =
   | { readonly sheet: "edit"; readonly presets: readonly PresetRow[]; readonly begin: "name" | "folder" | "tags" }
+  | { readonly sheet: "fileBy"; readonly presets: readonly PresetRow[]; readonly by: FileBy["by"] }
+  | { readonly sheet: "move" | "tag"; readonly presets: readonly PresetRow[] }
   | { readonly sheet: "rename"; readonly presets: readonly PresetRow[] }
-  | { readonly sheet: "folder"; readonly folder: string | null }
+  | {
+      readonly sheet: "folder";
+      /** Null for a new one. */
+      readonly folder: string | null;
+      /** In which a new one is made. */
+      readonly within?: string | undefined;
+      /** It was taken away, out of the one that is given. */
+      readonly onGone?: (parent: string | null) => void;
+    }
+  | { readonly sheet: "moveFolder"; readonly folder: string }
   | { readonly sheet: "compare"; readonly left: Compared; readonly right: Compared }
   | { readonly sheet: "uses"; readonly preset: PresetRow }
   | { readonly sheet: "nearCopies" }
+  | { readonly sheet: "words" }
   | { readonly sheet: "naming" }
   | { readonly sheet: "bin" };
 
@@ -53,7 +65,7 @@ export const countSounds = (presets: readonly PresetRow[]): string =>
   presets.length === 1 ? `“${presets[0]?.card.name ?? ""}”` : `${presets.length} sounds`;
 
 /** What comes with a pack stays as it is: the others, and the words for what is done to them. */
-function ownOf(presets: readonly PresetRow[], wordsFor: (some: readonly PresetRow[]) => string) {
+export function ownOf(presets: readonly PresetRow[], wordsFor: (some: readonly PresetRow[]) => string) {
   const own = presets.filter((p) => p.pack === null);
   if (own.length === 0)
     throw new api.InWords("What comes with a pack stays as it is. Make a copy (U); that is yours to change.");
@@ -141,10 +153,11 @@ export function useFiling() {
   const change = async (
     presets: readonly PresetRow[],
     cardOf: CardOf,
-    verb: string,
+    doing: string | { readonly verb: string; readonly behind: string },
     newFolder?: string,
   ): Promise<void> => {
-    const { own, words } = ownOf(presets, (some) => `${verb} ${countSounds(some)}`);
+    const { verb, behind } = typeof doing === "string" ? { verb: doing, behind: "" } : doing;
+    const { own, words } = ownOf(presets, (some) => `${verb} ${countSounds(some)} ${behind}`.trim());
     const rest = { label: words, ...(newFolder === undefined ? {} : { newFolder }) };
     await inFilingLine(() => patch(queries, { own, cardOf, rest }));
     await done(words);
@@ -159,16 +172,7 @@ export function useFiling() {
     );
     await done(words);
   };
-  /** Into folders that are called as their artists or clients are. */
-  const fileBy = async (presets: readonly PresetRow[], by: "artist" | "client"): Promise<void> => {
-    const { own, words } = ownOf(presets, (some) => `File ${countSounds(some)} by ${by}`);
-    await api.fileBy(
-      by,
-      own.map((p) => p.id),
-    );
-    await done(words);
-  };
-  return { change, bin, fileBy, done };
+  return { change, bin, done };
 }
 
 /** A sound beside the one that it was made from. */

@@ -59,7 +59,7 @@ afterEach(async () => {
 
 const open = async (begin: PresetQuery = {}) => {
   house.show(<Sidebar begin={begin} />);
-  await screen.findByRole("button", { name: /^Bowed/ });
+  await screen.findByRole("treeitem", { name: "Bowed" });
   await waitFor(() => expect(screen.getByRole("status").textContent).not.toBe("…"));
 };
 const facet = (name: string) => within(screen.getByRole("region", { name }));
@@ -75,7 +75,7 @@ describe("filters", () => {
     const count = Number(within(plugin).getByText(/^\d+$/).textContent);
     fireEvent.click(plugin);
     await waitFor(() => expect(listed()).toBe(count));
-    expect(query.only).toBe('kind:"plugin"');
+    expect(query.only).toBe('kind:="plugin"');
     expect(pressed(line("Kind", /^Plugin preset/))).toBe(true);
     fireEvent.click(line("Kind", /^Plugin preset/));
     await waitFor(async () => expect(listed()).toBe(await totalOf({})));
@@ -94,7 +94,7 @@ describe("filters", () => {
   it("of one field widen, of several narrow", async () => {
     await open();
     fireEvent.click(line("Artist", /^Copper Heron/));
-    await waitFor(() => expect(query.only).toBe('artist:"Copper Heron"'));
+    await waitFor(() => expect(query.only).toBe('artist:="Copper Heron"'));
     const heron = await totalOf({ only: 'artist:"Copper Heron"' });
     await waitFor(() => expect(listed()).toBe(heron));
     fireEvent.click(line("Kind", /^Effect chain/));
@@ -115,11 +115,22 @@ describe("filters", () => {
     expect(pressed(line("Kind", /^Effect chain/))).toBe(true);
   });
 
-  it("show a few values of a field, and the rest when asked", async () => {
+  it("show a few values of a field, and all of them when asked: narrowed by how they begin, by count or by name", async () => {
     await open();
     const before = facet("Tagged").getAllByRole("button").length;
-    fireEvent.click(facet("Tagged").getByRole("button", { name: /\d+ more/ }));
-    expect(facet("Tagged").getAllByRole("button").length).toBeGreaterThan(before);
+    fireEvent.click(facet("Tagged").getByRole("button", { name: /^All \d+…$/ }));
+    const all = within(await screen.findByRole("dialog", { name: "All values of Tagged" }));
+    const values = () => all.getAllByRole("checkbox").map((box) => box.getAttribute("aria-label") ?? "");
+    await waitFor(() => expect(values().length).toBeGreaterThan(before));
+    const byCount = values();
+    fireEvent.click(all.getByRole("radio", { name: "Name" }));
+    await waitFor(() => expect(values()).toEqual(byCount.toSorted()));
+    fireEvent.change(all.getByRole("textbox"), { target: { value: "wa" } });
+    await waitFor(() => expect(values()).toEqual(byCount.filter((tag) => tag.startsWith("wa")).toSorted()));
+    fireEvent.click(all.getByRole("checkbox", { name: "warm" }));
+    await waitFor(() => expect(query.only).toBe('tag:="warm"'));
+    // What is chosen stays in sight, whatever is listed.
+    await waitFor(() => expect(all.getByRole("checkbox", { name: "warm" }).getAttribute("aria-checked")).toBe("true"));
   });
 
   it("are closed but for those that most look by, and open with one that is chosen", async () => {
@@ -136,17 +147,17 @@ describe("filters", () => {
 describe("folders", () => {
   it("are chosen, let go of, and changed on a sheet", async () => {
     await open();
-    fireEvent.click(screen.getByRole("button", { name: /^Bowed/ }));
+    fireEvent.click(screen.getByRole("treeitem", { name: "Bowed" }));
     await waitFor(async () => expect(listed()).toBe(await totalOf({ folder: "bowed" })));
     fireEvent.click(screen.getByRole("button", { name: "Change" }));
-    expect(useLibrarySheet.getState().open).toEqual({ sheet: "folder", folder: "bowed" });
-    fireEvent.click(screen.getByRole("button", { name: /^Bowed/ }));
+    expect(useLibrarySheet.getState().open).toMatchObject({ sheet: "folder", folder: "bowed" });
+    fireEvent.click(screen.getByRole("treeitem", { name: "Bowed" }));
     await waitFor(() => expect(query.folder).toBeUndefined());
   });
 
   it("take sounds that are dropped on them, and nothing else", async () => {
     await open();
-    const bowed = screen.getByRole("button", { name: /^Bowed/ });
+    const bowed = screen.getByRole("treeitem", { name: "Bowed" });
     fireEvent.drop(bowed, { dataTransfer: { types: ["text/plain"] } });
     expect(moved).toEqual([]);
     fireEvent.dragOver(bowed, { dataTransfer: { types: [DRAGGED_SOUNDS] } });

@@ -41,16 +41,17 @@ const opens = (id: string, title: string, sheet: LibrarySheet, keys: readonly st
 const TIDYING: readonly Action[] = [
   opens("near-copies", "Find near copies", { sheet: "nearCopies" }, ["Ctrl+Alt+C"]),
   opens("naming", "Mend names", { sheet: "naming" }, ["Ctrl+Alt+R"]),
+  opens("words", "Put words in order", { sheet: "words" }),
   opens("open-bin", "Open the bin", { sheet: "bin" }),
   opens("new-folder", "New folder", { sheet: "folder", folder: null }),
 ];
 
 /** What changes the cards of the chosen sounds. */
 function useCardActions({ withAll, chosen }: Selection): readonly Action[] {
-  const { change, bin, fileBy } = useFiling();
+  const { change, bin } = useFiling();
   const shared = { group: GROUP, enabled: chosen !== null };
-  const edit = (begin: "name" | "folder" | "tags") => () =>
-    withAll((all) => openSheet({ sheet: "edit", presets: all, begin }));
+  const quick = (sheet: "move" | "tag") => () => withAll((all) => openSheet({ sheet, presets: all }));
+  const edit = () => withAll((all) => openSheet({ sheet: "edit", presets: all, begin: "name" }));
   const rate = (rating: number): Action => ({
     ...shared,
     id: `rate-${rating}`,
@@ -61,15 +62,15 @@ function useCardActions({ withAll, chosen }: Selection): readonly Action[] {
   });
   const rename = () => withAll((all) => openSheet({ sheet: "rename", presets: all }));
   return [
-    { ...shared, id: "edit-card", title: "Change the card", keys: ["E"], run: edit("name") },
-    { ...shared, id: "move-to-folder", title: "Move into a folder", keys: ["F"], run: edit("folder") },
-    { ...shared, id: "tag", title: "Tag", keys: ["T"], run: edit("tags") },
+    { ...shared, id: "edit-card", title: "Change the card", keys: ["E"], run: edit },
+    { ...shared, id: "move-to-folder", title: "Move into a folder", keys: ["F"], run: quick("move") },
+    { ...shared, id: "tag", title: "Tag", keys: ["T"], run: quick("tag") },
     { ...shared, id: "rename", title: "Rename by a pattern", keys: ["R"], run: rename },
     ...(["artist", "client"] as const).map((by) => ({
       ...shared,
       id: `file-by-${by}`,
       title: `File into a folder for the ${by}`,
-      run: () => withAll((all) => orSay(fileBy(all, by))),
+      run: () => withAll((all) => openSheet({ sheet: "fileBy", presets: all, by })),
     })),
     { ...shared, id: "bin", title: "Put into the bin", keys: ["Delete"], run: () => withAll((all) => orSay(bin(all))) },
     ...[0, 1, 2, 3, 4, 5].map(rate),

@@ -1,7 +1,6 @@
-import { cutText } from "@/core/names/cut";
-import type { CardChanges, FileBy } from "@/contracts/library";
+import type { CardChanges } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
-import { type FolderRecord, type LibraryStep, fieldsOf } from "@/core/library/step";
+import { type LibraryStep, fieldsOf } from "@/core/library/step";
 import type { Card } from "@/core/presets/preset";
 import { ok } from "@/core/result";
 import type { Context } from "../../store/context";
@@ -11,9 +10,9 @@ import { rowsById } from "../../repositories/preset-lists";
 import * as presets from "../../repositories/presets";
 import { takingTurns } from "../../turns";
 import { file, fileAndTell } from "./entry";
-import { folderAtPath, folderCalled } from "./folders";
+import { folderAtPath } from "./folders";
 import { checkFolder, presetOf } from "./steps";
-import { count, wordsFor } from "./words";
+import { wordsFor } from "./words";
 
 const newFolderOf = (context: Context, tx: Executor, { newFolder, newFolderIn = null }: CardChanges) =>
   newFolder === undefined ? null : folderAtPath(context, tx, newFolder, newFolderIn);
@@ -77,37 +76,6 @@ export async function nameVersion(
     return {
       label: name === null ? `Take the name off version ${version}` : `Call version ${version} “${name}”`,
       steps: before.name === name ? [] : [{ kind: "versionName", preset: id, version, from: before.name, to: name }],
-    };
-  });
-  return filed.ok ? ok(null) : filed;
-}
-
-/** Files presets under a folder that is called as their artist or client is; those that have none stay where they are. */
-export async function fileBy(context: Context, { by, ids }: FileBy): Promise<Outcome<null>> {
-  const filed = await file(context, async (tx) => {
-    const made = new Map<string, FolderRecord>();
-    const folderSteps: LibraryStep[] = [];
-    const cardSteps: LibraryStep[] = [];
-    const turn = takingTurns();
-    for (const id of new Set(ids)) {
-      await turn();
-      const { card } = await presetOf(tx, id);
-      const name = cutText(card.origin[by]?.trim() ?? "", 120).trim();
-      if (name === "") continue;
-      let folder = made.get(name);
-      if (!folder) {
-        const called = await folderCalled(context, tx, name);
-        folder = called.folder;
-        folderSteps.push(...called.steps);
-        made.set(name, folder);
-      }
-      if (card.folder !== folder.id)
-        cardSteps.push({ kind: "card", preset: id, from: { folder: card.folder }, to: { folder: folder.id } });
-    }
-    if (made.size === 0) refuse("refused", `None of them names ${by === "artist" ? "an artist" : "a client"}.`);
-    return {
-      label: `File ${count(cardSteps.length, "one sound")} by ${by}`,
-      steps: [...folderSteps, ...cardSteps],
     };
   });
   return filed.ok ? ok(null) : filed;

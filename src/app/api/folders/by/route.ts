@@ -1,12 +1,9 @@
 import { FileBySchema } from "@/contracts/library";
-import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
-import { fileBy } from "@/server/use-cases/filing/cards";
+import { fileBy } from "@/server/use-cases/filing/file-by";
 
 export const POST = (request: Request): Promise<Response> =>
   route(async (context) => {
     const body = await readJson(request, FileBySchema);
-    if (!body.ok) return body;
-    const filed = await fileBy(context, body.value);
-    return filed.ok ? ok({ ok: true }) : filed;
+    return body.ok ? fileBy(context, body.value) : body;
   });
