@@ -143,7 +143,7 @@ describe("a plugin", () => {
   it("shows its sounds in the library", async () => {
     house.show(<PluginPane model={getModel("room")} />);
     fireEvent.click(await screen.findByRole("button", { name: "Show its sounds" }));
-    expect(decodeURIComponent(pushed[0]!)).toBe(`/library?only=has:"${getModel("room").name}"`);
+    expect(decodeURIComponent(pushed[0]!)).toBe(`/library?only=has:="${getModel("room").name}"`);
   });
 });
 
