@@ -9,6 +9,7 @@ import { openContext } from "../../store/open";
 import { refused, value } from "../../testing";
 import { findPresets, findValues } from "../find-presets";
 import { installPack } from "../packs";
+import { patchCards } from "./cards";
 import { libraryHistory, walkLibrary } from "./history";
 import { changeWords } from "./word-lists";
 
@@ -56,6 +57,18 @@ describe("words in order", () => {
     expect(valuesOf("artist", "copper")).toEqual([]);
     const again = refused(await changeWords(context, { list: "people", from: ["Copper Heron"], to: null }));
     expect(again).toEqual({ code: "refused", path: "from" });
+  });
+
+  it("are refused where a card could not hold what it would say", async () => {
+    const before = await cards();
+    value(await changeWords(context, { list: "people", from: ["Copper Heron"], to: "Heron and Clocks" }));
+    const [first] = (await findPresets(context, { q: "artist:heron", limit: 1 })).items;
+    const artist = `${first!.card.origin.artist}; ${"x".repeat(20)}`;
+    const card = { origin: { ...first!.card.origin, artist } };
+    value(await patchCards(context, { changes: [{ id: first!.id, baseCard: first!.cardRevision, card }] }));
+    const long = await changeWords(context, { list: "people", from: ["Heron and Clocks"], to: "y".repeat(199) });
+    expect(refused(long)).toEqual({ code: "refused", path: "to" });
+    expect((await cards()).length).toBe(before.length);
   });
 
   it("are left on what comes with a pack", async () => {

@@ -1,7 +1,7 @@
 import type { WordChange } from "@/contracts/library";
 import { counted } from "@/core/names/count";
 import { fold } from "@/core/names/words";
-import { fieldsOf, type LibraryStep } from "@/core/library/step";
+import { type CardFields, fieldsOf, type LibraryStep } from "@/core/library/step";
 import { WORD_LISTS, type WordList, withWords } from "@/core/library/word-lists";
 import type { Card } from "@/core/presets/preset";
 import type { TermValue } from "@/core/search/query";
@@ -20,6 +20,12 @@ export interface WordsChanged {
 
 /** Rows that are read in one go. */
 const CHUNK = 500;
+
+/** Letters of a line of a card, as its schema takes it. */
+const LONGEST = 200;
+
+const isTooLong = ({ purpose, origin }: CardFields): boolean =>
+  [purpose, ...Object.values(origin ?? {})].some((line) => typeof line === "string" && line.length > LONGEST);
 
 /** The numbers of all presets that say one of some words, in any field of a list. */
 function rowsSaying({ search }: Context, list: WordList, words: readonly string[]): readonly number[] {
@@ -59,6 +65,8 @@ export function changeWords(context: Context, asked: WordChange): Promise<Outcom
         await turn();
         const next = withWords(card, list, words, to);
         if (!next) continue;
+        if (isTooLong(next))
+          refuse("refused", `“${card.name}” would say more than ${LONGEST} letters in one line.`, { path: "to" });
         if (pack !== null) ofPacks += 1;
         else
           steps.push({ kind: "card", preset: id, from: fieldsOf(card, Object.keys(next) as (keyof Card)[]), to: next });
