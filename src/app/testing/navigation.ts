@@ -24,7 +24,8 @@ export const goTo = (address: string): void => window.history.pushState(null, ""
 /** "/bench?preset=rim" */
 export const whereNow = (): string => `${window.location.pathname}${window.location.search}`;
 
-const router = { push: goTo, replace: goTo, prefetch: () => undefined };
+/** The one that every screen has. */
+export const router = { push: goTo, replace: goTo, prefetch: () => undefined };
 
 export const useRouter = () => router;
 export const usePathname = () => usePlace((place) => place.path);

@@ -1,7 +1,7 @@
 "use client";
 
 import { ArrowLeft } from "lucide-react";
-import { useRouter, useSearchParams } from "next/navigation";
+import { useRouter } from "next/navigation";
 import { isOfSet } from "@/core/chains/chain";
 import { sayDifferences } from "@/core/chains/differences";
 import { layersOf } from "@/core/strips/parts/source";
@@ -36,14 +36,9 @@ interface Props {
 }
 
 /** Out of what is inside an instrument, to the strip that plays it. */
-function BackToStrip({ name }: { readonly name: string }) {
+function BackToStrip({ name, address }: { readonly name: string; readonly address: string }) {
   const router = useRouter();
-  const params = useSearchParams();
-  const back = () => {
-    const address = new URLSearchParams(params);
-    address.delete("layer");
-    router.push(`/bench?${address}`);
-  };
+  const back = () => router.push(address);
   useActions([{ id: "back-to-strip", title: `Back to ${name}`, group: "Bench", run: back }]);
   return (
     <Button title={`Back to ${name}`} onClick={back}>
@@ -69,7 +64,9 @@ export function Header({ bench, onSave, onTakeNewest }: Props) {
   const name = whole?.name ?? strip?.look.name ?? "";
   return (
     <header className="flex flex-none flex-wrap items-center gap-x-3 gap-y-2">
-      {bench.place.layer !== null && <BackToStrip name={strip?.look.name ?? ""} />}
+      {bench.place.layer !== null && (
+        <BackToStrip name={strip?.look.name ?? ""} address={bench.place.addressOf(null)} />
+      )}
       <div className="min-w-0 flex-1 basis-[280px]">
         <h1 className="h1 truncate">{name}</h1>
         <p className="truncate text-small text-soft" aria-live="polite">

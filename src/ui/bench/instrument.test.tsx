@@ -5,7 +5,7 @@ import { quiet, engine } from "@/app/testing/engine";
 import { drag, layOut } from "@/app/testing/furnish";
 import { Keys, press, undo } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
-import { goTo, whereNow } from "@/app/testing/navigation";
+import { goTo, router, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
 import { layersOf } from "@/core/strips/parts/source";
 import { loadDemo } from "@/demo/load";
@@ -36,7 +36,10 @@ beforeEach(async () => {
   await waitFor(() => expect(layers()).toEqual(["Layer Vibraphone", "Layer Mist"]));
 });
 
-afterEach(() => house.close());
+afterEach(() => {
+  vi.restoreAllMocks();
+  return house.close();
+});
 
 const shown = () => screen.getByRole("region", { name: "Instrument" });
 const layers = () =>
@@ -127,6 +130,16 @@ describe("an instrument on the bench", () => {
     fireEvent.click(screen.getByRole("button", { name: /Ghost/ }));
     expect(whereNow()).toBe("/bench?project=neap-tide&strip=ghost-vibes");
     await screen.findByRole("region", { name: "Instrument" });
+  });
+
+  it("opens the effects of what was begun anew, never a second one, while its own address is still on its way", async () => {
+    const late = vi.spyOn(router, "replace").mockImplementation(() => undefined);
+    goTo("/bench?new=mallets");
+    await waitFor(() => expect(layers()).toEqual(["Layer Mallets"]));
+    fireEvent.click(await screen.findByRole("button", { name: "Open on the bench" }));
+    const [id] = late.mock.lastCall!;
+    expect(`${id}&layer=layer1`).toBe(whereNow());
+    expect(whereNow()).toMatch(/^\/bench\?draft=/);
   });
 });
 

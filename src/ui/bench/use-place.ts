@@ -20,7 +20,12 @@ export interface Place {
   readonly layer: string | null;
   readonly error: string | null;
   readonly nothing: boolean;
+  /** Where a layer of it stands, or, for null, itself: an address that opens nothing anew, also while a new one's is still on its way. */
+  readonly addressOf: (layer: string | null) => string;
 }
+
+const addressFrom = (said: string) => (layer: string | null) =>
+  `/bench?${said}${layer === null ? "" : `&layer=${encodeURIComponent(layer)}`}`;
 
 export function usePlace(): Place {
   const params = useSearchParams();
@@ -38,7 +43,14 @@ export function usePlace(): Place {
   }, [project, strip]);
   return project === null
     ? { ...draft, strip: "strip", layer }
-    : { project, strip, layer, error: null, nothing: false };
+    : {
+        project,
+        strip,
+        layer,
+        error: null,
+        nothing: false,
+        addressOf: addressFrom(new URLSearchParams({ project, ...(strip === null ? {} : { strip }) }).toString()),
+      };
 }
 
 /** The address of what a draft goes by: the sound it is of, or, while it is of none, itself. */
@@ -98,8 +110,8 @@ function useOpened(wanted: string | null) {
   });
 }
 
-/** Keeps the address true to what the draft goes by. */
-function useTrueAddress(params: URLSearchParams, draft: Opened | undefined): void {
+/** Keeps the address true to what the draft goes by, and says it; null before there is a draft. */
+function useTrueAddress(params: URLSearchParams, draft: Opened | undefined): string | null {
   const router = useRouter();
   const queries = useQueryClient();
   const { id = "", opened = null } = draft ?? {};
@@ -110,16 +122,22 @@ function useTrueAddress(params: URLSearchParams, draft: Opened | undefined): voi
     select: (body: ProjectBody) => body.draft,
   });
   const isTold = equal(opened, goesBy) && !params.has("new");
-  const address = id !== "" && goesBy && !isTold ? draftAddress(id, goesBy) : null;
+  const address = id !== "" && goesBy ? draftAddress(id, goesBy) : null;
   const layer = params.get("layer");
   useEffect(() => {
-    if (address !== null) router.replace(`/bench?${address}${layer === null ? "" : `&layer=${layer}`}`);
-  }, [router, address, layer]);
+    if (address !== null && !isTold) router.replace(addressFrom(address)(layer));
+  }, [router, address, isTold, layer]);
+  return address;
 }
 
-function useDraft(params: URLSearchParams): Pick<Place, "project" | "error" | "nothing"> {
+function useDraft(params: URLSearchParams): Pick<Place, "project" | "error" | "nothing" | "addressOf"> {
   const wanted = wantedOf(params);
   const { data, error } = useOpened(wanted);
-  useTrueAddress(params, data);
-  return { project: data?.id ?? null, error: error?.message ?? null, nothing: wanted === null };
+  const address = useTrueAddress(params, data);
+  return {
+    project: data?.id ?? null,
+    error: error?.message ?? null,
+    nothing: wanted === null,
+    addressOf: addressFrom(address ?? wanted ?? ""),
+  };
 }

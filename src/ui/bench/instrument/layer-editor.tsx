@@ -31,11 +31,7 @@ export function LayerEditor({ bench, instrument, layer }: Props) {
   const model = getModel(layer.instrument.model);
   const change = (label: string, to: Partial<Layer>) =>
     instrument.change(label, layer.key, (now) => ({ ...now, ...to }));
-  const openEffects = () => {
-    const params = new URLSearchParams(window.location.search);
-    params.set("layer", layer.key);
-    router.push(`/bench?${params}`);
-  };
+  const openEffects = () => router.push(place.addressOf(layer.key));
   const save = (what: { layer: string; instrument?: true }) => {
     if (place.project && strip) openSave({ project: place.project, strips: [strip.id], ...what });
   };
