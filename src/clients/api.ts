@@ -40,8 +40,10 @@ import type {
 import type { ModelCounts, SettingsBody } from "@/contracts/server";
 import type { ApiError, ErrorBody } from "@/contracts/errors";
 import type { BinnedRow, Folder, History, MediaRow, PresetRow, ProjectRow, Use, Walked } from "@/contracts/records";
+import { WINDOW_HEADER } from "@/core/documents/window";
 import type { Content } from "@/core/presets/preset";
 import type { Settings } from "@/core/settings/settings";
+import { thisWindow } from "./window";
 
 /** An error that says, in words for the person, what could not be done and why. */
 export class InWords extends Error {}
@@ -56,9 +58,9 @@ export class ApiFailure extends InWords {
 const UNREACHABLE = "Diathesis does not answer. Start it again; what was saved is on disk.";
 
 async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
-  const init: RequestInit = { method, cache: "no-store" };
-  if (body !== undefined)
-    Object.assign(init, { body: JSON.stringify(body), headers: { "Content-Type": "application/json" } });
+  const headers = { [WINDOW_HEADER]: thisWindow(), ...(body === undefined ? {} : { "Content-Type": "application/json" }) };
+  const init: RequestInit = { method, cache: "no-store", headers };
+  if (body !== undefined) init.body = JSON.stringify(body);
   const response = await fetch(path, init).catch(() => {
     throw new ApiFailure({ code: "unreachable", message: UNREACHABLE });
   });

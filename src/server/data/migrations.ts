@@ -129,6 +129,16 @@ export const MIGRATIONS: readonly NamedMigration[] = [
     },
     down: forwardOnly,
   },
+  {
+    // In which window something was done, and, in the library, to what.
+    name: "013-who-did-what",
+    up: async (db) => {
+      await db.raw("ALTER TABLE library_log ADD COLUMN window TEXT");
+      await db.raw("ALTER TABLE library_log ADD COLUMN about TEXT");
+      await db.raw("ALTER TABLE revisions ADD COLUMN window TEXT");
+    },
+    down: forwardOnly,
+  },
 ];
 
 /** What was done to cards, folders and the bin, in steps that can be taken back. */

@@ -80,6 +80,8 @@ export interface RevisionTable {
   readonly steps: string;
   readonly undoes: number | null;
   readonly redoes: number | null;
+  /** In which window it was done; null where that was not said. */
+  readonly window: string | null;
 }
 
 export interface UseTable {
@@ -98,6 +100,10 @@ export interface LogTable {
   readonly redoes: number | null;
   /** 1 where it can never be taken back, nor done, again. */
   readonly closed: 0 | 1;
+  /** In which window it was done; null where that was not said. */
+  readonly window: string | null;
+  /** What it concerned, JSON; null of what was done before that was kept. */
+  readonly about: string | null;
 }
 
 export interface MediaTable {

@@ -1,6 +1,7 @@
 import type { z } from "zod";
 import { type ApiError, ERROR_STATUS } from "@/contracts/errors";
 import { parseWith } from "@/core/documents/problem";
+import { WINDOW_HEADER, isWindowName } from "@/core/documents/window";
 import { fail, ok, type Result } from "@/core/result";
 import { jsonAnswer } from "./answer";
 import { bodyOf } from "./handed";
@@ -8,6 +9,7 @@ import { parseInTurns, parseJson } from "./json";
 import { findStorageFault } from "../data/faults";
 import type { Context } from "../store/context";
 import { sharedContext } from "../store/shared";
+import { forWindow } from "../store/window";
 import type { Outcome } from "../failure";
 
 const answerError = (error: ApiError): Response => Response.json({ error }, { status: ERROR_STATUS[error.code] });
@@ -19,10 +21,20 @@ function answerFault(error: unknown): Response {
   return answerError(fault ?? { code: "internal", message: "Something went wrong inside. Nothing was changed." });
 }
 
-/** Runs a route: its outcome as JSON; what nobody expected as an error with nothing of the inside. */
-export async function route<T>(work: (context: Context) => Promise<Outcome<T>>, status = 200): Promise<Response> {
+/** Which window of a browser asks; null where it does not say. */
+function windowOf({ headers }: Request): string | null {
+  const name = headers.get(WINDOW_HEADER);
+  return name !== null && isWindowName(name) ? name : null;
+}
+
+/** Runs a route for the window that asks: its outcome as JSON; what nobody expected as an error with nothing of the inside. */
+export async function route<T>(
+  request: Request,
+  work: (context: Context) => Promise<Outcome<T>>,
+  status = 200,
+): Promise<Response> {
   try {
-    const outcome = await work(sharedContext());
+    const outcome = await forWindow(windowOf(request), () => work(sharedContext()));
     return outcome.ok ? jsonAnswer(outcome.value, status) : answerError(outcome.error);
   } catch (error) {
     return answerFault(error);

@@ -108,6 +108,7 @@ export interface NewRevision {
   readonly at: string;
   readonly undoes?: number;
   readonly redoes?: number;
+  readonly window: string | null;
 }
 
 /** Writes the project as it is after a revision, and the revision. Returns its number. */
@@ -137,6 +138,7 @@ export async function appendRevision(
     steps: JSON.stringify(revision.steps),
     undoes: revision.undoes ?? null,
     redoes: revision.redoes ?? null,
+    window: revision.window,
   });
   await writeStrips(db, project, record.project, record.draft !== null);
   return n;
@@ -173,10 +175,10 @@ export async function listProjects(db: Executor): Promise<readonly ProjectRow[]>
 }
 
 /** Numbers only, for finding what an undo undoes. */
-export type RevisionLink = Pick<RevisionTable, "n" | "label" | "undoes" | "redoes">;
+export type RevisionLink = Pick<RevisionTable, "n" | "label" | "undoes" | "redoes" | "window">;
 
 export const listLinks = (db: Executor, project: string): Promise<RevisionLink[]> =>
-  db("revisions").where({ project }).orderBy("n").select("n", "label", "undoes", "redoes");
+  db("revisions").where({ project }).orderBy("n").select("n", "label", "undoes", "redoes", "window");
 
 /** Newest first. */
 export async function listRevisions(db: Executor, project: string, above = 0): Promise<readonly RevisionRow[]> {

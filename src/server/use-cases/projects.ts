@@ -22,6 +22,7 @@ import type { Note } from "../data/changes";
 import type { Executor } from "../data/executor";
 import { inTransaction } from "../store/transaction";
 import { transact } from "../store/transact";
+import { askingWindow, wordsFrom } from "../store/window";
 import { type Outcome, failure, refuse } from "../failure";
 import { takingTurns } from "../turns";
 import { touchPresets } from "../repositories/presets";
@@ -36,8 +37,11 @@ export const listProjects = ({ db }: Context): Promise<readonly ProjectRow[]> =>
 async function historyOf(db: Executor, project: Project): Promise<History> {
   const links = await projects.listLinks(db, project.id);
   const { undo, redo } = walkHistory(links);
-  const words = async (n: number | undefined) =>
-    n === undefined ? null : describeChange(labelIn(links, n), project, await projects.getSteps(db, project.id, n));
+  const words = async (n: number | undefined) => {
+    if (n === undefined) return null;
+    const done = describeChange(labelIn(links, n), project, await projects.getSteps(db, project.id, n));
+    return wordsFrom(links.find((link) => link.n === n)?.window, done);
+  };
   return { undo: await words(undo.at(-1)), redo: await words(redo.at(-1)) };
 }
 
@@ -150,7 +154,7 @@ async function commitIn({ context, tx, note }: Committing, id: string, gesture: 
   const project = await applyChecked(record, made.steps);
   const at = context.now().toISOString();
   const draft = draftAfter(record, project);
-  const revision = await projects.appendRevision(tx, { ...record, draft }, project, { ...made, at });
+  const revision = await projects.appendRevision(tx, { ...record, draft }, project, { ...made, at, window: askingWindow() });
   const used = record.draft || passing || made.undoes !== undefined ? [] : presetsBrought(made.steps);
   if (used.length > 0) await touchPresets(tx, used, at);
   for (const preset of used) note({ kind: "preset", id: preset });

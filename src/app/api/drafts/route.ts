@@ -4,9 +4,14 @@ import { readJson, route } from "@/server/http/route";
 import { listDrafts, openDraft } from "@/server/use-cases/drafts";
 
 export const POST = (request: Request): Promise<Response> =>
-  route(async (context) => {
-    const body = await readJson(request, NewDraftSchema);
-    return body.ok ? openDraft(context, body.value) : body;
-  }, 201);
+  route(
+    request,
+    async (context) => {
+      const body = await readJson(request, NewDraftSchema);
+      return body.ok ? openDraft(context, body.value) : body;
+    },
+    201,
+  );
 
-export const GET = (): Promise<Response> => route(async (context) => ok({ drafts: await listDrafts(context) }));
+export const GET = (request: Request): Promise<Response> =>
+  route(request, async (context) => ok({ drafts: await listDrafts(context) }));

@@ -3,12 +3,17 @@ import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
 import { listFolders, makeFolder } from "@/server/use-cases/filing/folders";
 
-export const GET = (): Promise<Response> => route(async (context) => ok({ folders: await listFolders(context) }));
+export const GET = (request: Request): Promise<Response> =>
+  route(request, async (context) => ok({ folders: await listFolders(context) }));
 
 export const POST = (request: Request): Promise<Response> =>
-  route(async (context) => {
-    const body = await readJson(request, NewFolderSchema);
-    if (!body.ok) return body;
-    const made = await makeFolder(context, body.value);
-    return made.ok ? ok({ folder: made.value }) : made;
-  }, 201);
+  route(
+    request,
+    async (context) => {
+      const body = await readJson(request, NewFolderSchema);
+      if (!body.ok) return body;
+      const made = await makeFolder(context, body.value);
+      return made.ok ? ok({ folder: made.value }) : made;
+    },
+    201,
+  );

@@ -3,4 +3,5 @@ import { MODELS } from "@/core/processors/models";
 import { ok } from "@/core/result";
 import { route } from "@/server/http/route";
 
-export const GET = (): Promise<Response> => route(() => Promise.resolve(ok({ models: MODELS.map(describeModel) })));
+export const GET = (request: Request): Promise<Response> =>
+  route(request, () => Promise.resolve(ok({ models: MODELS.map(describeModel) })));

@@ -3,10 +3,15 @@ import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
 import { listProjects, makeProject } from "@/server/use-cases/projects";
 
-export const GET = (): Promise<Response> => route(async (context) => ok({ projects: await listProjects(context) }));
+export const GET = (request: Request): Promise<Response> =>
+  route(request, async (context) => ok({ projects: await listProjects(context) }));
 
 export const POST = (request: Request): Promise<Response> =>
-  route(async (context) => {
-    const body = await readJson(request, NewProjectSchema);
-    return body.ok ? makeProject(context, body.value) : body;
-  }, 201);
+  route(
+    request,
+    async (context) => {
+      const body = await readJson(request, NewProjectSchema);
+      return body.ok ? makeProject(context, body.value) : body;
+    },
+    201,
+  );

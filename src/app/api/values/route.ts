@@ -4,7 +4,7 @@ import { readQuery, route } from "@/server/http/route";
 import { findValues } from "@/server/use-cases/find-presets";
 
 export const GET = (request: Request): Promise<Response> =>
-  route((context) => {
+  route(request, (context) => {
     const query = readQuery(request, ValuesQuerySchema);
     return Promise.resolve(query.ok ? ok(findValues(context, query.value)) : query);
   });

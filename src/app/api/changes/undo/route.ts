@@ -3,7 +3,7 @@ import { readJson, route } from "@/server/http/route";
 import { undoTogether } from "@/server/use-cases/projects";
 
 export const POST = (request: Request): Promise<Response> =>
-  route(async (context) => {
+  route(request, async (context) => {
     const body = await readJson(request, TogetherSchema);
     return body.ok ? undoTogether(context, body.value) : body;
   });

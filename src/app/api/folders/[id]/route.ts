@@ -8,15 +8,15 @@ interface At {
 }
 
 export const PATCH = (request: Request, { params }: At): Promise<Response> =>
-  route(async (context) => {
+  route(request, async (context) => {
     const body = await readJson(request, FolderChangeSchema);
     if (!body.ok) return body;
     const changed = await changeFolder(context, (await params).id, body.value);
     return changed.ok ? ok({ ok: true }) : changed;
   });
 
-export const DELETE = (_: Request, { params }: At): Promise<Response> =>
-  route(async (context) => {
+export const DELETE = (request: Request, { params }: At): Promise<Response> =>
+  route(request, async (context) => {
     const gone = await deleteFolder(context, (await params).id);
     return gone.ok ? ok({ ok: true }) : gone;
   });

@@ -1,4 +1,4 @@
 import { route } from "@/server/http/route";
 import { walkLibrary } from "@/server/use-cases/filing/history";
 
-export const POST = (): Promise<Response> => route((context) => walkLibrary(context, "redo"));
+export const POST = (request: Request): Promise<Response> => route(request, (context) => walkLibrary(context, "redo"));

@@ -3,7 +3,7 @@ import { hasBody, readJson, route } from "@/server/http/route";
 import { walkLibrary } from "@/server/use-cases/filing/history";
 
 export const POST = (request: Request): Promise<Response> =>
-  route(async (context) => {
+  route(request, async (context) => {
     if (!hasBody(request)) return walkLibrary(context, "undo");
     const body = await readJson(request, UndoLibrarySchema);
     return body.ok ? walkLibrary(context, "undo", body.value.n) : body;

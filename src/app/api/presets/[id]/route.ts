@@ -9,13 +9,13 @@ interface At {
 }
 
 export const GET = (request: Request, { params }: At): Promise<Response> =>
-  route(async (context) => {
+  route(request, async (context) => {
     const query = readQuery(request, PresetDetailQuerySchema);
     return query.ok ? getPreset(context, (await params).id, query.value.version) : query;
   });
 
-export const DELETE = (_: Request, { params }: At): Promise<Response> =>
-  route(async (context) => {
+export const DELETE = (request: Request, { params }: At): Promise<Response> =>
+  route(request, async (context) => {
     const gone = await deletePreset(context, (await params).id);
     return gone.ok ? ok({ ok: true }) : gone;
   });

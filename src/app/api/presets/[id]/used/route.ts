@@ -1,5 +1,5 @@
 import { route } from "@/server/http/route";
 import { keepUse } from "@/server/use-cases/library";
 
-export const POST = (_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
-  route(async (context) => keepUse(context, (await params).id));
+export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
+  route(request, async (context) => keepUse(context, (await params).id));

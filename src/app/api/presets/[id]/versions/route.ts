@@ -8,7 +8,7 @@ interface At {
 }
 
 export const PATCH = (request: Request, { params }: At): Promise<Response> =>
-  route(async (context) => {
+  route(request, async (context) => {
     const body = await readJson(request, VersionNameSchema);
     if (!body.ok) return body;
     const named = await nameVersion(context, (await params).id, body.value);

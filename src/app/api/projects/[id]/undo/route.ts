@@ -3,7 +3,7 @@ import { readJson, route } from "@/server/http/route";
 import { undo } from "@/server/use-cases/projects";
 
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
-  route(async (context) => {
+  route(request, async (context) => {
     const body = await readJson(request, UndoRequestSchema);
     return body.ok ? undo(context, (await params).id, body.value.baseRevision, body.value.revision) : body;
   });
