@@ -1,3 +1,4 @@
+import equal from "fast-deep-equal";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -154,11 +155,17 @@ describe("an answer", () => {
     const made = await ask<{ preset: { id: string } }>("post", "/api/presets", { body: { preset } });
     const copy = made.preset.id;
     await ask("post", "/api/presets/batch", { body: { presets: [preset, preset], newFolder: "Copies" } });
-    await ask("put", "/api/presets/{id}/content", { ids: { id: copy }, body: { baseVersion: 1, content } });
+    const alike = await ask<typeof page>("get", "/api/presets", { query: `?kind=${kind}&limit=50` });
+    const other = alike.items.find((p) => !equal(p.content, content))!.content;
+    await ask("put", "/api/presets/{id}/content", { ids: { id: copy }, body: { baseVersion: 1, content: other } });
     await ask("post", "/api/presets/{id}/used", { ids: { id: copy } });
     await ask("patch", "/api/presets/{id}/versions", { ids: { id: copy }, body: { version: 2, name: "second" } });
     await ask("patch", "/api/presets", { body: { changes: [{ id, baseCard: cardRevision, card: { rating: 5 } }] } });
+    await ask("post", "/api/presets/{id}/versions", { ids: { id: copy }, body: { version: 1 } });
+    const search = { name: "Warm voices", q: "warm", only: "", folder: null };
+    await ask("put", "/api/searches", { body: { id: "warm-voices", search, at: 0 } });
     await ask("get", "/api/library/history");
+    await ask("get", "/api/library/log", { query: "?q=search&limit=5" });
     await ask("post", "/api/library/undo", { body: {} });
     await ask("post", "/api/library/redo", { body: {} });
 

@@ -7,6 +7,9 @@ import type {
   FileBy,
   FiledBy,
   LibraryHistory,
+  LogPage,
+  LogQuery,
+  SearchChange,
   NewPresets,
   PresetDetail,
   Values,
@@ -58,7 +61,10 @@ export class ApiFailure extends InWords {
 const UNREACHABLE = "Diathesis does not answer. Start it again; what was saved is on disk.";
 
 async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
-  const headers = { [WINDOW_HEADER]: thisWindow(), ...(body === undefined ? {} : { "Content-Type": "application/json" }) };
+  const headers = {
+    [WINDOW_HEADER]: thisWindow(),
+    ...(body === undefined ? {} : { "Content-Type": "application/json" }),
+  };
   const init: RequestInit = { method, cache: "no-store", headers };
   if (body !== undefined) init.body = JSON.stringify(body);
   const response = await fetch(path, init).catch(() => {
@@ -112,7 +118,13 @@ export const libraryHistory = () => ask<LibraryHistory>("GET", "/api/library/his
 export const walkLibrary = (direction: "undo" | "redo") =>
   ask<{ history: History; walked: Walked }>("POST", `/api/library/${direction}`);
 /** Takes back one change of the filing, whole, where nothing later stands on it. */
-export const undoFiling = (n: number) => ask<{ history: History; walked: Walked }>("POST", "/api/library/undo", { n });
+export const listLog = (query: LogQuery) => ask<LogPage>("GET", `/api/library/log${queryOf(query)}`);
+export const changeSearch = (change: SearchChange) => ask<SettingsBody>("PUT", "/api/searches", change);
+export const makeNewest = (id: string, version: number) =>
+  ask<{ preset: PresetRow }>("POST", `/api/presets/${at(id)}/versions`, { version });
+/** Takes back, or does again, one change of the library by its number. */
+export const walkFiling = (direction: "undo" | "redo", n: number) =>
+  ask<{ history: History; walked: Walked }>("POST", `/api/library/${direction}`, { n });
 export const changeFolder = (id: string, change: FolderChange) =>
   ask<{ ok: true }>("PATCH", `/api/folders/${at(id)}`, change);
 export const deleteFolder = (id: string) => ask<{ ok: true }>("DELETE", `/api/folders/${at(id)}`);

@@ -4,6 +4,7 @@ import { WORD_LIST_NAMES, type WordList, longestWord } from "@/core/library/word
 import { LONGEST_NAME } from "@/core/names/free";
 import { FIELD_NAMES, type Field } from "@/core/search/fields";
 import { MOST_LETTERS } from "@/core/search/written";
+import { SavedSearchSchema } from "@/core/settings/schema";
 import { CardSchema, ContentSchema, FiledNameSchema } from "@/core/presets/schema";
 import {
   BinnedRowSchema,
@@ -214,12 +215,48 @@ export const HistoryBodySchema = z.strictObject({
   standing: z.array(z.strictObject({ n: z.int(), label: z.string() })),
 });
 export const UndoLibrarySchema = z.strictObject({
-  /** This change alone, all of it; without it the last that stands, with what can no longer be passed over. */
+  /** This change alone, all of it; without it the last one, with what can no longer be passed over. */
   n: z.int().min(1).optional(),
 });
+/** What is looked for in all that was done; `before`: entries older than this one. */
+export const LogQuerySchema = z.strictObject({
+  q: z.string().max(200).optional(),
+  before: z.coerce.number().int().min(1).optional(),
+  limit: z.coerce.number().int().min(1).max(200).optional(),
+});
+export const LogPageSchema = z.strictObject({
+  /** The newest first. */
+  items: z.array(
+    z.strictObject({
+      n: z.int(),
+      at: z.iso.datetime(),
+      label: z.string(),
+      /** The window that did it, as it is named in its requests; null where it did not say. */
+      window: z.string().nullable(),
+      /** The change that this took back or did again. */
+      of: z.int().nullable(),
+      /** How many things it concerned, and some of them as they were called then. */
+      count: z.int(),
+      some: z.array(z.strictObject({ kind: z.enum(["preset", "folder", "search"]), id: z.string(), name: z.string() })),
+      standing: z.enum(["done", "undone", "undoneForGood", "doneForGood"]).nullable(),
+    }),
+  ),
+  more: z.boolean(),
+});
+/** A search that is kept: put at a place of their list, the last without one, or, for null, let go of. */
+export const SearchChangeSchema = z.strictObject({
+  id: Id,
+  search: SavedSearchSchema.omit({ id: true }).nullable(),
+  at: z.int().min(0).max(100_000).optional(),
+});
+/** An earlier version that becomes the newest. */
+export const NewestSchema = z.strictObject({ version: z.int().min(1) });
 export const WalkedBodySchema = z.strictObject({ history: HistorySchema, walked: WalkedSchema });
 export const FolderBodySchema = z.strictObject({ folder: FolderSchema });
 
+export type LogQuery = z.infer<typeof LogQuerySchema>;
+export type LogPage = z.infer<typeof LogPageSchema>;
+export type SearchChange = z.infer<typeof SearchChangeSchema>;
 export type LibraryHistory = z.infer<typeof HistoryBodySchema>;
 export type ValuesQuery = z.infer<typeof ValuesQuerySchema>;
 export type Values = z.infer<typeof ValuesSchema>;

@@ -29,6 +29,23 @@ export function walkHistory(links: readonly Omit<HistoryLink, "label">[]): {
   return { undo: undo.filter(isOpen), redo: redo.filter(isOpen) };
 }
 
+/** How an entry stands: taken back with a way forward again or without, or out of reach for good. */
+export type Standing = "done" | "undone" | "undoneForGood" | "doneForGood";
+
+/** How each change of the log stands today; of what only took back or did again, nothing. */
+export function standings(links: readonly Omit<HistoryLink, "label">[]): ReadonlyMap<number, Standing> {
+  const { undo, redo } = walkHistory(links);
+  const isDone = new Map<number, boolean>();
+  for (const { n, undoes, redoes } of links) isDone.set(undoes ?? redoes ?? n, undoes === null);
+  const [done, undone] = [new Set(undo), new Set(redo)];
+  return new Map(
+    [...isDone].map(([n, is]) => [
+      n,
+      done.has(n) ? "done" : undone.has(n) ? "undone" : is ? "doneForGood" : "undoneForGood",
+    ]),
+  );
+}
+
 /** Takes a number from one pile to the other; mostly it lies on top. */
 function move(n: number, from: number[], to: number[]): void {
   const at = from.lastIndexOf(n);

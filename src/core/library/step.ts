@@ -1,4 +1,5 @@
 import type { Card } from "../presets/preset";
+import type { PlacedSearch } from "../settings/settings";
 
 /** Fields of a card; null where an optional one is not there. */
 export type CardFields = { readonly [K in keyof Card]?: Card[K] | null };
@@ -27,7 +28,40 @@ export type LibraryStep =
       readonly version: number;
       readonly from: string | null;
       readonly to: string | null;
-    };
+    }
+  | {
+      /** A version that was made out of an earlier one, which is its number; null where there is no such version. */
+      readonly kind: "version";
+      readonly preset: string;
+      readonly version: number;
+      readonly from: number | null;
+      readonly to: number | null;
+    }
+  | { readonly kind: "search"; readonly from: PlacedSearch | null; readonly to: PlacedSearch | null };
+
+/** What a change concerned: a sound, a folder, a kept search. The name of a sound stands in the library. */
+export type Subject =
+  | { readonly kind: "preset"; readonly id: string }
+  | { readonly kind: "folder" | "search"; readonly id: string; readonly name: string };
+
+function subjectOf(step: LibraryStep): Subject | null {
+  if (step.kind === "folder") {
+    const folder = step.to ?? step.from;
+    return folder && { kind: "folder", id: folder.id, name: folder.name };
+  }
+  if (step.kind === "search") {
+    const placed = step.to ?? step.from;
+    return placed && { kind: "search", id: placed.search.id, name: placed.search.name };
+  }
+  return { kind: "preset", id: step.preset };
+}
+
+/** Each thing that some steps concern, once; sounds before all else. */
+export function subjectsOf(steps: readonly LibraryStep[]): readonly Subject[] {
+  const all = new Map(steps.map(subjectOf).flatMap((s) => (s ? [[`${s.kind} ${s.id}`, s] as const] : [])));
+  const subjects = [...all.values()];
+  return [...subjects.filter((s) => s.kind === "preset"), ...subjects.filter((s) => s.kind !== "preset")];
+}
 
 /** The steps that take others back. */
 export const invertLibrarySteps = (steps: readonly LibraryStep[]): readonly LibraryStep[] =>

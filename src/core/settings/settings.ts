@@ -2,11 +2,18 @@ import type { z } from "zod";
 import type { PresetKind } from "../presets/preset";
 import type { StripKind } from "../documents/strip-kinds";
 import type { PartName } from "../strips/parts";
-import type { SettingsSchema, ShortcutSchema, StartingPointSchema } from "./schema";
+import type { SavedSearchSchema, SettingsSchema, ShortcutSchema, StartingPointSchema } from "./schema";
 
 export type Settings = Readonly<z.infer<typeof SettingsSchema>>;
+export type SavedSearch = Readonly<z.infer<typeof SavedSearchSchema>>;
 export type Shortcut = Readonly<z.infer<typeof ShortcutSchema>>;
 export type StartingPoint = Readonly<z.infer<typeof StartingPointSchema>>;
+
+/** A kept search and its place in their list, from 0. */
+export interface PlacedSearch {
+  readonly at: number;
+  readonly search: SavedSearch;
+}
 
 export const NO_SETTINGS: Settings = {
   patterns: {},
@@ -17,6 +24,12 @@ export const NO_SETTINGS: Settings = {
   choices: [],
   lastParts: {},
 };
+
+/** A kept search put at a place of their list, counted from 0, or, for null, let go of. */
+export function withSearch(settings: Settings, id: string, placed: PlacedSearch | null): Settings {
+  const others = settings.searches.filter((search) => search.id !== id);
+  return { ...settings, searches: placed ? others.toSpliced(placed.at, 0, placed.search) : others };
+}
 
 /** What something opens with. */
 export type Start = Pick<StartingPoint, "preset" | "version" | "values">;

@@ -74,6 +74,7 @@ const COLUMNS: Omit<Columns, "knex_migrations"> = {
     steps: "given",
     undoes: "null",
     redoes: "null",
+    window: "null",
   },
   uses: { project: "given", strip: "given", preset: "given", version: "given" },
   library_log: {
@@ -84,6 +85,8 @@ const COLUMNS: Omit<Columns, "knex_migrations"> = {
     undoes: "null",
     redoes: "null",
     closed: "given",
+    window: "null",
+    about: "null",
   },
   media: { hash: "given", name: "given", seconds: "given", added_at: "given", bytes: "given" },
   changes: { seq: "given", at: "given", records: "given" },

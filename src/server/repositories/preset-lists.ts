@@ -21,6 +21,14 @@ export async function listHolding(db: Executor, held: string): Promise<readonly 
   return rows.map(({ id, card }) => ({ id, name: readCard(card).name }));
 }
 
+/** The names of some presets, wherever they are, by id. */
+export async function namesById(db: Executor, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+  const rows = await db("presets")
+    .whereIn("id", [...ids])
+    .select("id", "card");
+  return new Map(rows.map(({ id, card }) => [id, readCard(card).name]));
+}
+
 /** The presets that were put into one. */
 export const listMerged = async (db: Executor, into: string): Promise<readonly MergedRow[]> => {
   const rows = await db("presets").where({ merged_into: into }).select("id", "card", "version");

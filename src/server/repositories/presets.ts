@@ -123,6 +123,25 @@ export async function appendVersion(db: Executor, record: VersionRecord): Promis
   indexLater(db, row, readCard(card), insideOf(record.content));
 }
 
+/** Takes the newest version away; the one before it is the newest again. */
+export async function removeNewest(db: Executor, { id, version }: PresetRow): Promise<void> {
+  const statement = await statementsOf(db);
+  const before = await findVersion(db, id, version - 1);
+  if (!before) throw new Error(`Preset ${id} has no version before ${version}`);
+  const gone = await db("preset_versions").where({ preset: id, version }).first("document");
+  await db("preset_versions").where({ preset: id, version }).delete();
+  await db("documents")
+    .where({ id: gone?.document ?? -1 })
+    .delete();
+  await db("presets")
+    .where({ id })
+    .update({ version: before.version, inside: JSON.stringify(insideOf(before.content)), saved_at: before.savedAt });
+  const found = await db("presets").where({ id }).first("row", "card");
+  const { row, card } = present(found, id);
+  holdAgain(statement, row, before.content);
+  indexLater(db, row, readCard(card), insideOf(before.content));
+}
+
 export async function updateCard(db: Executor, preset: PresetRow, card: Card): Promise<void> {
   await db("presets")
     .where({ id: preset.id })

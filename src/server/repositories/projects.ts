@@ -144,6 +144,12 @@ export async function appendRevision(
   return n;
 }
 
+/** Whether a strip of a project goes by a version, or a draft does. */
+export async function isUsed(db: Executor, preset: string, version: number): Promise<boolean> {
+  if (await db("uses").where({ preset, version }).first("strip")) return true;
+  return (await db("projects").where({ draft_preset: preset, draft_version: version }).first("id")) !== undefined;
+}
+
 export type UseRow = Omit<UseTable, "preset">;
 
 export const listUses = (db: Executor, preset: string): Promise<UseRow[]> =>

@@ -1,3 +1,4 @@
+import equal from "fast-deep-equal";
 import type { NewPreset, NewPresets, PresetDetail, SavedVersion, WantedVersions } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import { type Card, type Content, isStrips } from "@/core/presets/preset";
@@ -151,7 +152,7 @@ export const savePresets = (context: Context, saved: NewPresets): Promise<Outcom
 const following = (before: Content, next: Content): Content =>
   isStrips(before) && isStrips(next) ? followingKeys(before, next) : next;
 
-/** Appends a version. Stale when another window saved one since `baseVersion`: both are kept by saving anew. */
+/** Appends a version, where anything is another than in the newest. Stale when another window saved one since `baseVersion`: both are kept by saving anew. */
 export async function saveVersion(
   context: Context,
   id: string,
@@ -175,10 +176,13 @@ export async function saveVersion(
           detail: { version: preset.version, savedAt: preset.savedAt },
         },
       );
+    const next = following(preset.content, content.value);
+    // What is set as it was is saved already.
+    if (equal(next, preset.content)) return preset;
     await presets.appendVersion(tx, {
       id,
       version: preset.version + 1,
-      content: following(preset.content, content.value),
+      content: next,
       at: context.now().toISOString(),
     });
     note({ kind: "preset", id });

@@ -154,7 +154,11 @@ async function commitIn({ context, tx, note }: Committing, id: string, gesture: 
   const project = await applyChecked(record, made.steps);
   const at = context.now().toISOString();
   const draft = draftAfter(record, project);
-  const revision = await projects.appendRevision(tx, { ...record, draft }, project, { ...made, at, window: askingWindow() });
+  const revision = await projects.appendRevision(tx, { ...record, draft }, project, {
+    ...made,
+    at,
+    window: askingWindow(),
+  });
   const used = record.draft || passing || made.undoes !== undefined ? [] : presetsBrought(made.steps);
   if (used.length > 0) await touchPresets(tx, used, at);
   for (const preset of used) note({ kind: "preset", id: preset });

@@ -9,7 +9,7 @@ import { type Outcome, refuse } from "../../failure";
 import { rowsById } from "../../repositories/preset-lists";
 import * as presets from "../../repositories/presets";
 import { takingTurns } from "../../turns";
-import { file, fileAndTell } from "./entry";
+import { type Filed, file, fileAndTell } from "./entry";
 import { folderAtPath } from "./folders";
 import { checkFolder, presetOf } from "./steps";
 import { wordsFor } from "./words";
@@ -61,6 +61,25 @@ export async function deletePreset(context: Context, id: string): Promise<Outcom
     return { label: `Put “${card.name}” into the bin`, steps: [{ kind: "bin", preset: id, from: false, to: true }] };
   });
   return filed.ok ? ok(null) : filed;
+}
+
+/** Makes an earlier version the newest again: it is saved once more, as one change that can be taken back. */
+export function makeNewest(context: Context, id: string, version: number): Promise<Outcome<PresetRow>> {
+  return fileAndTell(
+    context,
+    async (tx): Promise<Filed> => {
+      const { card, version: newest } = await presetOf(tx, id);
+      const before = await presets.findVersion(tx, id, version);
+      if (!before) refuse("notFound", `“${card.name}” has no version ${version}.`, { path: "version" });
+      if (version === newest)
+        refuse("refused", `Version ${version} of “${card.name}” is the newest already.`, { path: "version" });
+      return {
+        label: `Make version ${version} of “${card.name}” the newest`,
+        steps: [{ kind: "version", preset: id, version: newest + 1, from: null, to: version }],
+      };
+    },
+    async (tx) => (await presets.findPreset(tx, id)) ?? refuse("notFound", `There is no preset “${id}” here.`),
+  );
 }
 
 /** Gives a version a name, or takes it away. */

@@ -2,9 +2,11 @@ import type { LibraryStep } from "@/core/library/step";
 import type { Context } from "../../store/context";
 import type { Executor } from "../../data/executor";
 import { transact } from "../../store/transact";
+import { askingWindow } from "../../store/window";
 import { type Outcome } from "../../failure";
 import * as log from "../../repositories/library-log";
 import { takingTurns } from "../../turns";
+import { aboutOf } from "./about";
 import { applyStep } from "./steps";
 
 /*
@@ -33,7 +35,8 @@ export function fileAndTell<T>(
       await applyStep(tx, step, { at, note });
       await turn();
     }
-    if (filed.steps.length > 0) await log.appendLog(tx, { at, ...filed });
+    if (filed.steps.length > 0)
+      await log.appendLog(tx, { at, ...filed, window: askingWindow(), about: await aboutOf(tx, filed.steps) });
     return tell(tx, filed);
   });
 }

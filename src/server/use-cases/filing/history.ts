@@ -1,6 +1,7 @@
-import type { LibraryHistory } from "@/contracts/library";
+import type { LibraryHistory, LogPage, LogQuery } from "@/contracts/library";
 import type { History, Walked } from "@/contracts/records";
-import { walkHistory, wordsOfHistory } from "@/core/documents/history";
+import { standings, walkHistory, wordsOfHistory } from "@/core/documents/history";
+import { wordsOf } from "@/core/names/words";
 import { type LibraryStep, invertLibrarySteps } from "@/core/library/step";
 import type { Context } from "../../store/context";
 import type { Note } from "../../data/changes";
@@ -9,11 +10,20 @@ import { transact } from "../../store/transact";
 import { type Outcome, RolledBack, refuse } from "../../failure";
 import * as log from "../../repositories/library-log";
 import { takingTurns } from "../../turns";
+import { askingWindow, wordsFrom } from "../../store/window";
+import { aboutOf } from "./about";
 import { applyStep } from "./steps";
 
-const historyIn = async (db: Executor): Promise<History> => wordsOfHistory(await log.listLinks(db));
+/** What the next undo and redo concern, in words that say so where it was done in another window. */
+const historyIn = async (db: Executor): Promise<History> => {
+  const links = await log.listLinks(db);
+  return wordsOfHistory(links.map((link) => ({ ...link, label: wordsFrom(link.window, link.label) })));
+};
 
 export const libraryHistory = ({ db }: Context): Promise<History> => historyIn(db);
+
+/** Things that are told of one change. */
+const MOST_TOLD = 3;
 
 /** Changes that can still be asked to be taken back by their messages; older ones have none on screen any more. */
 const STANDING = 30;
@@ -24,6 +34,40 @@ export async function listStanding({ db }: Context): Promise<LibraryHistory["sta
   const labels = new Map(links.map(({ n, label }) => [n, label]));
   const standing = walkHistory(links).undo.slice(-STANDING).toReversed();
   return standing.map((n) => ({ n, label: labels.get(n) ?? "" }));
+}
+
+/** Entries that are looked through at once for what is searched. */
+const CHUNK = 500;
+
+/** All words of a search stand, each as the beginning of one, in what is told of an entry. */
+function isAbout(entry: log.ToldEntry, words: readonly string[]): boolean {
+  if (words.length === 0) return true;
+  const told = wordsOf([entry.label, ...(entry.about?.some ?? []).map(({ name }) => name)].join(" "));
+  return words.every((word) => told.some((one) => one.startsWith(word)));
+}
+
+/** Everything that was done to the library, the newest first, and how each change stands today. */
+export async function listLog({ db }: Context, { q, before, limit = 60 }: LogQuery): Promise<LogPage> {
+  const standing = standings(await log.listLinks(db));
+  const words = wordsOf(q ?? "");
+  const turn = takingTurns();
+  const found: log.ToldEntry[] = [];
+  let from = before ?? null;
+  for (let isMore = true; isMore && found.length <= limit; ) {
+    await turn();
+    const entries = await log.listTold(db, from, CHUNK);
+    found.push(...entries.filter((entry) => isAbout(entry, words)));
+    from = entries.at(-1)?.n ?? null;
+    isMore = entries.length === CHUNK;
+  }
+  const items = found.slice(0, limit).map(({ about, undoes, redoes, ...entry }) => ({
+    ...entry,
+    of: undoes ?? redoes,
+    count: about?.count ?? 0,
+    some: (about?.some ?? []).slice(0, MOST_TOLD),
+    standing: undoes === null && redoes === null ? (standing.get(entry.n) ?? null) : null,
+  }));
+  return { items, more: found.length > limit };
 }
 
 /** Reasons that are told; more would not be read. */
@@ -92,9 +136,11 @@ export function walkLibrary(
       note({ kind: "folder", id: "" });
     } else {
       const words = direction === "undo" ? { label: `Undo: ${of}`, undoes: n } : { label: `Redo: ${of}`, redoes: n };
-      await log.appendLog(tx, { at, steps: done, ...words });
+      const about = await aboutOf(tx, done);
+      await log.appendLog(tx, { at, steps: done, ...words, window: askingWindow(), about });
     }
-    const walked: Walked = { label: of, done: done.length, passed, reasons: [...reasons] };
+    const from = links.find((l) => l.n === n)?.window;
+    const walked: Walked = { label: wordsFrom(from, of), done: done.length, passed, reasons: [...reasons] };
     return { history: await historyIn(tx), walked };
   });
 }

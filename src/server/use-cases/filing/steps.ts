@@ -1,5 +1,6 @@
 import equal from "fast-deep-equal";
 import type { PresetRow } from "@/contracts/records";
+import { withSearch } from "@/core/settings/settings";
 import { type FolderRecord, type LibraryStep, fieldsOf, withFields } from "@/core/library/step";
 import type { Card } from "@/core/presets/preset";
 import type { Note } from "../../data/changes";
@@ -8,12 +9,15 @@ import { refuse } from "../../failure";
 import * as folders from "../../repositories/folders";
 import { hasMerged } from "../../repositories/preset-lists";
 import * as presets from "../../repositories/presets";
+import { isUsed } from "../../repositories/projects";
+import { readSettings, writeSettings } from "../../repositories/settings";
 
 /*
  * The laws of the filing, checked where a step is taken, whoever asks for it:
  * - what a step comes from is what stands there;
  * - a preset stands by itself, or is in the bin, or was put into another; only what stands by itself goes into the bin;
  * - what others were put into is there, is not put into anything itself, and is of their kind: no circles, no crossings;
+ * - a version that was made out of an earlier one is taken away only while it is the newest and nothing uses it;
  * - a folder stands in one that is there, is not within itself, and shares its name with none beside it.
  * A step that is refused has written nothing.
  */
@@ -34,6 +38,7 @@ export async function applyStep(
   { at, note }: { at: string; note: Note },
 ): Promise<void> {
   if (step.kind === "folder") return applyFolder(tx, step, note);
+  if (step.kind === "search") return applySearch(tx, step, note);
   const preset = await presetOf(tx, step.preset);
   if (preset.pack !== null) refuse("refused", readOnly(preset));
   switch (step.kind) {
@@ -48,6 +53,9 @@ export async function applyStep(
       await checkMerge(tx, preset, step);
       await presets.setMerged(tx, step.preset, step.to, at);
       note({ kind: "preset", id: step.to ?? step.from ?? "" });
+      break;
+    case "version":
+      await applyVersion(tx, preset, step, at);
       break;
     case "versionName":
       await applyVersionName(tx, preset, step);
@@ -98,6 +106,38 @@ async function applyVersionName(
   const standing = (await presets.listVersions(tx, preset.id)).find((v) => v.version === version);
   if (standing?.name !== from) refuse("refused", `The name of version ${version} was changed since; it is left.`);
   await presets.nameVersion(tx, preset.id, version, to);
+}
+
+/** Makes a version out of an earlier one, or takes it away again where nothing has come of it. */
+async function applyVersion(
+  tx: Executor,
+  preset: presets.FiledPreset,
+  { version, to }: StepOf<"version">,
+  at: string,
+): Promise<void> {
+  const { id, card } = preset;
+  if (to === null) {
+    if (preset.version !== version) refuse("refused", `“${card.name}” has a newer version than ${version} by now.`);
+    if (await isUsed(tx, id, version)) refuse("refused", `Version ${version} of “${card.name}” is used by now.`);
+    return presets.removeNewest(tx, preset);
+  }
+  if (preset.version !== version - 1) refuse("refused", `“${card.name}” has version ${preset.version} by now.`);
+  const before = (await presets.findVersion(tx, id, to)) ?? refuse("notFound", `There is no version ${to} any more.`);
+  await presets.appendVersion(tx, { id, version, content: before.content, at });
+}
+
+async function applySearch(tx: Executor, { from, to }: StepOf<"search">, note: Note): Promise<void> {
+  const { settings, revision } = await readSettings(tx);
+  const meant = (to ?? from)?.search;
+  if (!meant) return;
+  const { id, name } = meant;
+  const standing = settings.searches.find((search) => search.id === id) ?? null;
+  if (!equal(standing, from?.search ?? null))
+    refuse("refused", `The search “${standing?.name ?? name}” was changed since; it stays as it is.`);
+  await writeSettings(tx, { settings: withSearch(settings, id, to), revision: revision + 1 });
+  note({ kind: "settings", id: "settings" });
+  // What is listed of the library's history is fetched anew with the folders.
+  note({ kind: "folder", id: "" });
 }
 
 export async function checkFolder(tx: Executor, folder: string | null, path?: string): Promise<void> {

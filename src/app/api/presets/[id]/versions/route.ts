@@ -1,7 +1,7 @@
-import { VersionNameSchema } from "@/contracts/library";
+import { NewestSchema, VersionNameSchema } from "@/contracts/library";
 import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
-import { nameVersion } from "@/server/use-cases/filing/cards";
+import { makeNewest, nameVersion } from "@/server/use-cases/filing/cards";
 
 interface At {
   readonly params: Promise<{ id: string }>;
@@ -13,4 +13,12 @@ export const PATCH = (request: Request, { params }: At): Promise<Response> =>
     if (!body.ok) return body;
     const named = await nameVersion(context, (await params).id, body.value);
     return named.ok ? ok({ ok: true }) : named;
+  });
+
+export const POST = (request: Request, { params }: At): Promise<Response> =>
+  route(request, async (context) => {
+    const body = await readJson(request, NewestSchema);
+    if (!body.ok) return body;
+    const made = await makeNewest(context, (await params).id, body.value.version);
+    return made.ok ? ok({ preset: made.value }) : made;
   });

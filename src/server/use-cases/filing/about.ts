@@ -1,0 +1,21 @@
+import { type LibraryStep, subjectsOf } from "@/core/library/step";
+import type { Executor } from "../../data/executor";
+import { namesById } from "../../repositories/preset-lists";
+import type { About } from "../../repositories/library-log";
+
+/** Names that are kept of one change; a change of thousands is found by its first. */
+const MOST_NAMES = 40;
+
+/** What some steps concern, as it is called now. */
+export async function aboutOf(tx: Executor, steps: readonly LibraryStep[]): Promise<About> {
+  const subjects = subjectsOf(steps);
+  const some = subjects.slice(0, MOST_NAMES);
+  const names = await namesById(
+    tx,
+    some.map(({ id }) => id),
+  );
+  return {
+    count: subjects.length,
+    some: some.map((s) => (s.kind === "preset" ? { ...s, name: names.get(s.id) ?? "" } : s)),
+  };
+}
