@@ -308,7 +308,8 @@ test("a search is kept under a name, and brings words, filters and folder again"
   await expect(page).toHaveURL(/q=voice/);
   await expect(page).toHaveURL(/folder=voices/);
   await expect(options(page)).toHaveCount(count);
-  await page.getByRole("button", { name: "Let go of the search Voices for Thursday" }).click();
+  await page.getByRole("button", { name: "Voices for Thursday", exact: true }).press("Delete");
+  await expect(page.getByText("Let go of the search “Voices for Thursday”").first()).toBeVisible();
   await page.reload();
   await expect(page.getByRole("button", { name: "Voices for Thursday", exact: true })).toHaveCount(0);
 });

@@ -79,6 +79,22 @@ export const LOOKED_AT: readonly Look[] = [
     },
   ],
   [
+    "history of the library",
+    "/library",
+    async (page) => {
+      await page.getByRole("listbox", { name: "Sounds" }).getByRole("option").first().click();
+      await page.keyboard.press("3");
+      await expect(page.getByText(/^Rate/).first()).toBeVisible();
+      await page.getByRole("button", { name: "History", exact: true }).click();
+      await expect(
+        page
+          .getByRole("dialog")
+          .getByRole("button", { name: /^Take back/ })
+          .first(),
+      ).toBeVisible();
+    },
+  ],
+  [
     "all values of a field",
     "/library",
     async (page) => {

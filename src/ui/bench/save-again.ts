@@ -17,7 +17,7 @@ import { type Strip, partsOf } from "@/core/strips/strip";
 import { errorText } from "../kit/error-text";
 import { createLine } from "../kit/in-line";
 import { orSay, say, sayError } from "../kit/say";
-import { holdersOf } from "../save/holders";
+import { nothingNew, wordsOfSave } from "../save/version-words";
 import { openSave } from "../save/save";
 import type { Bench } from "./use-bench";
 
@@ -83,19 +83,21 @@ export function useSaveAgain({ place, gesture }: Bench): () => void {
     const content = contentNow(saved.content, strip, project);
     // The sheet makes a new one of what takes no versions.
     if (!content || !takesVersions(detail)) return ask(strip);
-    if (overtaking === undefined && differencesFrom(strip, saved.content).length === 0) return;
+    if (overtaking === undefined && differencesFrom(strip, saved.content).length === 0)
+      return say(nothingNew({ ...saved, version: reference.version }));
     const newest = Math.max(...versions.map(({ version }) => version));
     if (overtaking === undefined && newest > reference.version) {
       const words = `“${saved.card.name}” has version ${newest} by now; yours is based on version ${reference.version}.`;
       return offer(words, newest);
     }
     try {
-      const { preset } = await api.saveVersion(reference.preset, overtaking ?? reference.version, content);
+      const before = overtaking ?? reference.version;
+      const { preset } = await api.saveVersion(reference.preset, before, content);
       await gesture(`Save version ${preset.version}`, (hand) => followed(hand, content.kind, presetRef(preset)));
       await queries.invalidateQueries({ queryKey: KEYS.preset(preset.id) });
       await queries.invalidateQueries({ queryKey: KEYS.presets });
       const { heldBy } = await api.getPreset(preset.id);
-      say(`Saved version ${preset.version} of “${preset.card.name}”. Earlier ones are kept.${holdersOf(heldBy)}`);
+      say(wordsOfSave(before, preset, heldBy));
     } catch (error) {
       refused(error);
     }

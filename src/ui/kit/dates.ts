@@ -18,5 +18,8 @@ export const formatDate = (date: string): string => DATE.format(new Date(date));
 /** "24 Nov 2026, 18:05", here. */
 export const formatMoment = (instant: string): string => `${formatDate(instant)}, ${TIME.format(new Date(instant))}`;
 
+/** "18:05", here. */
+export const formatTime = (instant: string): string => TIME.format(new Date(instant));
+
 /** "2026-11-24", the day it is here. */
 export const plainDate = (now: Date): string => PLAIN.format(now);

@@ -113,12 +113,12 @@ describe("two versions beside each other", () => {
   });
 
   it("can be chosen anew on either side", async () => {
-    const row = await save("Room", turned({ decay: 1 }), turned({ decay: 2 }), turned({ decay: 2 }));
-    show(row, 1, row, 3);
+    const row = await save("Room", turned({ decay: 2 }), turned({ decay: 1 }), turned({ decay: 2 }));
+    show(row, 2, row, 3);
     await waitFor(() => expect(lines()).toHaveLength(1));
     const [left] = await screen.findAllByRole<HTMLSelectElement>("combobox");
     await waitFor(() => expect(within(left!).getAllByRole("option")).toHaveLength(3));
-    fireEvent.change(left!, { target: { value: "2" } });
+    fireEvent.change(left!, { target: { value: "1" } });
     expect(await screen.findByText("Both are set the same.")).toBeTruthy();
     expect(screen.getByText("no value differs")).toBeTruthy();
   });

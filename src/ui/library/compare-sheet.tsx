@@ -93,11 +93,10 @@ export function CompareSheet(given: Props) {
   useHearing(left, right, { a, b, tempo });
   const restore = () =>
     attempt(async () => {
-      if (!a) return;
-      await api.saveVersion(left.preset.id, left.preset.version, a);
+      await api.makeNewest(left.preset.id, left.version);
       await queries.invalidateQueries({ queryKey: KEYS.preset(left.preset.id) });
       closeSheet();
-      await done(`Version ${left.version} of “${left.preset.card.name}” is the newest again`, false);
+      await done(`Version ${left.version} of “${left.preset.card.name}” is the newest again`);
     });
   return (
     <Sheet

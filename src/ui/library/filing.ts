@@ -40,6 +40,7 @@ export type LibrarySheet =
   | { readonly sheet: "uses"; readonly preset: PresetRow }
   | { readonly sheet: "nearCopies" }
   | { readonly sheet: "words" }
+  | { readonly sheet: "history" }
   | { readonly sheet: "naming" }
   | { readonly sheet: "bin" };
 
@@ -133,7 +134,7 @@ export function useFiling() {
   const undo = async (n: number) => {
     try {
       const walked = await inFilingLine(async () => {
-        const answer = await api.undoFiling(n);
+        const answer = await api.walkFiling("undo", n);
         await refetchWalked(queries);
         return answer.walked;
       });

@@ -3,8 +3,13 @@ import { act, fireEvent, screen, waitFor, within } from "@testing-library/react"
 import { useEffect, useState } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type House, openHouse } from "@/app/testing/house";
+import { said } from "@/app/testing/said";
+import { KEYS } from "@/clients/events";
 import type { PresetQuery } from "@/contracts/library";
 import { loadDemo } from "@/demo/load";
+import { value } from "@/server/testing";
+import { walkLibrary } from "@/server/use-cases/filing/history";
+import { changeSearch } from "@/server/use-cases/filing/searches";
 import { findPresets } from "@/server/use-cases/find-presets";
 import { getSettings } from "@/server/use-cases/settings";
 import { Filters } from "./filters";
@@ -190,6 +195,7 @@ describe("what the list is narrowed to", () => {
 });
 
 describe("searches under a name", () => {
+  const names = async () => (await getSettings(house.context)).settings.searches.map(({ name }) => name);
   const keepAs = async (name: string) => {
     fireEvent.click(screen.getByRole("button", { name: "Keep this" }));
     const field = await screen.findByLabelText("Name of this search");
@@ -207,8 +213,32 @@ describe("searches under a name", () => {
     await waitFor(() => expect(query.only).toBeUndefined());
     fireEvent.click(kept);
     await waitFor(() => expect(query).toMatchObject(begin));
-    fireEvent.click(screen.getByRole("button", { name: "Let go of the search Bowed voices" }));
-    await waitFor(async () => expect((await getSettings(house.context)).settings.searches).toEqual([]));
+    fireEvent.keyDown(screen.getByRole("button", { name: "Bowed voices" }), { key: "Delete" });
+    await waitFor(async () => expect(await names()).toEqual([]));
+    await waitFor(() => expect(said.at(-1)).toContain("Let go of the search “Bowed voices”"));
+    value(await walkLibrary(house.context, "undo"));
+    expect(await names()).toEqual(["Bowed voices"]);
+  });
+
+  it("are called otherwise and put in order, by key and by their menu", async () => {
+    await open({ q: "voice" });
+    await keepAs("One");
+    const one = await screen.findByRole("button", { name: "One" });
+    fireEvent.click(screen.getByRole("button", { name: /^All sounds/ }));
+    value(await changeSearch(house.context, { id: "two", search: { name: "Two", q: "horn", only: "", folder: null } }));
+    await act(() => house.queries.invalidateQueries({ queryKey: KEYS.settings }));
+    await screen.findByRole("button", { name: "Two" });
+    fireEvent.keyDown(one, { key: "ArrowDown", altKey: true });
+    await waitFor(async () => expect(await names()).toEqual(["Two", "One"]));
+    fireEvent.keyDown(screen.getByRole("button", { name: "More for the search One" }), { key: "Enter" });
+    fireEvent.click(await screen.findByRole("menuitem", { name: /^Move up/ }));
+    await waitFor(async () => expect(await names()).toEqual(["One", "Two"]));
+    fireEvent.keyDown(screen.getByRole("button", { name: "Two" }), { key: "F2" });
+    const field = await screen.findByLabelText("Name of the search Two");
+    fireEvent.change(field, { target: { value: "Horns" } });
+    fireEvent.keyDown(field, { key: "Enter" });
+    fireEvent.blur(field);
+    await waitFor(async () => expect(await names()).toEqual(["One", "Horns"]));
   });
 
   it("are not kept without a name", async () => {

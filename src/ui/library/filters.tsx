@@ -1,6 +1,6 @@
 "use client";
 
-import { ChevronDown, ChevronRight, Copy, ListOrdered, Plus, Trash2, Type } from "lucide-react";
+import { ChevronDown, ChevronRight, Copy, History, ListOrdered, Plus, Trash2, Type } from "lucide-react";
 import { type DragEvent, Suspense, lazy, useRef, useState } from "react";
 import * as api from "@/clients/api";
 import type { PresetPage, PresetQuery } from "@/contracts/library";
@@ -282,6 +282,10 @@ function Below({ query, chosen, facets, onToggle }: BelowProps) {
       <Button small plain className="px-[14px]" onClick={() => openSheet({ sheet: "words" })}>
         <ListOrdered size={14} aria-hidden="true" />
         Words in order
+      </Button>
+      <Button small plain className="px-[14px]" onClick={() => openSheet({ sheet: "history" })}>
+        <History size={14} aria-hidden="true" />
+        History
       </Button>
       <Button small plain className="px-[14px]" onClick={() => openSheet({ sheet: "bin" })}>
         <Trash2 size={14} aria-hidden="true" />

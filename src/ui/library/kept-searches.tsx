@@ -1,14 +1,20 @@
 "use client";
 
-import { inPlaceKeys } from "../kit/in-place";
+import { useQueryClient } from "@tanstack/react-query";
+import { Ellipsis } from "lucide-react";
+import { type KeyboardEvent, useState } from "react";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import type { PresetQuery, SearchChange } from "@/contracts/library";
 import { cutText } from "@/core/names/cut";
-import { X } from "lucide-react";
-import { useState } from "react";
-import type { PresetQuery } from "@/contracts/library";
-import { orSay } from "../kit/say";
-import { mintKey } from "../kit/mint";
-import { useSettings } from "../settings/settings";
+import type { SavedSearch } from "@/core/settings/settings";
 import { Button } from "../kit/button";
+import { inPlaceKeys } from "../kit/in-place";
+import { Menu } from "../kit/menu";
+import { mintKey } from "../kit/mint";
+import { orSay } from "../kit/say";
+import { useSettings } from "../settings/settings";
+import { inFilingLine, useFiling } from "./filing";
 import type { SetFilters } from "./use-library";
 
 interface Props {
@@ -18,21 +24,72 @@ interface Props {
   readonly onWords: (words: string) => void;
 }
 
+/** Longest name of a search. */
+const LONGEST = 120;
+
+/** Changes the list of kept searches, and says what was done with the way back. */
+function useSearches() {
+  const queries = useQueryClient();
+  const { settings } = useSettings();
+  const { done } = useFiling();
+  const change = (next: SearchChange, words: string) =>
+    orSay(
+      inFilingLine(async () => queries.setQueryData(KEYS.settings, await api.changeSearch(next))).then(() =>
+        done(words),
+      ),
+    );
+  return {
+    searches: settings.searches,
+    keep: (search: SavedSearch) => {
+      const { id, ...rest } = search;
+      change({ id, search: rest }, `Keep the search “${search.name}”`);
+    },
+    rename: ({ id, ...search }: SavedSearch, name: string) =>
+      change({ id, search: { ...search, name } }, `Call the search “${search.name}” “${name}”`),
+    move: ({ id, ...search }: SavedSearch, at: number) =>
+      change({ id, search, at }, `Move the search “${search.name}”`),
+    letGo: ({ id, name }: SavedSearch) => change({ id, search: null }, `Let go of the search “${name}”`),
+  };
+}
+
+interface NamingProps {
+  readonly label: string;
+  readonly name: string;
+  readonly onName: (name: string) => void;
+}
+
+/** A name, typed in place: Enter or leaving takes it, Escape leaves it as it was. */
+const Naming = ({ label, name, onName }: NamingProps) => (
+  <input
+    autoFocus
+    aria-label={label}
+    placeholder="Name, then Enter"
+    defaultValue={name}
+    maxLength={LONGEST}
+    onFocus={(event) => event.target.select()}
+    onBlur={(event) => onName(cutText(event.target.value.trim(), LONGEST))}
+    onKeyDown={inPlaceKeys(name)}
+    className="mx-[14px] mb-1 h-[26px] w-[calc(100%-28px)] rounded-card border border-bound bg-ground px-2"
+  />
+);
+
 /** Searches under names: one click brings the words, the filters and the folder again. */
 export function KeptSearches({ query, onSet, onWords }: Props) {
-  const { settings, change } = useSettings();
+  const kept = useSearches();
   const [naming, setNaming] = useState(false);
-  const { searches } = settings;
+  const { searches } = kept;
   const q = query.q ?? "";
   const only = query.only ?? "";
   const folder = query.folder ?? null;
   const isNarrowed = q !== "" || only !== "" || folder !== null;
   const isKept = searches.some((s) => s.q === q && s.only === only && s.folder === folder);
-  const keep = (name: string) => {
-    setNaming(false);
-    if (name.trim() === "") return;
-    const search = { id: mintKey(), name: cutText(name.trim(), 120), q, only, folder };
-    orSay(change((now) => ({ ...now, searches: [...now.searches, search] })));
+  const open = (search: SavedSearch) => {
+    onWords(search.q);
+    onSet({
+      q: search.q || undefined,
+      only: search.only || undefined,
+      folder: search.folder ?? undefined,
+    });
   };
   return (
     <section aria-label="Kept searches" className="pb-2">
@@ -45,47 +102,101 @@ export function KeptSearches({ query, onSet, onWords }: Props) {
         )}
       </div>
       {naming && (
-        <input
-          autoFocus
-          aria-label="Name of this search"
-          placeholder="Name, then Enter"
-          maxLength={120}
-          onBlur={(event) => keep(event.target.value)}
-          onKeyDown={inPlaceKeys("")}
-          className="mx-[14px] mb-1 h-[26px] w-[calc(100%-28px)] rounded-card border border-bound bg-ground px-2"
+        <Naming
+          label="Name of this search"
+          name=""
+          onName={(name) => {
+            setNaming(false);
+            if (name !== "") kept.keep({ id: mintKey(), name, q, only, folder });
+          }}
         />
       )}
       <ul>
-        {searches.map((search) => (
-          <li key={search.id} className="group flex items-center hover:bg-sunk">
-            <button
-              type="button"
-              title={[search.q, search.only].filter((w) => w !== "").join(" ")}
-              onClick={() => {
-                onWords(search.q);
-                onSet({
-                  q: search.q || undefined,
-                  only: search.only || undefined,
-                  folder: search.folder ?? undefined,
-                });
-              }}
-              className="h-[26px] min-w-0 flex-1 truncate pl-[14px] text-left"
-            >
-              {search.name}
-            </button>
-            <button
-              type="button"
-              aria-label={`Let go of the search ${search.name}`}
-              onClick={() =>
-                orSay(change((now) => ({ ...now, searches: now.searches.filter((s) => s.id !== search.id) })))
-              }
-              className="grid size-[26px] place-items-center text-soft opacity-0 hover:text-ink focus-visible:opacity-100 group-hover:opacity-100"
-            >
-              <X size={13} aria-hidden="true" />
-            </button>
-          </li>
+        {searches.map((search, at) => (
+          <Kept
+            key={search.id}
+            search={search}
+            at={at}
+            last={searches.length - 1}
+            onOpen={() => open(search)}
+            onRename={(name) => kept.rename(search, name)}
+            onMove={(to) => kept.move(search, to)}
+            onLetGo={() => kept.letGo(search)}
+          />
         ))}
       </ul>
     </section>
+  );
+}
+
+interface KeptProps {
+  readonly search: SavedSearch;
+  /** Its place in the list, and the last there is. */
+  readonly at: number;
+  readonly last: number;
+  readonly onOpen: () => void;
+  readonly onRename: (name: string) => void;
+  readonly onMove: (to: number) => void;
+  readonly onLetGo: () => void;
+}
+
+function Kept({ search, at, last, onOpen, onRename, onMove, onLetGo }: KeptProps) {
+  const [naming, setNaming] = useState(false);
+  const keys = ({ key, altKey }: KeyboardEvent): (() => void) | null => {
+    if (key === "F2") return () => setNaming(true);
+    if (key === "Delete") return onLetGo;
+    if (altKey && key === "ArrowUp" && at > 0) return () => onMove(at - 1);
+    if (altKey && key === "ArrowDown" && at < last) return () => onMove(at + 1);
+    return null;
+  };
+  if (naming)
+    return (
+      <li>
+        <Naming
+          label={`Name of the search ${search.name}`}
+          name={search.name}
+          onName={(name) => {
+            setNaming(false);
+            if (name !== "" && name !== search.name) onRename(name);
+          }}
+        />
+      </li>
+    );
+  return (
+    <li className="group flex items-center hover:bg-sunk">
+      <button
+        type="button"
+        title={[search.q, search.only].filter((w) => w !== "").join(" ")}
+        onClick={onOpen}
+        onKeyDown={(event) => {
+          const act = keys(event);
+          if (!act) return;
+          event.preventDefault();
+          event.stopPropagation();
+          act();
+        }}
+        className="h-[26px] min-w-0 flex-1 truncate pl-[14px] text-left"
+      >
+        {search.name}
+      </button>
+      <Menu
+        align="end"
+        trigger={
+          <button
+            type="button"
+            aria-label={`More for the search ${search.name}`}
+            className="grid size-[26px] place-items-center text-soft opacity-0 hover:text-ink focus-visible:opacity-100 group-hover:opacity-100 data-[state=open]:opacity-100"
+          >
+            <Ellipsis size={14} aria-hidden="true" />
+          </button>
+        }
+        items={[
+          { id: "rename", label: "Rename", beside: "F2", onChoose: () => setNaming(true) },
+          { id: "up", label: "Move up", beside: "Alt ↑", disabled: at === 0, onChoose: () => onMove(at - 1) },
+          { id: "down", label: "Move down", beside: "Alt ↓", disabled: at === last, onChoose: () => onMove(at + 1) },
+          { id: "let-go", label: "Let go of it", beside: "Delete", onChoose: onLetGo },
+        ]}
+      />
+    </li>
   );
 }

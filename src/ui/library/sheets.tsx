@@ -17,6 +17,7 @@ const CompareSheet = lazy(() => import("./compare-sheet").then((m) => ({ default
 const UsesSheet = lazy(() => import("./uses-sheet").then((m) => ({ default: m.UsesSheet })));
 const NearCopiesSheet = lazy(() => import("./near-copies-sheet").then((m) => ({ default: m.NearCopiesSheet })));
 const WordsSheet = lazy(() => import("./words-sheet").then((m) => ({ default: m.WordsSheet })));
+const HistorySheet = lazy(() => import("./history-sheet").then((m) => ({ default: m.HistorySheet })));
 const NamingSheet = lazy(() => import("./naming-sheet").then((m) => ({ default: m.NamingSheet })));
 
 export const LibrarySheets = () => (
@@ -48,6 +49,8 @@ function OpenSheet() {
       return <UsesSheet preset={open.preset} />;
     case "nearCopies":
       return <NearCopiesSheet />;
+    case "history":
+      return <HistorySheet />;
     case "words":
       return <WordsSheet />;
     case "naming":

@@ -42,6 +42,7 @@ const TIDYING: readonly Action[] = [
   opens("near-copies", "Find near copies", { sheet: "nearCopies" }, ["Ctrl+Alt+C"]),
   opens("naming", "Mend names", { sheet: "naming" }, ["Ctrl+Alt+R"]),
   opens("words", "Put words in order", { sheet: "words" }),
+  opens("library-history", "History of the library", { sheet: "history" }),
   opens("open-bin", "Open the bin", { sheet: "bin" }),
   opens("new-folder", "New folder", { sheet: "folder", folder: null }),
 ];

@@ -26,7 +26,7 @@ import { useSingly } from "../kit/use-singly";
 import { usePatterns } from "../names/patterns";
 import { useTaken } from "../names/taken";
 import { useProjectEditing } from "../projects/editing";
-import { holdersOf } from "./holders";
+import { wordsOfSave } from "./version-words";
 import { type Subject, contentOf, followSet, followSteps, proposeName } from "./proposal";
 import { type SaveRequest, closeSave } from "./save";
 import { ARTISTS_FOLDER, EMPTY, NEW_FOLDER, type SaveFields, cardOf, fieldsOf } from "./save-fields";
@@ -230,8 +230,8 @@ function useKeeping({ form, fields, items, keepPattern }: Keeping) {
     if (!item?.content) return;
     try {
       const { preset } = await api.saveVersion(over.id, over.version, item.content);
-      const held = holdersOf((await api.getPreset(preset.id)).heldBy);
-      await finish([{ item, preset }], `Saved version ${preset.version} of “${preset.card.name}”.${held}`);
+      const { heldBy } = await api.getPreset(preset.id);
+      await finish([{ item, preset }], wordsOfSave(over.version, preset, heldBy));
     } catch (error) {
       fail(error);
     }

@@ -11,7 +11,7 @@ import type { Layer } from "@/core/strips/parts/source";
 import { errorText } from "../../kit/error-text";
 import { createLine } from "../../kit/in-line";
 import { say, sayError } from "../../kit/say";
-import { holdersOf } from "../../save/holders";
+import { wordsOfSave } from "../../save/version-words";
 import { openSave } from "../../save/save";
 import type { Bench } from "../use-bench";
 import type { BenchGestures } from "../use-bench-gestures";
@@ -55,7 +55,7 @@ export function useSaveSlot(bench: Bench, act: BenchGestures, slot: gestures.Slo
     void bench.gesture(`Save version ${saved.version}`, (hand) => gestures.followInSlot(hand, slot, saved));
     await queries.invalidateQueries({ queryKey: KEYS.presets });
     const { heldBy } = await api.getPreset(preset.id);
-    say(`Saved version ${preset.version} of “${preset.card.name}”. Earlier ones are kept.${holdersOf(heldBy)}`);
+    say(wordsOfSave(from.version, preset, heldBy));
   };
   return (from: PresetRef) => line(() => save(from));
 }
