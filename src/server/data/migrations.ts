@@ -139,6 +139,15 @@ export const MIGRATIONS: readonly NamedMigration[] = [
     },
     down: forwardOnly,
   },
+  {
+    // The card of a pack's preset as it came: what the person rates, tags and files stands in `card`, beside it.
+    name: "014-beside-packs",
+    up: async (db) => {
+      await db.raw("ALTER TABLE presets ADD COLUMN pack_card TEXT");
+      await db.raw("UPDATE presets SET pack_card = card WHERE pack IS NOT NULL");
+    },
+    down: forwardOnly,
+  },
 ];
 
 /** What was done to cards, folders and the bin, in steps that can be taken back. */

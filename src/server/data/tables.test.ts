@@ -32,6 +32,7 @@ const COLUMNS: Omit<Columns, "knex_migrations"> = {
     card_revision: "given",
     inside: "given",
     pack: "null",
+    pack_card: "null",
     version: "given",
     saved_at: "given",
     used_at: "null",

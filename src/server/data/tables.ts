@@ -29,6 +29,8 @@ export interface PresetTable {
   readonly card_revision: number;
   readonly inside: string;
   readonly pack: string | null;
+  /** Its card as the pack brought it; null of one's own. */
+  readonly pack_card: string | null;
   readonly version: number;
   readonly saved_at: string;
   readonly used_at: string | null;

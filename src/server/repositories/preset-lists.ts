@@ -39,15 +39,27 @@ export const listMerged = async (db: Executor, into: string): Promise<readonly M
 export const hasMerged = async (db: Executor, into: string): Promise<boolean> =>
   (await db("presets").where({ merged_into: into }).first("id")) !== undefined;
 
+/** A preset of a pack as it is here, and its card as the pack brought it. */
+interface OfPack {
+  readonly row: PresetRow;
+  readonly fingerprint: string;
+  readonly came: Card;
+}
+
 /** A pack's presets as they are here, by id. */
-export async function listOfPack(
-  db: Executor,
-  pack: string,
-): Promise<ReadonlyMap<string, { row: PresetRow; fingerprint: string }>> {
+export async function listOfPack(db: Executor, pack: string): Promise<ReadonlyMap<string, OfPack>> {
   const rows = await withDocuments(db)
-    .select<(StoredPreset & Pick<VersionTable, "fingerprint">)[]>("v.fingerprint")
+    .select<(StoredPreset & Pick<VersionTable, "fingerprint"> & Pick<PresetTable, "pack_card">)[]>(
+      "v.fingerprint",
+      "p.pack_card",
+    )
     .where("p.pack", pack);
-  return new Map(rows.map((stored) => [stored.id, { row: toRow(stored), fingerprint: stored.fingerprint }]));
+  return new Map(
+    rows.map((stored) => {
+      const { id, fingerprint, card, pack_card } = stored;
+      return [id, { row: toRow(stored), fingerprint, came: readCard(pack_card ?? card) }];
+    }),
+  );
 }
 
 /** Every preset of one's own as its name is judged, in the order in which they were saved first. In turns with others. */

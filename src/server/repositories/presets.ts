@@ -65,8 +65,9 @@ export async function insertPreset(
   const inside = insideOf(content);
   const statement = await statementsOf(db);
   const { lastInsertRowid: row } = statement(
-    `INSERT INTO presets (id, kind, folder, sort_name, card, inside, pack, card_revision, version, saved_at, used_at, touched_at)
-     VALUES (?, ?, ?, ?, ?, ?, ?, 1, 1, ?, ?, ?)`,
+    `INSERT INTO presets
+       (id, kind, folder, sort_name, card, inside, pack, pack_card, card_revision, version, saved_at, used_at, touched_at)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, 1, 1, ?, ?, ?)`,
   ).run(
     id,
     content.kind,
@@ -75,6 +76,7 @@ export async function insertPreset(
     JSON.stringify(card),
     JSON.stringify(inside),
     pack,
+    pack === null ? null : JSON.stringify(card),
     at,
     usedAt,
     usedAt ?? at,
@@ -155,6 +157,12 @@ export async function updateCard(db: Executor, preset: PresetRow, card: Card): P
   const { row, inside } = present(found, preset.id);
   indexLater(db, row, card, readInside(inside));
 }
+
+/** Writes down a pack's card as a newer one brought it. */
+export const keepPackCard = (db: Executor, id: string, card: Card): Promise<number> =>
+  db("presets")
+    .where({ id })
+    .update({ pack_card: JSON.stringify(card) });
 
 /** A preset with how it is filed, also of one in the bin. */
 export interface FiledPreset extends PresetRow {

@@ -3,10 +3,13 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { INCLUDED } from "@/core/packs/included";
+import type { PresetRow } from "@/contracts/records";
 import type { Pack } from "@/core/packs/pack";
 import type { OpenContext } from "../store/context";
 import { openContext } from "../store/open";
 import { deletePreset, nameVersion, patchCards } from "./filing/cards";
+import { makeFolder } from "./filing/folders";
+import { walkLibrary } from "./filing/history";
 import { mergePresets } from "./filing/merge";
 import { findPresets } from "./find-presets";
 import { getPreset, savePreset, saveVersion } from "./library";
@@ -60,7 +63,8 @@ describe("the pack that ships", () => {
     const [first, second] = before;
     const { id, cardRevision, version, content } = first!;
     const refused = [
-      await patchCards(context, { changes: [{ id, baseCard: cardRevision, card: { rating: 5 } }] }),
+      await patchCards(context, { changes: [{ id, baseCard: cardRevision, card: { notes: "Mine" } }] }),
+      await patchCards(context, { changes: [{ id, baseCard: cardRevision, card: { rating: 5, name: "Mine" } }] }),
       await patchCards(context, { changes: [{ id, baseCard: cardRevision, binned: true }] }),
       await deletePreset(context, id),
       await nameVersion(context, id, { version: 1, name: "x" }),
@@ -69,6 +73,29 @@ describe("the pack that ships", () => {
     ];
     for (const outcome of refused) expect(outcome.ok ? "done" : outcome.error.code).toBe("refused");
     expect(await all()).toEqual(before);
+  });
+  it("is rated, tagged and filed beside it, which an undo takes back and a newer pack leaves", async () => {
+    const box = value(await makeFolder(context, { name: "Starts", parent: null }));
+    const [{ id, card, cardRevision }] = (await all()) as [PresetRow];
+    const mine = { rating: 4, tags: [...card.tags, "mine"], folder: box.id };
+    value(await patchCards(context, { changes: [{ id, baseCard: cardRevision, card: mine }] }));
+    const stands = async () => value(await getPreset(context, id)).preset;
+    expect((await stands()).card).toEqual({ ...card, ...mine });
+    expect((await all("tag:mine")).map((p) => p.id)).toEqual([id]);
+    // The same pack once more brings nothing; a newer one what the person has not set.
+    await installPack(context, INCLUDED);
+    expect((await stands()).card).toEqual({ ...card, ...mine });
+    const presets = INCLUDED.presets.map((p) =>
+      p.id === id ? { ...p, card: { ...p.card, notes: "Written anew", rating: 1 } } : p,
+    );
+    await installPack(context, { ...INCLUDED, presets });
+    expect((await stands()).card).toEqual({ ...card, ...mine, notes: "Written anew" });
+    const before = await changes();
+    await installPack(context, { ...INCLUDED, presets });
+    expect(await changes()).toEqual(before);
+    await installPack(context, INCLUDED);
+    value(await walkLibrary(context, "undo"));
+    expect((await stands()).card).toEqual(card);
   });
   it("lets a copy of it be one's own, which knows where it is from", async () => {
     const [{ id, kind, content, card, version } = (await all())[0]!] = await all();

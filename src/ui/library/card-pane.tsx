@@ -63,16 +63,7 @@ export function CardPane({ preset, tempo, onFolder }: CardProps) {
           </p>
           <div className="flex items-baseline gap-2">
             <h2 className="h1 mt-0.5 min-w-0 flex-1">{preset.card.name}</h2>
-            {preset.pack === null ? (
-              <Button
-                small
-                plain
-                title="Change the card (E)"
-                onClick={() => openSheet({ sheet: "edit", presets: [preset], begin: "name" })}
-              >
-                Change
-              </Button>
-            ) : (
+            {preset.pack !== null && (
               <Button
                 small
                 plain
@@ -82,6 +73,14 @@ export function CardPane({ preset, tempo, onFolder }: CardProps) {
                 Copy to own
               </Button>
             )}
+            <Button
+              small
+              plain
+              title={preset.pack === null ? "Change the card (E)" : "Rate, tag and file it (E)"}
+              onClick={() => openSheet({ sheet: "edit", presets: [preset], begin: "name" })}
+            >
+              {preset.pack === null ? "Change" : "File"}
+            </Button>
           </div>
         </div>
         <div className="h-[3px] flex-none border-alert border-t border-b border-b-rule" />

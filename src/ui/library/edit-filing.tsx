@@ -13,6 +13,8 @@ const ICONS = ["", ...Object.keys(CARD_ICONS)];
 export interface PaneProps {
   /** Whether the cards say different things there. */
   readonly differs: (read: Read) => boolean;
+  /** All of it comes with packs: what does not stand beside them stays as it is. */
+  readonly fixed: boolean;
 }
 
 export const FIELDS_GRID = "grid grid-cols-[84px_1fr_84px_1fr] gap-x-3 gap-y-2";
@@ -20,12 +22,13 @@ export const FIELDS_GRID = "grid grid-cols-[84px_1fr_84px_1fr] gap-x-3 gap-y-2";
 /** What stands in a field of which several cards say different things. */
 export const SEVERAL = "several";
 
-export function NameField({ focused }: { readonly focused: boolean }) {
+export function NameField({ focused, fixed }: { readonly focused: boolean; readonly fixed: boolean }) {
   const { register } = useFormContext<Fields>();
   return (
     <Field label="Name">
       <input
-        autoFocus={focused}
+        autoFocus={focused && !fixed}
+        disabled={fixed}
         autoComplete="off"
         className={`${INPUT} name col-span-3`}
         {...register("name", {
@@ -38,7 +41,7 @@ export function NameField({ focused }: { readonly focused: boolean }) {
 }
 
 /** The folder; beside it what the sound is for, or what a new folder is called. */
-export function FolderFields({ differs, focused }: PaneProps & { readonly focused: boolean }) {
+export function FolderFields({ differs, focused, fixed }: PaneProps & { readonly focused: boolean }) {
   const { register, control } = useFormContext<Fields>();
   const folders = useFolders().data?.folders ?? [];
   const isNew = useWatch({ control, name: "folder" }) === NEW_FOLDER;
@@ -69,6 +72,7 @@ export function FolderFields({ differs, focused }: PaneProps & { readonly focuse
       ) : (
         <Field label="For">
           <input
+            disabled={fixed}
             autoComplete="off"
             className={INPUT}
             placeholder={differs((c) => c.purpose) ? SEVERAL : ""}
@@ -81,7 +85,7 @@ export function FolderFields({ differs, focused }: PaneProps & { readonly focuse
 }
 
 /** How it is rated, and its mark in lists. */
-export function MarkFields({ differs }: PaneProps) {
+export function MarkFields({ differs, fixed }: PaneProps) {
   const { register } = useFormContext<Fields>();
   return (
     <>
@@ -98,7 +102,7 @@ export function MarkFields({ differs }: PaneProps) {
       </Field>
       <Field label="Mark">
         <span className="flex gap-2">
-          <select aria-label="Mark" className={INPUT} {...register("colour")}>
+          <select disabled={fixed} aria-label="Mark" className={INPUT} {...register("colour")}>
             {differs((c) => c.colour ?? "") && <option value={KEEP}>{SEVERAL}</option>}
             {COLOURS.map((colour) => (
               <option key={colour} value={colour}>
@@ -106,7 +110,7 @@ export function MarkFields({ differs }: PaneProps) {
               </option>
             ))}
           </select>
-          <select aria-label="Icon" className={INPUT} {...register("icon")}>
+          <select disabled={fixed} aria-label="Icon" className={INPUT} {...register("icon")}>
             {differs((c) => c.icon ?? "") && <option value={KEEP}>{SEVERAL}</option>}
             {ICONS.map((icon) => (
               <option key={icon} value={icon}>

@@ -9,6 +9,8 @@ import type { Card } from "@/core/presets/preset";
 import { value } from "@/server/testing";
 import { patchCards } from "@/server/use-cases/filing/cards";
 import { listFolders, makeFolder } from "@/server/use-cases/filing/folders";
+import { installPack } from "@/server/use-cases/packs";
+import { findPresets } from "@/server/use-cases/find-presets";
 import { libraryHistory, walkLibrary } from "@/server/use-cases/filing/history";
 import { getPreset, savePresets } from "@/server/use-cases/library";
 import { EditSheet } from "./edit-sheet";
@@ -97,6 +99,38 @@ describe("the card of one sound", () => {
     expect(await screen.findByRole("alert")).toBeTruthy();
     expect(field("For")).toHaveProperty("value", "x".repeat(5000));
     expect(await cards()).toEqual(rows.map((r) => r.card));
+  });
+});
+
+describe("the card of what comes with a pack", () => {
+  it("is rated, tagged and filed; all else says beforehand that it stays", async () => {
+    await installPack(house.context, INCLUDED);
+    const some = (await findPresets(house.context, { q: "pack:included", limit: 1 })).items[0]!;
+    open([some]);
+    for (const fixed of ["Name", "For", "Artist", "Notes", "Mark"])
+      expect(field(fixed).matches(":disabled")).toBe(true);
+    expect(screen.getByText(/its rating, tags and folder are yours to set/)).toBeTruthy();
+    fireEvent.change(field("Rating"), { target: { value: "2" } });
+    type("Add tags", "mine");
+    send("Save the card");
+    await saved();
+    const now = async () => value(await getPreset(house.context, some.id)).preset.card;
+    await waitFor(async () =>
+      expect(await now()).toEqual({ ...some.card, rating: 2, tags: [...some.card.tags, "mine"] }),
+    );
+  });
+
+  it("among others, of which the rest is changed, too, keeps its own words", async () => {
+    await installPack(house.context, INCLUDED);
+    const some = (await findPresets(house.context, { q: "pack:included", limit: 1 })).items[0]!;
+    open([some, rows[0]!]);
+    fireEvent.change(field("Rating"), { target: { value: "1" } });
+    type("Notes", "Heard again");
+    send("Change 2 sounds");
+    await saved();
+    const card = async (id: string) => value(await getPreset(house.context, id)).preset.card;
+    await waitFor(async () => expect(await card(some.id)).toEqual({ ...some.card, rating: 1 }));
+    expect(await card(rows[0]!.id)).toEqual({ ...rows[0]!.card, rating: 1, notes: "Heard again" });
   });
 });
 

@@ -3,6 +3,7 @@
 import { useState } from "react";
 import { FormProvider, useForm } from "react-hook-form";
 import type { PresetRow } from "@/contracts/records";
+import { counted } from "@/core/names/count";
 import { verbFor } from "@/core/library/verbs";
 import { Button } from "../kit/button";
 import { Refused } from "../kit/field";
@@ -26,6 +27,8 @@ export function EditSheet({ presets: opened, begin }: Props) {
   const [off, setOff] = useState<ReadonlySet<string>>(new Set());
   const { refusal, attempt } = useAttempt();
   const many = presets.length > 1;
+  const ofPacks = presets.filter(({ pack }) => pack !== null).length;
+  const fixed = ofPacks === presets.length;
   const form = useForm<Fields>({ defaultValues: fieldsOf(presets) });
   const { handleSubmit, formState } = form;
   // Read while drawing: only what is read is kept up to date.
@@ -58,9 +61,9 @@ export function EditSheet({ presets: opened, begin }: Props) {
       <FormProvider {...form}>
         <form onSubmit={(event) => void save(event)} className="grid gap-[14px]">
           <div className={FIELDS_GRID}>
-            {!many && <NameField focused={begin === "name"} />}
-            <FolderFields differs={differs} focused={begin === "folder"} />
-            <MarkFields differs={differs} />
+            {!many && <NameField focused={begin === "name"} fixed={fixed} />}
+            <FolderFields differs={differs} focused={begin === "folder" || (fixed && begin === "name")} fixed={fixed} />
+            <MarkFields differs={differs} fixed={fixed} />
             <TagFields
               presets={presets}
               off={off}
@@ -68,8 +71,15 @@ export function EditSheet({ presets: opened, begin }: Props) {
               onOff={(tag) => setOff(new Set([...off, tag]))}
             />
           </div>
-          <OriginFields differs={differs} />
-          <NotesField differs={differs} />
+          <OriginFields differs={differs} fixed={fixed} />
+          <NotesField differs={differs} fixed={fixed} />
+          {ofPacks > 0 && (
+            <p className="text-small text-soft">
+              {fixed
+                ? "It comes with a pack: its rating, tags and folder are yours to set; all else stays as it is. A copy (U) is yours altogether."
+                : `${counted(ofPacks, "sound")} of a pack: only their rating, tags and folder are changed.`}
+            </p>
+          )}
           {Object.values(formState.errors).map(
             (error) => typeof error.message === "string" && <Refused key={error.message}>{error.message}</Refused>,
           )}

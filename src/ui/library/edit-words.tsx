@@ -53,10 +53,10 @@ export function TagFields({ presets, off, focused, onOff }: TagProps) {
 }
 
 /** Where it comes from, in the person's own words. */
-export function OriginFields({ differs }: PaneProps) {
+export function OriginFields({ differs, fixed }: PaneProps) {
   const { register } = useFormContext<Fields>();
   return (
-    <fieldset className={`${FIELDS_GRID} border-rule border-t pt-3`}>
+    <fieldset disabled={fixed} className={`${FIELDS_GRID} border-rule border-t pt-3`}>
       <legend className="h2 sr-only">Origin</legend>
       {ORIGIN_FIELDS.map(([field, label]) => (
         <Field key={field} label={label}>
@@ -74,12 +74,13 @@ export function OriginFields({ differs }: PaneProps) {
   );
 }
 
-export function NotesField({ differs }: PaneProps) {
+export function NotesField({ differs, fixed }: PaneProps) {
   const { register } = useFormContext<Fields>();
   return (
     <div className="grid grid-cols-[84px_1fr] gap-x-3">
       <Field label="Notes">
         <textarea
+          disabled={fixed}
           rows={3}
           maxLength={10_000}
           className="rounded-card border border-bound bg-ground px-[10px] py-1"

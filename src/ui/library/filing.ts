@@ -5,6 +5,7 @@ import { create } from "zustand";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { CardChanges, FileBy } from "@/contracts/library";
+import { besideOf } from "@/core/packs/pack";
 import type { PresetRow, Walked } from "@/contracts/records";
 import { touch } from "../actions/last-touched";
 import { errorText } from "../kit/error-text";
@@ -65,11 +66,17 @@ export function wordsOfWalk(direction: "undo" | "redo", { label, done, passed, r
 export const countSounds = (presets: readonly PresetRow[]): string =>
   presets.length === 1 ? `“${presets[0]?.card.name ?? ""}”` : `${presets.length} sounds`;
 
-/** What comes with a pack stays as it is: the others, and the words for what is done to them. */
-export function ownOf(presets: readonly PresetRow[], wordsFor: (some: readonly PresetRow[]) => string) {
-  const own = presets.filter((p) => p.pack === null);
+/** What comes with a pack stays as it is but for what `takes` lets through: the others, and the words for what is done to them. */
+export function ownOf(
+  presets: readonly PresetRow[],
+  wordsFor: (some: readonly PresetRow[]) => string,
+  takes: (preset: PresetRow) => boolean = () => false,
+) {
+  const own = presets.filter((p) => p.pack === null || takes(p));
   if (own.length === 0)
-    throw new api.InWords("What comes with a pack stays as it is. Make a copy (U); that is yours to change.");
+    throw new api.InWords(
+      "What comes with a pack is rated, tagged and filed as you like; all else of it stays as it is. Make a copy (U): that is yours to change.",
+    );
   const left = presets.length - own.length;
   return { own, words: left === 0 ? wordsFor(own) : `${wordsFor(own)}; ${left} of a pack left as they are` };
 }
@@ -158,9 +165,14 @@ export function useFiling() {
     newFolder?: string,
   ): Promise<void> => {
     const { verb, behind } = typeof doing === "string" ? { verb: doing, behind: "" } : doing;
-    const { own, words } = ownOf(presets, (some) => `${verb} ${countSounds(some)} ${behind}`.trim());
+    const { own, words } = ownOf(
+      presets,
+      (some) => `${verb} ${countSounds(some)} ${behind}`.trim(),
+      (p) => newFolder !== undefined || Object.keys(besideOf(cardOf(p))).length > 0,
+    );
     const rest = { label: words, ...(newFolder === undefined ? {} : { newFolder }) };
-    await inFilingLine(() => patch(queries, { own, cardOf, rest }));
+    const allowed: CardOf = (p) => (p.pack === null ? cardOf(p) : besideOf(cardOf(p)));
+    await inFilingLine(() => patch(queries, { own, cardOf: allowed, rest }));
     await done(words);
   };
   const bin = async (presets: readonly PresetRow[]): Promise<void> => {

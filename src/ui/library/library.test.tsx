@@ -244,10 +244,10 @@ describe("what is done with a sound", () => {
 
   it("stays as it is where it came with a pack, and says how to have one of one's own", async () => {
     await open("/library?q=pack:included", withPack);
+    press("Delete");
+    await waitFor(() => expect(said.at(-1)).toContain("all else of it stays as it is. Make a copy (U)"));
     press("3");
-    await waitFor(() =>
-      expect(said).toEqual(["What comes with a pack stays as it is. Make a copy (U); that is yours to change."]),
-    );
+    await waitFor(() => expect(said.at(-1)).toMatch(/^Rate “/));
     expect(card().getByRole("button", { name: "Copy to own" })).toBeTruthy();
   });
 

@@ -1,5 +1,6 @@
 import equal from "fast-deep-equal";
 import type { PresetRow } from "@/contracts/records";
+import { isAllBeside } from "@/core/packs/pack";
 import { withSearch } from "@/core/settings/settings";
 import { type FolderRecord, type LibraryStep, fieldsOf, withFields } from "@/core/library/step";
 import type { Card } from "@/core/presets/preset";
@@ -15,6 +16,7 @@ import { readSettings, writeSettings } from "../../repositories/settings";
 /*
  * The laws of the filing, checked where a step is taken, whoever asks for it:
  * - what a step comes from is what stands there;
+ * - of what comes with a pack only what stands beside it is changed: rating, tags, folder;
  * - a preset stands by itself, or is in the bin, or was put into another; only what stands by itself goes into the bin;
  * - what others were put into is there, is not put into anything itself, and is of their kind: no circles, no crossings;
  * - a version that was made out of an earlier one is taken away only while it is the newest and nothing uses it;
@@ -24,7 +26,7 @@ import { readSettings, writeSettings } from "../../repositories/settings";
 
 /** Why a preset of a pack is not changed, and what can be done instead. */
 export const readOnly = ({ card, pack }: Pick<PresetRow, "card" | "pack">): string =>
-  `“${card.name}” belongs to the pack ${pack ?? ""} and stays as it is. Save it as one of your own to change it.`;
+  `“${card.name}” belongs to the pack ${pack ?? ""}: it is rated, tagged and filed as you like, all else stays as it is. Save it as one of your own to change it.`;
 
 export async function presetOf(tx: Executor, id: string): Promise<presets.FiledPreset> {
   return (await presets.findFiled(tx, id)) ?? refuse("notFound", `There is no preset “${id}” here.`);
@@ -40,7 +42,8 @@ export async function applyStep(
   if (step.kind === "folder") return applyFolder(tx, step, note);
   if (step.kind === "search") return applySearch(tx, step, note);
   const preset = await presetOf(tx, step.preset);
-  if (preset.pack !== null) refuse("refused", readOnly(preset));
+  const isBeside = step.kind === "card" && isAllBeside(step.to);
+  if (preset.pack !== null && !isBeside) refuse("refused", readOnly(preset));
   switch (step.kind) {
     case "card":
       await applyCard(tx, preset, step);

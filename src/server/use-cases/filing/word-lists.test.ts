@@ -28,7 +28,7 @@ afterEach(async () => {
 });
 
 const cards = async () => (await findPresets(context, { sort: "name", limit: 500 })).items.map((p) => [p.id, p.card]);
-const valuesOf = (field: "tag" | "artist" | "client" | "performer", begun?: string) =>
+const valuesOf = (field: "tag" | "for" | "artist" | "client" | "performer", begun?: string) =>
   findValues(context, { field, ...(begun === undefined ? {} : { begun }) }).values;
 
 describe("words in order", () => {
@@ -71,12 +71,23 @@ describe("words in order", () => {
     expect((await cards()).length).toBe(before.length);
   });
 
-  it("are left on what comes with a pack", async () => {
+  const said = (field: "tag" | "for", word: string) => valuesOf(field, word).find((one) => one.value === word)?.n ?? 0;
+
+  it("are tags of packs, too, which are the person's own to set", async () => {
     await installPack(context, INCLUDED);
-    const tag = INCLUDED.presets.flatMap(({ card }) => card.tags).find((one) => valuesOf("tag", one).length > 0)!;
-    const all = valuesOf("tag", tag).find((one) => one.value === tag)!.n;
-    const made = await changeWords(context, { list: "tags", from: [tag], to: "quite another" });
-    const left = valuesOf("tag", tag).find((one) => one.value === tag)?.n ?? 0;
+    const [tag] = INCLUDED.presets.flatMap(({ card }) => card.tags) as [string];
+    const all = said("tag", tag);
+    const made = value(await changeWords(context, { list: "tags", from: [tag], to: "quite another" }));
+    expect(made).toEqual({ changed: all, ofPacks: 0 });
+    expect([said("tag", tag), said("tag", "quite another")]).toEqual([0, all]);
+  });
+
+  it("are left as all else on what comes with a pack", async () => {
+    await installPack(context, INCLUDED);
+    const purpose = INCLUDED.presets.map(({ card }) => card.purpose).find((one) => one !== "")!;
+    const all = said("for", purpose);
+    const made = await changeWords(context, { list: "purposes", from: [purpose], to: "quite another" });
+    const left = said("for", purpose);
     expect(left).toBeGreaterThan(0);
     if (made.ok) expect([made.value.changed + made.value.ofPacks, made.value.ofPacks]).toEqual([all, left]);
     else expect(left).toBe(all);

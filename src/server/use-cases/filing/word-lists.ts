@@ -2,6 +2,7 @@ import type { WordChange } from "@/contracts/library";
 import { counted } from "@/core/names/count";
 import { fold } from "@/core/names/words";
 import { type CardFields, fieldsOf, type LibraryStep } from "@/core/library/step";
+import { isAllBeside } from "@/core/packs/pack";
 import { WORD_LISTS, type WordList, withWords } from "@/core/library/word-lists";
 import type { Card } from "@/core/presets/preset";
 import type { TermValue } from "@/core/search/query";
@@ -67,7 +68,7 @@ export function changeWords(context: Context, asked: WordChange): Promise<Outcom
         if (!next) continue;
         if (isTooLong(next))
           refuse("refused", `“${card.name}” would say more than ${LONGEST} letters in one line.`, { path: "to" });
-        if (pack !== null) ofPacks += 1;
+        if (pack !== null && !isAllBeside(next)) ofPacks += 1;
         else
           steps.push({ kind: "card", preset: id, from: fieldsOf(card, Object.keys(next) as (keyof Card)[]), to: next });
       }
