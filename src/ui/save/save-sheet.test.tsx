@@ -4,13 +4,17 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type House, openHouse } from "@/app/testing/house";
 import { said } from "@/app/testing/said";
 import { KEYS } from "@/clients/events";
+import { INCLUDED } from "@/core/packs/included";
+import type { Content } from "@/core/presets/preset";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { listFolders } from "@/server/use-cases/filing/folders";
 import { libraryHistory } from "@/server/use-cases/filing/history";
 import { findPresets } from "@/server/use-cases/find-presets";
+import { openDraft } from "@/server/use-cases/drafts";
+import { installPack } from "@/server/use-cases/packs";
 import { getPreset } from "@/server/use-cases/library";
-import { getProject, undo } from "@/server/use-cases/projects";
+import { changeProject, getProject, undo } from "@/server/use-cases/projects";
 import { getUses } from "@/server/use-cases/uses";
 import { SaveSheet } from "./save-sheet";
 
@@ -120,6 +124,33 @@ describe("saving what is in a strip", () => {
     press(/^Save (effect chain|channel strip)/);
     expect(await screen.findByText("A name has 200 letters at the most.")).toBeTruthy();
     expect(asked()).toBe(before);
+  });
+
+  it("keeps a strip of a pack that is changed on the bench as a strip, with all that it was", async () => {
+    await installPack(house.context, INCLUDED);
+    const some = (await findPresets(house.context, { q: "pack:included", kind: "strip", limit: 1 })).items[0]!;
+    const draft = value(await openDraft(house.context, { preset: some.id, tempo: 120 }));
+    const [strip] = draft.project.strips;
+    const level = { ...strip!.level, fader: -4.5 };
+    const turned = {
+      id: "a",
+      kind: "setPart",
+      part: "level",
+      strip: strip!.id,
+      from: strip!.level,
+      to: level,
+    } as const;
+    const { project, revision } = draft;
+    value(await changeProject(house.context, project.id, { baseRevision: revision, label: "Level", steps: [turned] }));
+    house.show(<SaveSheet request={{ project: draft.project.id, strips: [strip!.id] }} />);
+    await screen.findByRole("button", { name: "Save channel strip" });
+    type("Name", "Voice, as I begin");
+    press("Save channel strip");
+    await waitFor(() => expect(said.at(-1)).toBe("Saved “Voice, as I begin”"));
+    const [mine] = await find('name:"Voice, as I begin"');
+    const parts = (content: Content) => (content.kind === "strip" ? Object.keys(content.strip).toSorted() : []);
+    expect(parts(mine!.content)).toEqual([...parts(some.content), "level"].toSorted());
+    expect(mine!.content).toMatchObject({ strip: { level } });
   });
 
   it("tells of a name of a pack that it is to be another", async () => {

@@ -354,7 +354,11 @@ function Foot({ saving, wanted }: { readonly saving: Saving; readonly wanted: nu
             Version {loaded.version + 1} of “{loaded.card.name}”
           </Button>
         )}
-        <Button main type="submit" disabled={wanted === 0 || taken !== null || form.formState.isSubmitting}>
+        <Button
+          main
+          type="submit"
+          disabled={wanted === 0 || taken !== null || saving.isLookedUp || form.formState.isSubmitting}
+        >
           {many ? `Save ${counted(wanted, "preset")}` : `Save ${kindOf(saving)}`}
         </Button>
       </span>

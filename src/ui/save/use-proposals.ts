@@ -44,20 +44,28 @@ async function lookUp(subject: Subject): Promise<Known> {
   return { proposal: proposeCard({ artist, strip }, loaded?.card ?? null, cards), loaded, set };
 }
 
+/** A draft of a sound of the library. */
+const isOfSound = ({ body }: Subject): boolean => body.draft !== null && body.draft.preset !== null;
+
 /** What is proposed for each thing, by its strip; undefined until it is known. */
-export function useProposals(subjects: readonly Subject[]): ReadonlyMap<string, Known> | undefined {
+export function useProposals(subjects: readonly Subject[]): {
+  readonly proposals: ReadonlyMap<string, Known> | undefined;
+  /** What kind it becomes is not known yet: what it came from is on its way. */
+  readonly isLookedUp: boolean;
+} {
   const asked = subjects.map((subject) => [
     subject.body.project.id,
     subject.strip.id,
     subject.request.node,
     subject.request.layer,
   ]);
-  return useQuery({
+  const { data, isPending } = useQuery({
     queryKey: [...KEYS.presets, "proposals", asked],
     queryFn: async () =>
       new Map(await Promise.all(subjects.map(async (subject) => [subject.strip.id, await lookUp(subject)] as const))),
     // It is filled in once; what is saved meanwhile must not write over what was typed.
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
-  }).data;
+  });
+  return { proposals: data, isLookedUp: isPending && subjects.some(isOfSound) };
 }

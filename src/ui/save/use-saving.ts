@@ -1,5 +1,6 @@
 "use client";
 
+import equal from "fast-deep-equal";
 import { cutText } from "@/core/names/cut";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
@@ -18,7 +19,7 @@ import { findCompanions } from "@/core/projects/companions";
 import { findStrip } from "@/core/projects/project";
 import { insideOf } from "@/core/library/inside";
 import { fold } from "@/core/names/words";
-import { type Strip, offeredParts } from "@/core/strips/strip";
+import { type Strip, createStrip, offeredParts, partsOf } from "@/core/strips/strip";
 import type { PartName } from "@/core/strips/parts";
 import { errorText } from "../kit/error-text";
 import { say } from "../kit/say";
@@ -51,6 +52,22 @@ const firstParts = ({ kind, inserts }: Strip): readonly PartName[] => [
   // What an instrument plays through is a part of its sound, also where that is nothing.
   ...(inserts.nodes.length > 0 || kind === "instrument" ? (["inserts"] as const) : []),
 ];
+
+/**
+ * The parts of a strip of the library that is changed on the bench: it stays a strip, with all that it held and what was set since,
+ * level and pan among it.
+ */
+function heldParts({ body, strip }: Subject, known: Known | undefined): readonly PartName[] | null {
+  const content = known?.loaded?.content;
+  if (body.draft === null || content?.kind !== "strip") return null;
+  const held = partsOf(content.strip);
+  const fresh = createStrip(strip.id, strip.kind, strip.look, null);
+  return offeredParts(strip).filter((part) => held.includes(part) || !equal(strip[part], fresh[part]));
+}
+
+/** What of a strip is kept, until something else is chosen. */
+const partsAtFirst = (subject: Subject, known: Known | undefined, as: As): readonly PartName[] =>
+  as === "each" ? (heldParts(subject, known) ?? firstParts(subject.strip)) : usualOf(offeredParts(subject.strip));
 
 /** The form, filled in with what is proposed; what was typed before that came stays. */
 function useFilledForm(proposals: ReadonlyMap<string, Known> | undefined) {
@@ -133,13 +150,12 @@ function togetherOf(rows: readonly Made[], as: "set" | "mix"): Made | null {
 export function useSaving(request: SaveRequest, body: ProjectBody) {
   const { as, setAs, strips, ...company } = useStrips(request, body);
   const subjects: readonly Subject[] = strips.map((strip) => ({ request, body, strip }));
-  const proposals = useProposals(subjects);
+  const { proposals, isLookedUp } = useProposals(subjects);
   const [parts, setParts] = useState<Readonly<Record<string, readonly PartName[]>>>({});
   const { form, fields, touched } = useFilledForm(proposals);
   const rows = subjects.map((subject): Made => {
-    const own =
-      parts[subject.strip.id] ?? (as === "each" ? firstParts(subject.strip) : usualOf(offeredParts(subject.strip)));
     const known = proposals?.get(subject.strip.id);
+    const own = parts[subject.strip.id] ?? partsAtFirst(subject, known, as);
     const card = cardOf(subject, known, { fields, touched });
     return { subject, parts: own, content: contentOf(subject, own), card, known };
   });
@@ -156,6 +172,7 @@ export function useSaving(request: SaveRequest, body: ProjectBody) {
   return {
     form,
     fields,
+    isLookedUp,
     /** What is kept, and what of each strip goes into it. */
     items,
     rows: together ? rows.map((row): Item => ({ ...row, name: row.subject.strip.look.name, clashed: false })) : items,
