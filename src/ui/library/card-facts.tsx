@@ -1,9 +1,15 @@
 "use client";
 
+import { useQuery } from "@tanstack/react-query";
+import { useRouter } from "next/navigation";
 import { Fragment } from "react";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
 import { type Origin, presetRef } from "@/core/presets/preset";
 import type { StripKind } from "@/core/documents/strip-kinds";
+import { counted } from "@/core/names/count";
+import { quoteValue } from "@/core/search/written";
 import { orSay } from "../kit/say";
 import { Chip } from "../kit/bits";
 import { formatDate } from "../kit/dates";
@@ -38,6 +44,12 @@ export function Facts({ preset, onFolder }: FactsProps) {
   const path: string[] = [];
   for (let at = folders.find((f) => f.id === card.folder); at; at = folders.find((f) => f.id === at?.parent))
     path.unshift(at.name);
+  const router = useRouter();
+  const madeOfIt = `from:${quoteValue(id)}`;
+  const made = useQuery({
+    queryKey: [...KEYS.presets, "made of", id],
+    queryFn: () => api.listPresets({ q: madeOfIt, limit: 1 }),
+  }).data;
   const [who, song, where] = originLines(card.origin, preset.pack ?? "own");
   const played = [card.origin.performer, card.origin.instrument, card.origin.microphone].filter(Boolean).join(" · ");
   const facts: [term: string, fact: React.ReactNode][] = [
@@ -64,6 +76,19 @@ export function Facts({ preset, onFolder }: FactsProps) {
           onClick={() => orSay(compareWithOriginal(preset))}
         >
           {card.origin.from.name}, version {card.origin.from.version} <span className="text-soft">· compare</span>
+        </button>
+      ),
+    ],
+    [
+      "Made of it",
+      made !== undefined && made.total > 0 && (
+        <button
+          key="made"
+          type="button"
+          className="text-left hover:text-live"
+          onClick={() => router.push(`/library?q=${encodeURIComponent(madeOfIt)}`)}
+        >
+          {counted(made.total, "sound")}
         </button>
       ),
     ],

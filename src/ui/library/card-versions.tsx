@@ -6,7 +6,7 @@ import { useRouter } from "next/navigation";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetDetail } from "@/contracts/library";
-import type { PresetRow } from "@/contracts/records";
+import type { PresetRow, Use } from "@/contracts/records";
 import { quoteValue } from "@/core/search/written";
 import { orSay } from "../kit/say";
 import { Button } from "../kit/button";
@@ -105,7 +105,31 @@ export function Holders({ detail }: { readonly detail: PresetDetail | undefined 
   );
 }
 
-/** Strips of projects that came from it. */
+function byProject(uses: readonly Use[]): ReadonlyMap<string, readonly Use[]> {
+  const projects = new Map<string, Use[]>();
+  for (const use of uses) projects.set(use.project, [...(projects.get(use.project) ?? []), use]);
+  return projects;
+}
+
+function UseLine({ use: { project, strip, stripName, version, differs } }: { readonly use: Use }) {
+  const router = useRouter();
+  return (
+    <li>
+      <button
+        type="button"
+        className="flex min-h-6 w-full items-baseline gap-2 pl-3 text-left text-small hover:text-live"
+        onClick={() => router.push(`/bench?project=${project}&strip=${strip}`)}
+      >
+        <span className="truncate">{stripName}</span>
+        <span className={`ml-auto whitespace-nowrap ${differs > 0 ? "text-edit" : "text-soft"}`}>
+          {differs > 0 ? `differs by ${differs}` : `version ${version}`}
+        </span>
+      </button>
+    </li>
+  );
+}
+
+/** Strips of projects that came from it, project by project; a project leads to all sounds that it uses. */
 export function Uses({ detail }: { readonly detail: PresetDetail | undefined }) {
   const router = useRouter();
   const id = detail?.preset.id ?? "";
@@ -134,20 +158,23 @@ export function Uses({ detail }: { readonly detail: PresetDetail | undefined }) 
         </p>
       )}
       <ul>
-        {uses.map((use) => (
-          <li key={`${use.project} ${use.strip}`}>
+        {[...byProject(uses)].map(([project, some]) => (
+          <li key={project}>
             <button
               type="button"
-              className="flex min-h-6 w-full items-baseline gap-2 text-left text-small hover:text-live"
-              onClick={() => router.push(`/bench?project=${use.project}&strip=${use.strip}`)}
+              title={`All sounds that ${some[0]?.projectName ?? ""} uses`}
+              className="min-h-6 max-w-full truncate text-left text-small text-soft hover:text-live"
+              onClick={() =>
+                router.push(`/library?q=${encodeURIComponent(`in:${quoteValue(some[0]?.projectName ?? "")}`)}`)
+              }
             >
-              <span className="truncate">
-                {use.projectName}, {use.stripName}
-              </span>
-              <span className={`ml-auto whitespace-nowrap ${use.differs > 0 ? "text-edit" : "text-soft"}`}>
-                {use.differs > 0 ? `differs by ${use.differs}` : `version ${use.version}`}
-              </span>
+              {some[0]?.projectName}
             </button>
+            <ul>
+              {some.map((use) => (
+                <UseLine key={use.strip} use={use} />
+              ))}
+            </ul>
           </li>
         ))}
       </ul>

@@ -178,6 +178,29 @@ describe("the way to another sound", () => {
   });
 });
 
+describe("the card of a sound", () => {
+  it("leads to all that was made of it", async () => {
+    await open("/library?q=rim+and+air");
+    press("u");
+    const lead = await card().findByRole("button", { name: "1 sound" });
+    fireEvent.click(lead);
+    await waitFor(() => expect(field().value).toBe('from:="rim-and-air"'));
+    await waitFor(() => expect(lines()).toHaveLength(1));
+    expect(card().getByText(/Rim and air, version 1/)).toBeTruthy();
+  });
+
+  it("leads to all that a project uses, as the search counts them", async () => {
+    await open("/library?q=used:yes");
+    const lead = (await card().findAllByTitle(/^All sounds that /))[0]!;
+    const project = lead.textContent;
+    fireEvent.click(lead);
+    await waitFor(() => expect(field().value).toBe(`in:="${project}"`));
+    const { total } = await findPresets(house.context, { q: `in:="${project}"` });
+    expect(total).toBeGreaterThan(0);
+    await waitFor(() => expect(lines()).toHaveLength(total));
+  });
+});
+
 describe("what is done with a sound", () => {
   it("is applied by Enter to the strips in hand, and taken back by one key", async () => {
     await open("/library?q=rim+and+air");
