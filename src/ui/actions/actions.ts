@@ -17,6 +17,8 @@ export interface Action {
   readonly enabled?: boolean;
   /** Only by its key: arrows and the like, which make no sense in the field. */
   readonly keyOnly?: boolean;
+  /** It takes back or does again what was done: it is listed behind all that does something new. */
+  readonly past?: boolean;
   /** The key is the browser's own, and left to it: it is only told. */
   readonly native?: boolean;
   readonly run: () => void;

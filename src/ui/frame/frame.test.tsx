@@ -11,6 +11,7 @@ import { value } from "@/server/testing";
 import { getProject } from "@/server/use-cases/projects";
 import { Frame } from "./frame";
 import { useInHand } from "../projects/in-hand";
+import { useActions } from "../actions/actions";
 import { closeShortcuts } from "./shortcuts";
 
 vi.mock("next/navigation", () => import("@/app/testing/navigation"));
@@ -60,6 +61,26 @@ describe("the field", () => {
     expect(items()).toEqual(["Go to the libraryAlt 1"]);
     press("Enter", {}, field());
     expect(whereNow()).toBe("/library");
+  });
+
+  it("lists what does something anew before an undo of the like", async () => {
+    const Screen = () => {
+      const action = { group: "Filing", run: () => undefined };
+      useActions([
+        { ...action, id: "undo-filing", title: "Undo: Rename “Rim”", past: true },
+        { ...action, id: "rename", title: "Rename by a pattern" },
+      ]);
+      return <p>A screen</p>;
+    };
+    house.show(
+      <Frame theme="day">
+        <Screen />
+      </Frame>,
+    );
+    await find("rename");
+    expect(items()).toEqual(["Rename by a pattern", "Undo: Rename “Rim”"]);
+    fireEvent.change(field(), { target: { value: "undo" } });
+    expect(items()).toEqual(["Undo: Rename “Rim”"]);
   });
 
   it("does what is entered before the list is here, one after the other", async () => {

@@ -33,9 +33,11 @@ function beginsEveryWord(listed: string, typed: string): number {
   return sought.every((word) => words.some((w) => w.startsWith(word))) ? 1 : 0;
 }
 
-/** Actions that the list offers here. */
-const useListed = (): readonly Action[] =>
-  useEnabledActions().filter((a) => !a.keyOnly && a.id !== "find" && a.id !== "actions");
+/** Actions that the list offers here. An undo has the words of what it takes back: it stands behind what does that anew. */
+function useListed(): readonly Action[] {
+  const listed = useEnabledActions().filter((a) => !a.keyOnly && a.id !== "find" && a.id !== "actions");
+  return [...listed.filter(({ past }) => past !== true), ...listed.filter(({ past }) => past === true)];
+}
 
 const firstFor = (actions: readonly Action[], typed: string): Action | undefined =>
   actions.find((action) => beginsEveryWord(wordsOf(action), typed) === 1);

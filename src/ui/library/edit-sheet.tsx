@@ -4,6 +4,7 @@ import { useState } from "react";
 import { FormProvider, useForm } from "react-hook-form";
 import type { PresetRow } from "@/contracts/records";
 import { counted } from "@/core/names/count";
+import { pathsOf } from "@/core/library/folders";
 import { verbFor } from "@/core/library/verbs";
 import { Button } from "../kit/button";
 import { Refused } from "../kit/field";
@@ -12,8 +13,9 @@ import { useAttempt } from "../kit/use-attempt";
 import { type Fields, NEW_FOLDER, type Read, changeOf, differ, fieldsOf } from "./card-edit";
 import { FIELDS_GRID, FolderFields, MarkFields, NameField } from "./edit-filing";
 import { NotesField, OriginFields, TagFields } from "./edit-words";
-import { closeSheet, countSounds, useFiling } from "./filing";
+import { closeSheet, countSounds, useFiling, wordsInto } from "./filing";
 import { rowsBy } from "./overtaken";
+import { useFolders } from "./use-library";
 
 interface Props {
   readonly presets: readonly PresetRow[];
@@ -26,6 +28,7 @@ export function EditSheet({ presets: opened, begin }: Props) {
   const [presets, setPresets] = useState(opened);
   const [off, setOff] = useState<ReadonlySet<string>>(new Set());
   const { refusal, attempt } = useAttempt();
+  const paths = pathsOf(useFolders().data?.folders ?? []);
   const many = presets.length > 1;
   const ofPacks = presets.filter(({ pack }) => pack !== null).length;
   const fixed = ofPacks === presets.length;
@@ -40,7 +43,10 @@ export function EditSheet({ presets: opened, begin }: Props) {
     const cardOf = (preset: PresetRow) => changeOf(preset, { fields, touched, off, many });
     const changed = presets.filter((p) => isNew || Object.keys(cardOf(p)).length > 0);
     const names = [...(isNew ? ["folder"] : []), ...Object.keys(changed[0] ? cardOf(changed[0]) : {})];
-    if (changed.length > 0) await change(changed, cardOf, verbFor(names), isNew ? fields.newFolder.trim() : undefined);
+    const path = isNew ? fields.newFolder.trim() : fields.folder === "" ? null : (paths.get(fields.folder) ?? "");
+    const behind = names.every((name) => name === "folder") ? wordsInto(path) : "";
+    const doing = { verb: verbFor(names), behind };
+    if (changed.length > 0) await change(changed, cardOf, doing, isNew ? fields.newFolder.trim() : undefined);
     closeSheet();
   };
   const save = handleSubmit((fields) =>

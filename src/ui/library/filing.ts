@@ -81,6 +81,9 @@ export function ownOf(
   return { own, words: left === 0 ? wordsFor(own) : `${wordsFor(own)}; ${left} of a pack left as they are` };
 }
 
+/** Where sounds are moved to, by the path of a folder or out of all of them: "into “Voices / Lead”". */
+export const wordsInto = (path: string | null): string => (path === null ? "out of all folders" : `into “${path}”`);
+
 /** Changes of the filing in this window, one after the other. */
 export const inFilingLine = createLine();
 

@@ -1,17 +1,18 @@
 "use client";
 
 import { Suspense, lazy, useEffect, useRef } from "react";
+import { pathsOf } from "@/core/library/folders";
 import { Opening } from "../kit/bits";
 import { Panels } from "../kit/panels";
 import { orSay } from "../kit/say";
 import { useRecall } from "../plan/recall";
 import { CardPane } from "./card-pane";
-import { useFiling, useLibrarySheet } from "./filing";
+import { useFiling, useLibrarySheet, wordsInto } from "./filing";
 import { Filters } from "./filters";
 import { rememberList } from "./last-list";
 import { ListPane } from "./list-pane";
 import { useHearChosen, useSelection } from "./selection";
-import { useFilters } from "./use-library";
+import { useFilters, useFolders } from "./use-library";
 import { useLibraryActions } from "./use-library-actions";
 import { useListing } from "./use-listing";
 import { useTempo } from "./use-tempo";
@@ -35,6 +36,7 @@ export function Library() {
   useHearChosen(chosen, tempo);
   const recall = useRecall();
   const { change } = useFiling();
+  const folders = useFolders().data?.folders ?? [];
   const list = useRef<HTMLDivElement>(null);
   useLibraryFinder({ words, onWords: type, facets: first?.facets, onLeave: () => list.current?.focus() });
   useLibraryActions(listing, selection, recall);
@@ -55,7 +57,10 @@ export function Library() {
                 query={query}
                 total={first ? total : undefined}
                 facets={first?.facets}
-                onMove={(folder) => orSay(change(selection.all, () => ({ folder }), "Move"))}
+                onMove={(folder) => {
+                  const behind = wordsInto(folder === null ? null : (pathsOf(folders).get(folder) ?? ""));
+                  orSay(change(selection.all, () => ({ folder }), { verb: "Move", behind }));
+                }}
                 onSet={set}
                 onWords={type}
               />

@@ -5,7 +5,7 @@ import { pathsOf } from "@/core/library/folders";
 import { Loading } from "../kit/bits";
 import { Sheet } from "../kit/sheet";
 import { useAttempt } from "../kit/use-attempt";
-import { closeSheet, countSounds, useFiling } from "./filing";
+import { closeSheet, countSounds, useFiling, wordsInto } from "./filing";
 import { QuickList } from "./quick-list";
 import { useFolders } from "./use-library";
 
@@ -46,10 +46,8 @@ export function MoveSheet({ presets }: { readonly presets: readonly PresetRow[] 
             { id: NOWHERE, label: "In no folder", beside: now === null ? "now" : undefined },
           ]}
           fresh={(path) => `New folder “${path}”`}
-          onPick={(id) =>
-            id === NOWHERE ? file(null, "out of all folders") : file(id, `into “${paths.get(id) ?? ""}”`)
-          }
-          onFresh={(path) => file(null, `into “${path}”`, path)}
+          onPick={(id) => (id === NOWHERE ? file(null, wordsInto(null)) : file(id, wordsInto(paths.get(id) ?? "")))}
+          onFresh={(path) => file(null, wordsInto(path), path)}
         />
       )}
       {refusal}

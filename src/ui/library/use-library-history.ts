@@ -34,6 +34,7 @@ export function useLibraryHistory(): readonly Action[] {
       id: `${direction}-filing`,
       title: words ? `${word}: ${words}` : `${word} in the library`,
       group: "Filing",
+      past: true,
       // Where a project was touched last, the keys are for that.
       keys: isLast && canWalk ? keys : [],
       enabled: canWalk,

@@ -11,6 +11,7 @@ export function historyActions(editing: OpenProject, group: string): readonly Ac
   return [
     {
       id: "undo",
+      past: true,
       title: undo ? `Undo: ${undo}` : "Undo",
       group,
       keys: ["Ctrl+Z"],
@@ -19,6 +20,7 @@ export function historyActions(editing: OpenProject, group: string): readonly Ac
     },
     {
       id: "redo",
+      past: true,
       title: redo ? `Redo: ${redo}` : "Redo",
       group,
       keys: ["Ctrl+Shift+Z", "Ctrl+Y"],
