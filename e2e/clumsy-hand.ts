@@ -79,6 +79,8 @@ function findTarget(page: Page, share: number): Promise<Target | null> {
 const LOADING = 20_000;
 /** How long the focus may be on its way from what is gone to what stands there now, in ms. */
 const ON_ITS_WAY = 400;
+/** How long a page that was loaded just now may take from its first part that lives to the last, in ms. */
+const COMING_TO_LIFE = 3000;
 
 /** Whether a Tab went out of the page by its end, to the browser's own keys, as it should: the next one comes in again. */
 async function wentOut(page: Page, movement: string): Promise<boolean> {
@@ -101,11 +103,12 @@ async function staysBare(page: Page): Promise<boolean> {
       const isAlive = Object.keys(document.querySelector("main") ?? {}).some((key) => key.startsWith("__reactFiber"));
       return { bare, isAlive, age: performance.now() };
     });
+  let isNew = false;
   for (let began = Date.now(); ; await page.waitForTimeout(50)) {
     const { bare, isAlive, age } = await look();
     if (!bare) return false;
-    if (!isAlive && age < LOADING) began = Date.now();
-    if (Date.now() - began > ON_ITS_WAY) return true;
+    if (!isAlive && age < LOADING) [began, isNew] = [Date.now(), true];
+    if (Date.now() - began > (isNew ? COMING_TO_LIFE : ON_ITS_WAY)) return true;
   }
 }
 

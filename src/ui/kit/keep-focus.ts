@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect } from "react";
+import { useLayoutEffect } from "react";
 import { takePlace } from "../actions/reached";
 
 const FOCUSABLE =
@@ -78,7 +78,8 @@ export function giveBack(field: HTMLElement): void {
  * out, a button that has nothing more to do), it is given to what took its place, or to where the hand was before.
  */
 export function useKeepFocus(): void {
-  useEffect(() => {
+  // With the first drawing, not behind it: a page that has come to life has the focus.
+  useLayoutEffect(() => {
     let last: Path = [];
     let under: Path = [];
     const onFocusIn = ({ target, relatedTarget }: FocusEvent) => {
