@@ -96,6 +96,12 @@ function latestIn(queries: QueryClient): Map<string, PresetRow> {
   return latest;
 }
 
+/** Keeps a row where none that is as new is kept: lists that nobody looks at stay as they were. */
+function keepLatest(queries: QueryClient, row: PresetRow): void {
+  const latest = latestIn(queries);
+  if (row.cardRevision > (latest.get(row.id)?.cardRevision ?? 0)) latest.set(row.id, row);
+}
+
 /**
  * The newest of some rows that this window has made itself. What another has made of them is not taken as a base, though
  * a list may show it already: what was thought of before must not put it away unsaid.
@@ -112,7 +118,7 @@ function newestOf(queries: QueryClient, presets: readonly PresetRow[]): readonly
 export async function refetchWalked(queries: QueryClient): Promise<void> {
   await refetchLibrary(queries);
   for (const [, page] of queries.getQueriesData<{ readonly items?: readonly PresetRow[] }>({ queryKey: KEYS.presets }))
-    for (const row of page?.items ?? []) latestIn(queries).set(row.id, row);
+    for (const row of page?.items ?? []) keepLatest(queries, row);
 }
 
 interface Patch {
@@ -126,7 +132,7 @@ async function patch(queries: QueryClient, { own, cardOf, rest }: Patch): Promis
   const send = async (rows: readonly PresetRow[]) => {
     const changes = rows.map((p) => ({ id: p.id, baseCard: p.cardRevision, card: cardOf(p) }));
     const { presets } = await api.patchCards({ changes, ...rest });
-    for (const row of presets) latestIn(queries).set(row.id, row);
+    for (const row of presets) keepLatest(queries, row);
   };
   const seen = newestOf(queries, own);
   try {

@@ -8,6 +8,10 @@ import { value } from "@/server/testing";
 import { patchCards } from "@/server/use-cases/filing/cards";
 import { makeFolder } from "@/server/use-cases/filing/folders";
 import { savePresets } from "@/server/use-cases/library";
+import { useQuery } from "@tanstack/react-query";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import { useFiling } from "./filing";
 import { touch } from "../actions/last-touched";
 import { useLibraryHistory } from "./use-library-history";
 
@@ -64,6 +68,20 @@ describe("undo and redo of the filing", () => {
     press("redo");
     await waitFor(() => expect(said).toEqual(["There is nothing to redo."]));
     await waitFor(() => expect(now("redo")).toMatchObject({ enabled: false, keys: [] }));
+  });
+
+  it("leave what is done next without a conflict, whatever older lists still say", async () => {
+    await rate(2);
+    const asked = { queryKey: KEYS.presets, queryFn: () => api.listPresets({ limit: 10 }) };
+    const hook = renderHook(() => ({ list: useQuery(asked).data, filing: useFiling() }), { wrapper: house.wrapper });
+    await waitFor(() => expect(hook.result.current.list).toBeTruthy());
+    const list = hook.result.current.list!;
+    // A list that nobody looks at any more stays as it was, and is kept for a while.
+    house.queries.setQueryData([...KEYS.presets, "another"], list);
+    const { press } = open();
+    press("undo");
+    await act(() => hook.result.current.filing.change([list.items[0]!], () => ({ name: "Otherwise" }), "Rename"));
+    expect(house.asked.filter((one) => one.startsWith("PATCH"))).toHaveLength(1);
   });
 
   it("each say their own step, however quick they come", async () => {
