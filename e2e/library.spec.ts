@@ -294,6 +294,25 @@ test("a copy is made, found among the near copies, merged, and parted again by o
   await expect(options(page)).toHaveCount(2);
 });
 
+test("the place in the list is kept through the bench and back, and through a reload", async ({ page, server }) => {
+  await page.goto(`${server.url}/library?sort=name`);
+  await expect(options(page).first()).toBeVisible();
+  await list(page).focus();
+  await page.keyboard.press("End");
+  for (let n = 0; n < 9; n++) await page.keyboard.press("ArrowUp");
+  const chosen = list(page).getByRole("option", { selected: true });
+  const name = await chosen.locator(".name").textContent();
+  const where = await page.getByText(/^\d+ of \d+ sounds/).textContent();
+  await page.keyboard.press("b");
+  await expect(page).toHaveURL(/\/bench/);
+  await page.goBack();
+  await expect(chosen.locator(".name")).toHaveText(name ?? "");
+  await expect(chosen).toBeInViewport();
+  await expect(page.getByText(/^\d+ of \d+ sounds/)).toHaveText(where ?? "");
+  await page.reload();
+  await expect(chosen.locator(".name")).toHaveText(name ?? "");
+});
+
 test("a search is kept under a name, and brings words, filters and folder again", async ({ page, server }) => {
   await page.goto(`${server.url}/library?q=voice&folder=voices`);
   const count = await (async () => {

@@ -79,8 +79,11 @@ describe("a request that is none", () => {
   it.each(titled(ENDPOINTS.filter((e) => e.query !== undefined && e.method === "get")))(
     "%s: a parameter that is not known is refused",
     async (_, { path }) => {
-      const needed = path === "/api/values" ? "field=tag&" : "";
-      const response = await answer(`${at(path, { id: "narrator-close" })}?${needed}mood=dark`, {});
+      const needed: Readonly<Record<string, string>> = {
+        "/api/values": "field=tag&",
+        "/api/places": "id=narrator-close&",
+      };
+      const response = await answer(`${at(path, { id: "narrator-close" })}?${needed[path] ?? ""}mood=dark`, {});
       expect([response.status, ErrorBodySchema.parse(await response.json()).error.path]).toEqual([400, "mood"]);
     },
   );
@@ -143,6 +146,7 @@ describe("an answer", () => {
     const [{ id, content, kind, cardRevision }] = page.items as [(typeof page.items)[number]];
     await ask("get", "/api/presets/{id}", { ids: { id }, query: "?version=1" });
     await ask("get", "/api/presets/{id}/uses", { ids: { id } });
+    await ask("get", "/api/places", { query: `?id=${id}&q=cello&sort=used` });
     await ask("get", "/api/values", { query: "?field=tag&order=name&begun=w" });
     await ask("post", "/api/words", { body: { list: "tags", from: ["warm"], to: "Warmth" } });
     const versions = [

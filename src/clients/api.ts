@@ -8,6 +8,7 @@ import type {
   FiledBy,
   LibraryHistory,
   LogPage,
+  PlaceQuery,
   LogQuery,
   SearchChange,
   NewPresets,
@@ -91,6 +92,8 @@ const queryOf = (query: object): string => {
 const at = (id: string): string => encodeURIComponent(id);
 
 export const listPresets = (query: PresetQuery) => ask<PresetPage>("GET", `/api/presets${queryOf(query)}`);
+/** Where a sound stands in a list, from 0; null where it is not in it. */
+export const placeOf = (query: PlaceQuery) => ask<{ place: number | null }>("GET", `/api/places${queryOf(query)}`);
 export const listValues = (query: ValuesQuery) => ask<Values>("GET", `/api/values${queryOf(query)}`);
 export const changeWords = (change: WordChange) =>
   ask<{ changed: number; ofPacks: number }>("POST", "/api/words", change);

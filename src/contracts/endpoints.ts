@@ -33,6 +33,8 @@ import {
   PresetListSchema,
   PresetPageSchema,
   PresetQuerySchema,
+  PlaceQuerySchema,
+  PlaceSchema,
   VersionNameSchema,
   UndoLibrarySchema,
   LogPageSchema,
@@ -104,6 +106,13 @@ export const ENDPOINTS: readonly Endpoint[] = [
     summary: "A page of the library",
     query: PresetQuerySchema,
     answer: PresetPageSchema,
+  },
+  {
+    method: "get",
+    path: "/api/places",
+    summary: "Where a preset stands in a list of the library",
+    query: PlaceQuerySchema,
+    answer: PlaceSchema,
   },
   {
     method: "post",

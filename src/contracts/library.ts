@@ -40,6 +40,13 @@ export const PresetQuerySchema = z.strictObject({
   limit: z.coerce.number().int().min(1).max(500).optional(),
 });
 
+/** A sound and the list that its place is asked for in. */
+export const PlaceQuerySchema = PresetQuerySchema.pick({ q: true, only: true, folder: true, sort: true }).extend({
+  id: Id,
+});
+/** From 0; null where it is not in the list. */
+export const PlaceSchema = z.strictObject({ place: z.int().nullable() });
+
 /** The values of one field among what is asked for. */
 export const ValuesQuerySchema = PresetQuerySchema.pick({ q: true, only: true, folder: true }).extend({
   field: z.enum(FIELD_NAMES as [Field, ...Field[]]),
@@ -254,6 +261,7 @@ export const NewestSchema = z.strictObject({ version: z.int().min(1) });
 export const WalkedBodySchema = z.strictObject({ history: HistorySchema, walked: WalkedSchema });
 export const FolderBodySchema = z.strictObject({ folder: FolderSchema });
 
+export type PlaceQuery = z.infer<typeof PlaceQuerySchema>;
 export type LogQuery = z.infer<typeof LogQuerySchema>;
 export type LogPage = z.infer<typeof LogPageSchema>;
 export type SearchChange = z.infer<typeof SearchChangeSchema>;

@@ -21,6 +21,10 @@ export async function listHolding(db: Executor, held: string): Promise<readonly 
   return rows.map(({ id, card }) => ({ id, name: readCard(card).name }));
 }
 
+/** A preset's number in the indexes; null where there is none. */
+export const rowOf = async (db: Executor, id: string): Promise<number | null> =>
+  (await db("presets").where({ id }).first("row"))?.row ?? null;
+
 /** The names of some presets, wherever they are, by id. */
 export async function namesById(db: Executor, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
   const rows = await db("presets")

@@ -1,10 +1,10 @@
-import type { PresetPage, PresetQuery, Values, ValuesQuery } from "@/contracts/library";
+import type { PlaceQuery, PresetPage, PresetQuery, Values, ValuesQuery } from "@/contracts/library";
 import { getModel, findModel } from "@/core/processors/models";
 import type { Cursor, Sort } from "@/core/search/library-index";
 import { type Query, type Term, parseQuery } from "@/core/search/query";
 import { fold, wordsOf } from "@/core/names/words";
 import type { Context } from "../store/context";
-import { rowsInOrder } from "../repositories/preset-lists";
+import { rowOf, rowsInOrder } from "../repositories/preset-lists";
 
 const DEFAULT_PAGE = 60;
 
@@ -46,14 +46,32 @@ function queryOf(query: PresetQuery): Query {
   };
 }
 
+/** The order that is asked for: the best first where words are looked for, else what was used last. */
+const sortOf = (asked: PresetQuery, query: Query): Sort => asked.sort ?? (query.words.length > 0 ? "rank" : "used");
+
+/** Where a preset stands in the list that is asked for, from 0; null where it is not in it. */
+export async function placeOf({ db, search }: Context, { id, ...asked }: PlaceQuery): Promise<number | null> {
+  const row = await rowOf(db, id);
+  if (row === null) return null;
+  const query = queryOf(asked);
+  const { rows } = search.find({
+    query,
+    folders: asked.folder === undefined ? null : search.within(asked.folder),
+    sort: sortOf(asked, query),
+    after: null,
+    limit: Number.MAX_SAFE_INTEGER,
+  });
+  const place = rows.indexOf(row);
+  return place < 0 ? null : place;
+}
+
 /** A page of the library: what is asked for in the field's language and by filters, with the counts of each facet. */
 export async function findPresets({ db, search }: Context, asked: PresetQuery): Promise<PresetPage> {
   const query = queryOf(asked);
-  const sort: Sort = asked.sort ?? (query.words.length > 0 ? "rank" : "used");
   const found = search.find({
     query,
     folders: asked.folder === undefined ? null : search.within(asked.folder),
-    sort,
+    sort: sortOf(asked, query),
     after: parseCursor(asked.after),
     ...(asked.offset === undefined ? {} : { offset: asked.offset }),
     limit: asked.limit ?? DEFAULT_PAGE,

@@ -18,6 +18,7 @@ import { Key } from "../kit/bits";
 import { Num } from "../kit/number";
 import { Shape } from "../kit/shape";
 import { useRecall } from "../plan/recall";
+import { addressedVersion, flushAddress, writeAddress } from "./in-address";
 import { useCopies } from "./use-copies";
 import { openSheet } from "./filing";
 import { Facts } from "./card-facts";
@@ -35,7 +36,11 @@ export function CardPane({ preset, tempo, onFolder }: CardProps) {
   const router = useRouter();
   const recall = useRecall();
   const { duplicate } = useCopies();
-  const [version, setVersion] = useState<number | null>(null);
+  const [version, setShown] = useState(() => addressedVersion(preset.id));
+  const setVersion = (next: number | null) => {
+    setShown(next);
+    writeAddress({ sound: preset.id, version: next === null ? null : String(next) });
+  };
   const shownVersion = version ?? preset.version;
   const detail = useQuery({ queryKey: [...KEYS.preset(preset.id), "detail"], queryFn: () => api.getPreset(preset.id) });
   const earlier = useQuery({
@@ -114,7 +119,12 @@ export function CardPane({ preset, tempo, onFolder }: CardProps) {
           </>
         )}
         {!isStrips(preset.content) && (
-          <Button onClick={() => router.push(`/bench?preset=${preset.id}&version=${shownVersion}`)}>
+          <Button
+            onClick={() => {
+              flushAddress();
+              router.push(`/bench?preset=${preset.id}&version=${shownVersion}`);
+            }}
+          >
             Open on the bench
           </Button>
         )}

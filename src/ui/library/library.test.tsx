@@ -12,10 +12,12 @@ import { loadDemo } from "@/demo/load";
 import type { Context } from "@/server/store/context";
 import { value } from "@/server/testing";
 import { findPresets } from "@/server/use-cases/find-presets";
-import { getPreset } from "@/server/use-cases/library";
+import { getPreset, saveVersion } from "@/server/use-cases/library";
 import { installPack } from "@/server/use-cases/packs";
 import { getProject } from "@/server/use-cases/projects";
 import { Frame } from "../frame/frame";
+import { fold } from "@/core/names/words";
+import * as hearing from "../listening/hear-preset";
 import { useInHand } from "../projects/in-hand";
 import { closeSheet, useLibrarySheet } from "./filing";
 import { Library } from "./library";
@@ -175,6 +177,66 @@ describe("the way to another sound", () => {
     expect(field().value).toBe(`name:="${holder!.name}"`);
     act(() => window.history.back());
     await waitFor(() => expect(chosen()).toEqual([preset.card.name]));
+  });
+});
+
+describe("the address", () => {
+  const sound = () => new URLSearchParams(window.location.search).get("sound");
+  // The last lines of a long list are not drawn here, where nothing scrolls.
+  const onCard = () => card().getByRole("heading", { level: 2 }).textContent;
+  const lastByName = async () => {
+    const { items, total } = await findPresets(house.context, { sort: "name", limit: 500 });
+    return { ...items.at(-1)!, total };
+  };
+
+  it("names the sound, which is found wherever it stands in the list, and nothing else is heard before it", async () => {
+    const order = INCLUDED.presets.toSorted((a, b) => (fold(a.card.name) < fold(b.card.name) ? -1 : 1));
+    const last = order.at(-1)!;
+    const heard = vi.spyOn(hearing, "hearPreset");
+    await open(`/library?sort=name&sound=${last.id}`, withPack);
+    await waitFor(() => expect(onCard()).toBe(last.card.name));
+    await waitFor(() => expect(heard).toHaveBeenCalled());
+    expect(new Set(heard.mock.calls.map(([, , { name }]) => name))).toEqual(new Set([last.card.name]));
+    heard.mockRestore();
+    const { total } = await lastByName();
+    expect(total).toBeGreaterThan(60);
+    expect(screen.getByText(new RegExp(`^${total} of ${total} sounds`))).toBeTruthy();
+  });
+
+  it("follows the hand, and going back brings the place of the list before", async () => {
+    await open("/library?sort=name", withPack);
+    press("End");
+    const { id, card: last } = await lastByName();
+    await waitFor(() => expect(onCard()).toBe(last.name));
+    await waitFor(() => expect(sound()).toBe(id));
+    act(() => window.history.pushState(null, "", "/library?q=strip"));
+    const [first] = (await findPresets(house.context, { q: "strip", limit: 5 })).items;
+    await waitFor(() => expect(onCard()).toBe(first!.card.name));
+    press("ArrowDown");
+    await waitFor(() => expect(sound()).not.toBeNull());
+    act(() => window.history.back());
+    await waitFor(() => expect(sound()).toBe(id));
+    await waitFor(() => expect(onCard()).toBe(last.name));
+  });
+
+  it("of a sound that is not in the list leaves the first", async () => {
+    await open("/library?sort=name&sound=nothing-such", withPack);
+    await waitFor(() => expect(chosen()).toEqual([names()[0]]));
+  });
+
+  it("names the version that is looked at", async () => {
+    await open("/library?q=rim+and+air");
+    const { version, content } = await presetOf("rim-and-air");
+    const other = (await findPresets(house.context, { kind: "chain", limit: 50 })).items.find(
+      (p) => p.id !== "rim-and-air" && p.kind === "chain",
+    )!;
+    expect(other.content).not.toEqual(content);
+    value(await saveVersion(house.context, "rim-and-air", { baseVersion: version, content: other.content }));
+    await act(() => house.queries.invalidateQueries());
+    await card().findByText(new RegExp(`^.* · version ${version + 1} · own$`));
+    const versions = await card().findAllByRole("button", { pressed: false });
+    fireEvent.click(versions.at(-1)!);
+    await waitFor(() => expect(whereNow()).toContain(`sound=rim-and-air&version=${version}`));
   });
 });
 

@@ -14,6 +14,7 @@ import { ListPane } from "./list-pane";
 import { useHearChosen, useSelection } from "./selection";
 import { useFilters, useFolders } from "./use-library";
 import { useLibraryActions } from "./use-library-actions";
+import { useSought } from "./use-sought";
 import { useListing } from "./use-listing";
 import { useTempo } from "./use-tempo";
 import { useLibraryFinder, useWords } from "./use-words";
@@ -31,7 +32,8 @@ export function Library() {
   useEffect(() => rememberList(addressed.sort), [addressed.sort]);
   const tempo = useTempo();
   const selection = useSelection(listing);
-  const { chosen } = selection;
+  const isSought = useSought(listing, query, selection);
+  const chosen = isSought ? null : selection.chosen;
   const sheet = useLibrarySheet((l) => l.open);
   useHearChosen(chosen, tempo);
   const recall = useRecall();

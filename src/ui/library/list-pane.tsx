@@ -28,7 +28,9 @@ interface Props {
   readonly onWords: (words: string) => void;
 }
 
-const countOf = (total: number): string => counted(total, "sound");
+/** "12 of 5,200 sounds": where the list stands, and how many it has. */
+const standsAt = (place: number, total: number): string =>
+  place < 0 || total < 2 ? counted(total, "sound") : `${formatCount(place + 1)} of ${counted(total, "sound")}`;
 
 /** The list with its headings, what is to be said of it, and how many there are. */
 export function ListPane({ query, listing, selection, tempo, recall, listRef, onSet, onWords }: Props) {
@@ -69,7 +71,7 @@ export function ListPane({ query, listing, selection, tempo, recall, listRef, on
       <p className="flex h-8 flex-none items-center gap-[6px] overflow-hidden whitespace-nowrap border-edge border-t px-[14px] text-small text-soft">
         {selection.all.length > 1
           ? `${formatCount(selection.all.length)} of ${formatCount(total)} chosen`
-          : countOf(total)}{" "}
+          : standsAt(listing.placeOf(chosen?.id ?? ""), total)}{" "}
         · <Key>Space</Key> listen <Key>Enter</Key> apply {recall.targetWords ?? ""} <Key>B</Key> bench <Key>/</Key> find
       </p>
     </section>

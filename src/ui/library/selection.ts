@@ -15,6 +15,8 @@ const MOST_CHOSEN = 5000;
 /** The chosen line, and what else is chosen beside it. */
 export interface Selection {
   readonly chosen: PresetRow | null;
+  /** The line that the hand has chosen; null while it is the first because none was. */
+  readonly picked: string | null;
   /** Does something with what is chosen in the list that was asked for, once that has come: words are typed faster. */
   readonly withChosen: (act: (preset: PresetRow) => void) => void;
   /** What the next action is for, in the order of the list. */
@@ -142,6 +144,7 @@ export function useSelection(listing: Listing): Selection {
   };
   return {
     chosen,
+    picked: id,
     withChosen: (act) => withMeant(listing, id, act),
     all,
     withAll: (act) => stretch.withThose(act) || act(all),

@@ -43,6 +43,8 @@ export function useFilters() {
         if (value) next.set(name, value);
         else next.delete(name);
       }
+      // Another list has another place.
+      for (const name of ["sound", "version"]) next.delete(name);
       const address = next.size > 0 ? `${path}?${next}` : path;
       if (remember) window.history.pushState(null, "", address);
       else window.history.replaceState(null, "", address);

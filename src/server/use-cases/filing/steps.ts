@@ -42,8 +42,7 @@ export async function applyStep(
   if (step.kind === "folder") return applyFolder(tx, step, note);
   if (step.kind === "search") return applySearch(tx, step, note);
   const preset = await presetOf(tx, step.preset);
-  const isBeside = step.kind === "card" && isAllBeside(step.to);
-  if (preset.pack !== null && !isBeside) refuse("refused", readOnly(preset));
+  checkPack(preset, step);
   switch (step.kind) {
     case "card":
       await applyCard(tx, preset, step);
@@ -64,6 +63,12 @@ export async function applyStep(
       await applyVersionName(tx, preset, step);
   }
   note({ kind: "preset", id: step.preset });
+}
+
+/** Of what comes with a pack only the card is changed, and of that only what stands beside it. */
+function checkPack(preset: presets.FiledPreset, step: LibraryStep): void {
+  if (preset.pack === null || (step.kind === "card" && isAllBeside(step.to))) return;
+  refuse("refused", readOnly(preset));
 }
 
 async function applyCard(tx: Executor, preset: presets.FiledPreset, { from, to }: StepOf<"card">): Promise<void> {
