@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 
-export const INPUT = "h-[30px] w-full rounded-card border border-bound bg-ground px-[10px]";
+export const INPUT =
+  "h-[30px] w-full rounded-card border border-bound bg-ground px-[10px] disabled:border-edge disabled:bg-transparent disabled:text-soft";
 
 /** A label with what is filled in beside it. */
 export const Field = ({ label, children }: { readonly label: string; readonly children: ReactNode }) => (

@@ -83,7 +83,7 @@ export function NotesField({ differs, fixed }: PaneProps) {
           disabled={fixed}
           rows={3}
           maxLength={10_000}
-          className="rounded-card border border-bound bg-ground px-[10px] py-1"
+          className="rounded-card border border-bound bg-ground px-[10px] py-1 disabled:border-edge disabled:bg-transparent disabled:text-soft"
           placeholder={differs((c) => c.notes) ? SEVERAL : ""}
           {...register("notes")}
         />
