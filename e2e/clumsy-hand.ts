@@ -274,12 +274,22 @@ interface Row {
 }
 
 /** What is promised to be as it was: the projects, a draft, and how the library is filed. */
-async function stateOf(
-  server: Asked,
-  ids: { readonly projects: readonly string[]; readonly presets: readonly string[] | null },
-) {
+interface Folder {
+  readonly id: string;
+  readonly name: string;
+  readonly parent: string | null;
+}
+
+interface State {
+  readonly projects: readonly unknown[];
+  readonly folders: readonly Folder[];
+  readonly cards: readonly Pick<Row, "id" | "card">[];
+}
+
+/** What there is, or, with what there was before, what has become of that: a sound that is saved stays, and the folder made for it. */
+async function stateOf(server: Asked, ids: readonly string[], before: State | null = null): Promise<State> {
   const projects = [];
-  for (const id of ids.projects) projects.push((await ask<Body>(server, "GET", `/api/projects/${id}`)).project);
+  for (const id of ids) projects.push((await ask<Body>(server, "GET", `/api/projects/${id}`)).project);
   const presets: Row[] = [];
   for (let offset = 0; ; ) {
     const { items } = await ask<{ items: Row[] }>(server, "GET", `/api/presets?sort=name&limit=200&offset=${offset}`);
@@ -287,11 +297,13 @@ async function stateOf(
     if (items.length < 200) break;
     offset += items.length;
   }
-  const { folders } = await ask<{ folders: { count: number }[] }>(server, "GET", "/api/folders");
-  const kept = presets.filter(({ id }) => ids.presets === null || ids.presets.includes(id));
+  const { folders } = await ask<{ folders: (Folder & { count: number })[] }>(server, "GET", "/api/folders");
+  const was = (list: readonly { readonly id: string }[], id: string) => list.some((one) => one.id === id);
+  const kept = presets.filter(({ id }) => before === null || was(before.cards, id));
+  const filed = folders.filter(({ id, count }) => before === null || count === 0 || was(before.folders, id));
   return {
     projects,
-    folders: folders.map(({ count: _, ...folder }) => folder),
+    folders: filed.map(({ count: _, ...folder }) => folder),
     cards: kept.map(({ id, card }) => ({ id, card })).toSorted((a, b) => a.id.localeCompare(b.id)),
   };
 }
@@ -322,7 +334,7 @@ export async function beClumsy(browser: Browser, server: Asked, clumsy: Clumsy):
   const projects = [...listed.projects.map(({ id }) => id), draft];
   // A project that another hand has made may have something to be taken back.
   await undoAll(server, projects);
-  const first = await stateOf(server, { projects, presets: null });
+  const first = await stateOf(server, projects);
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   try {
     await context.grantPermissions(["clipboard-read", "clipboard-write"], { origin: server.url });
@@ -334,7 +346,7 @@ export async function beClumsy(browser: Browser, server: Asked, clumsy: Clumsy):
     await context.close();
   }
   await undoAll(server, projects);
-  const last = await stateOf(server, { projects, presets: first.cards.map(({ id }) => id) });
+  const last = await stateOf(server, projects, first);
   for (const part of ["projects", "cards", "folders"] as const) {
     const [before, after] = [canonicalize(first[part]), canonicalize(last[part])];
     if (before !== after)
