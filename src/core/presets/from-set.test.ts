@@ -222,6 +222,19 @@ describe("strips that came from a set", () => {
     expect(withoutSet(getStrip(asSet, "b")).inserts).toEqual({ nodes: [gain(-3)], macros: [] });
     expect(withoutSet(getStrip(rimmed(asSet), "b")).inserts.from).toEqual(RIM);
     expect(presetsIn(getStrip(rimmed(asSet), "b"))).toEqual([RIM, setRef]);
+    // What is kept is what was given, not what the project has of it.
+    const parts = ["inserts"] as const;
+    const saved = saveStrips(
+      asSet,
+      [
+        { strip: withoutSet(getStrip(asSet, "b")), parts },
+        { strip: getStrip(asSet, "a"), parts },
+      ],
+      "set",
+    );
+    const from = (content: Content) =>
+      isStrips(content) ? content.strips.map(({ inserts }) => inserts?.from ?? null) : [];
+    expect(new Set(from(saved))).toEqual(new Set([null, { ...FROM, strip: "snare" }]));
   });
 
   it("that have an origin of their own take the newer of either, and keep the other", () => {

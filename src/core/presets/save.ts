@@ -57,10 +57,10 @@ export interface KeptStrip {
  */
 export function saveStrips(project: Project, some: readonly KeptStrip[], kind: "set" | "mix"): Content {
   const kept = new Set(some.map(({ strip }) => strip.id));
-  const parts = new Map(some.map((one) => [one.strip.id, one.parts]));
-  const strips = project.strips.flatMap((strip) => {
-    const chosen = parts.get(strip.id);
-    return chosen ? [{ id: strip.id, name: stripName(strip), ...savedOf(project, strip, chosen, kept) }] : [];
+  const given = new Map(some.map((one) => [one.strip.id, one]));
+  const strips = project.strips.flatMap(({ id }) => {
+    const one = given.get(id);
+    return one ? [{ id, name: stripName(one.strip), ...savedOf(project, one.strip, one.parts, kept) }] : [];
   });
   return kind === "set"
     ? { kind, schema: CONTENT_SCHEMA, strips }
