@@ -62,8 +62,9 @@ export class ApiFailure extends InWords {
 const UNREACHABLE = "Diathesis does not answer. Start it again; what was saved is on disk.";
 
 async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const window = thisWindow();
   const headers = {
-    [WINDOW_HEADER]: thisWindow(),
+    ...(window === null ? {} : { [WINDOW_HEADER]: window }),
     ...(body === undefined ? {} : { "Content-Type": "application/json" }),
   };
   const init: RequestInit = { method, cache: "no-store", headers };

@@ -6,8 +6,9 @@ const LETTERS = "0123456789abcdefghijklmnopqrstuvwxyz";
 const letters = (n: number): string =>
   Array.from(crypto.getRandomValues(new Uint8Array(n)), (byte) => LETTERS[byte % LETTERS.length] ?? "0").join("");
 
-/** The name of this window, the same after it was loaded anew. */
-export function thisWindow(): string {
+/** The name of this window, the same after it was loaded anew; null where nothing is kept of one. */
+export function thisWindow(): string | null {
+  if (typeof sessionStorage === "undefined") return null;
   const kept = sessionStorage.getItem(KEPT_AS) ?? "";
   if (isWindowName(kept)) return kept;
   const name = windowName(new Date(), letters(4));

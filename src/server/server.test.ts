@@ -11,6 +11,7 @@ import { ProjectBodySchema } from "@/contracts/projects";
 import { emptyCard } from "@/core/presets/preset";
 import { findContentProblem } from "@/core/presets/whole";
 import { findProjectProblem } from "@/core/projects/problems";
+import type { Content } from "@/core/presets/preset";
 import { ContentSchema } from "@/core/presets/schema";
 import { ProjectSchema } from "@/core/projects/schema";
 import { createStrip } from "@/core/strips/strip";
@@ -203,7 +204,8 @@ describe("the library", () => {
   it("keeps every version, and finds by the newest card after each change", async () => {
     await loadDemo(context);
     const base = value(await library.getPreset(context, "rim-and-air")).preset;
-    const saved = value(await library.saveVersion(context, "rim-and-air", { baseVersion: 1, content: base.content }));
+    const content = JSON.parse(JSON.stringify(base.content).replace('"enabled":true', '"enabled":false')) as Content;
+    const saved = value(await library.saveVersion(context, "rim-and-air", { baseVersion: 1, content }));
     expect(saved.version).toBe(2);
     const [changed] = value(
       await patchCards(context, {

@@ -89,7 +89,9 @@ describe("the ledger", () => {
     const { project } = await stored();
     const { from } = project.strips.find((s) => s.id === "voice")!.inserts;
     const { preset } = value(await getPreset(house.context, from!.preset));
-    value(await saveVersion(house.context, preset.id, { baseVersion: preset.version, content: preset.content }));
+    const content = structuredClone(preset.content);
+    ((chainOf(content).nodes[0] as Processor).values as Record<string, number>)["band1.freq"] = 123;
+    value(await saveVersion(house.context, preset.id, { baseVersion: preset.version, content }));
     await open();
     await waitFor(() =>
       expect(row("Voice").textContent).toContain(`version ${from!.version} of ${preset.version + 1}`),

@@ -24,6 +24,8 @@ import { hearPreset } from "../listening/hear-preset";
 import { hear, hearBeside, setPlaying, setSide } from "../listening/listening";
 import { useListening } from "../listening/state";
 import { type Compared, closeSheet, useFiling } from "./filing";
+import { writeAddress } from "./in-address";
+import { writeComparison } from "./open-comparison";
 import { useTempo } from "./use-tempo";
 
 interface Props {
@@ -86,6 +88,8 @@ export function CompareSheet(given: Props) {
   const { refusal, attempt } = useAttempt();
   const left = { ...given.left, version: versions.left };
   const right = { ...given.right, version: versions.right };
+  useEffect(() => writeComparison(left, right));
+  useEffect(() => () => writeAddress({ compare: null }), []);
   const [a, b] = [useContent(left), useContent(right)];
   const isOne = left.preset.id === right.preset.id;
   const besides = a && b ? compareContents(a, b) : [];

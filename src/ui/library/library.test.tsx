@@ -219,6 +219,21 @@ describe("the address", () => {
     await waitFor(() => expect(onCard()).toBe(last.name));
   });
 
+  it("names a comparison, opens it again, and lets go of it when it is closed", async () => {
+    await open("/library?q=rim+and+air&compare=rim-and-air.1~narrator-close.1");
+    const sheet = await screen.findByRole("dialog", { name: "Two sounds beside each other" });
+    expect(sheet.textContent).toContain("Narrator, close and calm");
+    press("Escape", {}, sheet);
+    await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
+    await waitFor(() => expect(whereNow()).not.toContain("compare"));
+  });
+
+  it("of a comparison with what is not there opens none", async () => {
+    await open("/library?q=rim+and+air&compare=rim-and-air.1~nothing-such.1");
+    await waitFor(() => expect(whereNow()).not.toContain("compare"));
+    expect(screen.queryByRole("dialog")).toBeNull();
+  });
+
   it("of a sound that is not in the list leaves the first", async () => {
     await open("/library?sort=name&sound=nothing-such", withPack);
     await waitFor(() => expect(chosen()).toEqual([names()[0]]));

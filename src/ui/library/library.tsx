@@ -1,5 +1,6 @@
 "use client";
 
+import { useSearchParams } from "next/navigation";
 import { Suspense, lazy, useEffect, useRef } from "react";
 import { pathsOf } from "@/core/library/folders";
 import { Opening } from "../kit/bits";
@@ -30,6 +31,10 @@ export function Library() {
   const listing = useListing(query);
   const { total, first } = listing;
   useEffect(() => rememberList(addressed.sort), [addressed.sort]);
+  const comparison = useSearchParams().get("compare");
+  useEffect(() => {
+    if (comparison !== null) orSay(import("./open-comparison").then((m) => m.openComparison(comparison)));
+  }, [comparison]);
   const tempo = useTempo();
   const selection = useSelection(listing);
   const isSought = useSought(listing, query, selection);

@@ -44,7 +44,7 @@ export function useFilters() {
         else next.delete(name);
       }
       // Another list has another place.
-      for (const name of ["sound", "version"]) next.delete(name);
+      for (const name of ["sound", "version", "compare"]) next.delete(name);
       const address = next.size > 0 ? `${path}?${next}` : path;
       if (remember) window.history.pushState(null, "", address);
       else window.history.replaceState(null, "", address);
