@@ -265,6 +265,12 @@ describe("strips that are saved as one", () => {
     // What was proposed the first time is let go of once that sheet is gone.
     const proposals = () => house.queries.getQueryCache().findAll({ queryKey: [...KEYS.presets, "proposals"] });
     await waitFor(() => expect(proposals()).toEqual([]));
+    const { level, id: voice } = await stripNamed("Voice");
+    const to = { ...level, fader: level.fader - 1 };
+    const softer = { id: "a", kind: "setPart", part: "level", strip: voice, from: level, to } as const;
+    const { revision: baseRevision } = value(await getProject(house.context, PROJECT));
+    value(await changeProject(house.context, PROJECT, { baseRevision, label: "Level", steps: [softer] }));
+    await house.queries.invalidateQueries();
     await open("Voice", "Main");
     together();
     fireEvent.click(await screen.findByRole("button", { name: "Version 2 of “Voice and main”" }));
