@@ -15,6 +15,7 @@ import type {
   PresetDetail,
   Values,
   ValuesQuery,
+  WalkedBody,
   WordChange,
   SavedVersion,
   WantedVersions,
@@ -43,7 +44,7 @@ import type {
 } from "@/contracts/projects";
 import type { ModelCounts, SettingsBody } from "@/contracts/server";
 import type { ApiError, ErrorBody } from "@/contracts/errors";
-import type { BinnedRow, Folder, History, MediaRow, PresetRow, ProjectRow, Use, Walked } from "@/contracts/records";
+import type { BinnedRow, Folder, MediaRow, PresetRow, ProjectRow, Use } from "@/contracts/records";
 import { WINDOW_HEADER } from "@/core/documents/window";
 import type { Content } from "@/core/presets/preset";
 import type { Settings } from "@/core/settings/settings";
@@ -119,8 +120,7 @@ export const keepUse = (id: string) => ask<{ ok: true }>("POST", `/api/presets/$
 export const listBin = () => ask<{ items: BinnedRow[] }>("GET", "/api/bin");
 export const emptyBin = (ids: readonly string[] | null) => ask<Gone>("DELETE", "/api/bin", { ids });
 export const libraryHistory = () => ask<LibraryHistory>("GET", "/api/library/history");
-export const walkLibrary = (direction: "undo" | "redo") =>
-  ask<{ history: History; walked: Walked }>("POST", `/api/library/${direction}`);
+export const walkLibrary = (direction: "undo" | "redo") => ask<WalkedBody>("POST", `/api/library/${direction}`);
 /** Takes back one change of the filing, whole, where nothing later stands on it. */
 export const listLog = (query: LogQuery) => ask<LogPage>("GET", `/api/library/log${queryOf(query)}`);
 export const changeSearch = (change: SearchChange) => ask<SettingsBody>("PUT", "/api/searches", change);
@@ -128,7 +128,7 @@ export const makeNewest = (id: string, version: number) =>
   ask<{ preset: PresetRow }>("POST", `/api/presets/${at(id)}/versions`, { version });
 /** Takes back, or does again, one change of the library by its number. */
 export const walkFiling = (direction: "undo" | "redo", n: number) =>
-  ask<{ history: History; walked: Walked }>("POST", `/api/library/${direction}`, { n });
+  ask<WalkedBody>("POST", `/api/library/${direction}`, { n });
 export const changeFolder = (id: string, change: FolderChange) =>
   ask<{ ok: true }>("PATCH", `/api/folders/${at(id)}`, change);
 export const deleteFolder = (id: string) => ask<{ ok: true }>("DELETE", `/api/folders/${at(id)}`);

@@ -258,10 +258,16 @@ export const SearchChangeSchema = z.strictObject({
 });
 /** An earlier version that becomes the newest. */
 export const NewestSchema = z.strictObject({ version: z.int().min(1) });
-export const WalkedBodySchema = z.strictObject({ history: HistorySchema, walked: WalkedSchema });
+export const WalkedBodySchema = z.strictObject({
+  history: HistorySchema,
+  walked: WalkedSchema,
+  /** Presets that were changed by it, as they are now; of very many the first. */
+  presets: z.array(PresetRowSchema),
+});
 export const FolderBodySchema = z.strictObject({ folder: FolderSchema });
 
 export type PlaceQuery = z.infer<typeof PlaceQuerySchema>;
+export type WalkedBody = z.infer<typeof WalkedBodySchema>;
 export type LogQuery = z.infer<typeof LogQuerySchema>;
 export type LogPage = z.infer<typeof LogPageSchema>;
 export type SearchChange = z.infer<typeof SearchChangeSchema>;

@@ -115,7 +115,9 @@ function newestOf(queries: QueryClient, presets: readonly PresetRow[]): readonly
 }
 
 /** Fetches the lists after this window's own undo or redo: as they are then, they are as it has made them. */
-export async function refetchWalked(queries: QueryClient): Promise<void> {
+export async function refetchWalked(queries: QueryClient, changed: readonly PresetRow[]): Promise<void> {
+  // Also what no list shows now is known as it was left.
+  for (const row of changed) keepLatest(queries, row);
   await refetchLibrary(queries);
   for (const [, page] of queries.getQueriesData<{ readonly items?: readonly PresetRow[] }>({ queryKey: KEYS.presets }))
     for (const row of page?.items ?? []) keepLatest(queries, row);
@@ -151,7 +153,7 @@ export function useFiling() {
     try {
       const walked = await inFilingLine(async () => {
         const answer = await api.walkFiling("undo", n);
-        await refetchWalked(queries);
+        await refetchWalked(queries, answer.presets);
         return answer.walked;
       });
       say(wordsOfWalk("undo", walked));

@@ -65,8 +65,8 @@ export function HistorySheet() {
   const { refusal, busy, attempt } = useAttempt();
   const walk = (direction: "undo" | "redo", n: number) =>
     attempt(async () => {
-      const { walked } = await inFilingLine(() => api.walkFiling(direction, n));
-      await refetchWalked(queries);
+      const { walked, presets } = await inFilingLine(() => api.walkFiling(direction, n));
+      await refetchWalked(queries, presets);
       say(wordsOfWalk(direction, walked));
     });
   return (

@@ -18,8 +18,8 @@ export function useLibraryHistory(): readonly Action[] {
       // Of quick presses the last may find that all has been taken back.
       if ((await api.libraryHistory()).history[direction] === null)
         return sayError(`There is nothing to ${direction}.`);
-      const { walked } = await api.walkLibrary(direction);
-      await refetchWalked(queries);
+      const { walked, presets } = await api.walkLibrary(direction);
+      await refetchWalked(queries, presets);
       say(wordsOfWalk(direction, walked));
     });
   const actions: [direction: "undo" | "redo", word: string, keys: readonly string[]][] = [

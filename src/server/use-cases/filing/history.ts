@@ -1,13 +1,14 @@
 import type { LibraryHistory, LogPage, LogQuery } from "@/contracts/library";
-import type { History, Walked } from "@/contracts/records";
+import type { History, PresetRow, Walked } from "@/contracts/records";
 import { standings, walkHistory, wordsOfHistory } from "@/core/documents/history";
 import { wordsOf } from "@/core/names/words";
-import { type LibraryStep, invertLibrarySteps } from "@/core/library/step";
+import { type LibraryStep, invertLibrarySteps, subjectsOf } from "@/core/library/step";
 import type { Context } from "../../store/context";
 import type { Note } from "../../data/changes";
 import type { Executor } from "../../data/executor";
 import { transact } from "../../store/transact";
 import { type Outcome, RolledBack, refuse } from "../../failure";
+import { rowsById } from "../../repositories/preset-lists";
 import * as log from "../../repositories/library-log";
 import { takingTurns } from "../../turns";
 import { askingWindow, wordsFrom } from "../../store/window";
@@ -70,6 +71,9 @@ export async function listLog({ db }: Context, { q, before, limit = 60 }: LogQue
   return { items, more: found.length > limit };
 }
 
+/** Presets that are told as an undo has left them. */
+const MOST_ROWS = 100;
+
 /** Reasons that are told; more would not be read. */
 const MOST_REASONS = 3;
 
@@ -119,7 +123,7 @@ export function walkLibrary(
   context: Context,
   direction: "undo" | "redo",
   only?: number,
-): Promise<Outcome<{ history: History; walked: Walked }>> {
+): Promise<Outcome<{ history: History; walked: Walked; presets: readonly PresetRow[] }>> {
   return transact(context, async (tx, note) => {
     const links = await log.listLinks(tx);
     const pile = walkHistory(links)[direction];
@@ -141,6 +145,7 @@ export function walkLibrary(
     }
     const from = links.find((l) => l.n === n)?.window;
     const walked: Walked = { label: wordsFrom(from, of), done: done.length, passed, reasons: [...reasons] };
-    return { history: await historyIn(tx), walked };
+    const changed = subjectsOf(done).flatMap(({ kind, id }) => (kind === "preset" ? [id] : []));
+    return { history: await historyIn(tx), walked, presets: await rowsById(tx, changed.slice(0, MOST_ROWS)) };
   });
 }
