@@ -44,11 +44,13 @@ export function useSought({ hold, load }: Listing, query: PresetQuery, { chosen,
   });
   const isMeant = useEffectEvent((id: string) => addressedSound() === id && chosen?.id !== id);
   useEffect(() => {
-    if (wanted === null || !isMeant(wanted)) return;
+    const isSought = wanted !== null && isMeant(wanted);
+    // Also where the hand has gone on meanwhile: what was looked for before is not awaited any more.
+    // eslint-disable-next-line react-hooks/set-state-in-effect
+    setSeeking(isSought ? wanted : null);
+    if (!isSought) return;
     let isHere = true;
     const mine = turn.current;
-    // eslint-disable-next-line react-hooks/set-state-in-effect
-    setSeeking(wanted);
     void seek(wanted, () => isHere && turn.current === mine)
       .catch(() => undefined)
       .finally(() => {
