@@ -46,9 +46,9 @@ export function writeAddress(changes: Written): void {
   }, PAUSE);
 }
 
-/** The sound that the address names; null also where another is about to be written. */
-export const addressedSound = (): string | null =>
-  waiting?.["sound"] === undefined ? new URLSearchParams(window.location.search).get("sound") : null;
+/** What the address says of something, with what is about to be written there. A screen is told of its address later than this. */
+export const addressed = (name: string): string | null =>
+  waiting?.[name] === undefined ? new URLSearchParams(window.location.search).get(name) : waiting[name];
 
 /** The version of a sound that the address asks for; null for the newest. */
 export function addressedVersion(id: string): number | null {

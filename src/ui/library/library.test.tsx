@@ -20,7 +20,9 @@ import { fold } from "@/core/names/words";
 import * as hearing from "../listening/hear-preset";
 import { useInHand } from "../projects/in-hand";
 import { closeSheet, useLibrarySheet } from "./filing";
+import { writeAddress } from "./in-address";
 import { Library } from "./library";
+import { openComparison } from "./open-comparison";
 
 vi.mock("next/navigation", () => import("@/app/testing/navigation"));
 vi.mock("@/clients/sound-engine", () => import("@/app/testing/engine"));
@@ -226,6 +228,17 @@ describe("the address", () => {
     press("Escape", {}, sheet);
     await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
     await waitFor(() => expect(whereNow()).not.toContain("compare"));
+  });
+
+  it("is heard of late: a comparison that was closed meanwhile stays closed", async () => {
+    await open("/library?q=rim+and+air");
+    const text = "rim-and-air.1~narrator-close.1";
+    await act(() => openComparison(text));
+    expect(useLibrarySheet.getState().open).toBeNull();
+    writeAddress({ compare: text });
+    writeAddress({ compare: null });
+    await act(() => openComparison(text));
+    expect(useLibrarySheet.getState().open).toBeNull();
   });
 
   it("of a comparison with what is not there opens none", async () => {

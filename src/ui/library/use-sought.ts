@@ -4,7 +4,7 @@ import { useSearchParams } from "next/navigation";
 import { useEffect, useEffectEvent, useRef, useState } from "react";
 import * as api from "@/clients/api";
 import type { PresetQuery } from "@/contracts/library";
-import { addressedSound, writeAddress } from "./in-address";
+import { addressed, writeAddress } from "./in-address";
 import type { Selection } from "./selection";
 import type { Listing } from "./use-listing";
 
@@ -25,10 +25,10 @@ export function useSought({ hold, load }: Listing, query: PresetQuery, { chosen,
   const isChosen = picked !== null && chosen?.id === picked;
   useEffect(() => {
     turn.current += 1;
-    if (picked !== null) dealt.current = addressedSound();
+    if (picked !== null) dealt.current = addressed("sound");
   }, [picked]);
   useEffect(() => {
-    const said = addressedSound();
+    const said = addressed("sound");
     // What an address that was gone back to names comes before what was chosen in the list before it.
     if (!isChosen || (said !== null && said !== dealt.current)) return;
     dealt.current = picked;
@@ -42,7 +42,7 @@ export function useSought({ hold, load }: Listing, query: PresetQuery, { chosen,
     choose(id);
     hold([place]);
   });
-  const isMeant = useEffectEvent((id: string) => addressedSound() === id && chosen?.id !== id);
+  const isMeant = useEffectEvent((id: string) => addressed("sound") === id && chosen?.id !== id);
   useEffect(() => {
     const isSought = wanted !== null && isMeant(wanted);
     // Also where the hand has gone on meanwhile: what was looked for before is not awaited any more.
