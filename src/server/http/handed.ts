@@ -21,8 +21,11 @@ export function handOver(body: Uint8Array): string {
 
 export const takeBack = (key: string): boolean => handed.delete(key);
 
+/** The body that was handed over with a request, an empty one too; undefined where none was. */
+export const handedTo = ({ headers }: Pick<Request, "headers">): Uint8Array | undefined =>
+  handed.get(headers.get(HANDED_AS) ?? "");
+
 /** The whole body of a request; one that came past the front is read from its stream. */
 export async function bodyOf(request: Pick<Request, "headers" | "arrayBuffer">): Promise<Uint8Array> {
-  const body = handed.get(request.headers.get(HANDED_AS) ?? "");
-  return body ?? new Uint8Array(await request.arrayBuffer());
+  return handedTo(request) ?? new Uint8Array(await request.arrayBuffer());
 }

@@ -4,7 +4,7 @@ import { parseWith } from "@/core/documents/problem";
 import { WINDOW_HEADER, isWindowName } from "@/core/documents/window";
 import { fail, ok, type Result } from "@/core/result";
 import { jsonAnswer } from "./answer";
-import { bodyOf } from "./handed";
+import { bodyOf, handedTo } from "./handed";
 import { parseInTurns, parseJson } from "./json";
 import { findStorageFault } from "../data/faults";
 import type { Context } from "../store/context";
@@ -77,7 +77,14 @@ const understood = <T>(parsed: Result<T, { path: string; message: string }>): Re
   parsed.ok ? parsed : fail({ code: "notUnderstood", message: parsed.error.message, path: parsed.error.path });
 
 /** Whether anything was sent along. An empty body is none, whether its length is told or not. */
-export const hasBody = ({ headers, body }: Request): boolean =>
-  body !== null &&
-  (headers.has("transfer-encoding") || headers.get("content-length") !== "0") &&
-  headers.has("content-type");
+export function hasBody(request: Request): boolean {
+  const { headers, body } = request;
+  // What is handed over has left the request, which says that it is empty.
+  const handed = handedTo(request);
+  if (handed) return handed.length > 0;
+  return (
+    body !== null &&
+    (headers.has("transfer-encoding") || headers.get("content-length") !== "0") &&
+    headers.has("content-type")
+  );
+}
