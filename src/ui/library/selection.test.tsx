@@ -85,6 +85,14 @@ describe("choosing", () => {
     expect(name()).toBe("Take 011");
   });
 
+  it("stretches from where it began, also where no line was chosen by hand before", async () => {
+    const { now, all } = await open();
+    for (let n = 0; n < 5; n++) act(() => now().selection.move(1, "upTo"));
+    expect(all()).toEqual(NAMES.slice(0, 6));
+    act(() => now().selection.move(-2, "upTo"));
+    expect(all()).toEqual(NAMES.slice(0, 4));
+  });
+
   it("goes to the end of what is not here yet, and back", async () => {
     const { now, name, settled } = await open();
     act(() => now().selection.move(COUNT));

@@ -127,6 +127,7 @@ export function useSelection(listing: Listing): Selection {
     if (how === "also" && isChosen(next) && others.size > 0) return leave(next);
     const current = chosen?.id ?? next;
     if (how === "upTo") {
+      setAnchor(anchor ?? current);
       stretch.choose(Math.max(0, placeOf(anchor ?? current)), Math.max(0, placeOf(next)));
       return setId(next);
     }
