@@ -1,0 +1,145 @@
+import type { Page } from "@playwright/test";
+import { expect, test } from "./server";
+
+/** A library that is kept in order: filed by keys, its words merged, found by what is missing, its history walked. */
+
+const list = (page: Page) => page.getByRole("listbox", { name: "Sounds" });
+const options = (page: Page) => list(page).getByRole("option");
+
+interface Row {
+  readonly id: string;
+  readonly pack: string | null;
+  readonly savedAt: string;
+  readonly card: {
+    readonly name: string;
+    readonly folder: string | null;
+    readonly tags: readonly string[];
+    readonly rating: number;
+    readonly origin: {
+      readonly artist?: string;
+      readonly performer?: string;
+      readonly date?: string;
+      readonly from?: { readonly preset: string };
+    };
+  };
+}
+
+async function allRows(page: Page, url: string): Promise<readonly Row[]> {
+  const { items } = (await (await page.request.get(`${url}/api/presets?sort=name&limit=500`)).json()) as {
+    items: Row[];
+  };
+  return items;
+}
+
+/** How many sounds the list says that it has. */
+async function listed(page: Page): Promise<number> {
+  const words = await page.getByText(/^(\d+ of )?[\d,]+ sounds? ·/).textContent();
+  return Number(/([\d,]+) sounds?/.exec(words ?? "")?.[1]?.replaceAll(",", ""));
+}
+
+test("25 sounds are filed by no more than 40 presses, and taken back by one", async ({ page, server }) => {
+  await page.goto(`${server.url}/library?sort=name&only=pack:own`);
+  await expect(options(page).first()).toBeVisible();
+  const before = await allRows(page, server.url);
+  const brass = before.filter(({ card }) => card.folder === "brass").length;
+  let presses = 0;
+  const press = async (keys: string) => {
+    presses++;
+    await page.keyboard.press(keys);
+  };
+  await list(page).focus();
+  for (let n = 1; n < 25; n++) await press("Shift+ArrowDown");
+  await expect(page.getByText(/25 of \d+ chosen/)).toBeVisible();
+  await press("f");
+  await expect(page.getByRole("combobox", { name: "Into which folder" })).toBeFocused();
+  for (const letter of "bras") await press(letter);
+  await press("Enter");
+  await expect(page.getByText("Move 25 sounds into “Brass”")).toBeVisible();
+  expect(presses).toBeLessThanOrEqual(40);
+  const filed = (await allRows(page, server.url)).filter(({ card }) => card.folder === "brass").length;
+  expect(filed).toBeGreaterThanOrEqual(25);
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText("Taken back: Move 25 sounds into “Brass”")).toBeVisible();
+  expect((await allRows(page, server.url)).filter(({ card }) => card.folder === "brass")).toHaveLength(brass);
+});
+
+test("two artists are merged wherever they are named, and parted again by one key", async ({ page, server }) => {
+  await page.goto(`${server.url}/library`);
+  const before = await allRows(page, server.url);
+  const by = (rows: readonly Row[], artist: string) => rows.filter(({ card }) => card.origin.artist === artist).length;
+  const [one, other] = ["Copper Heron", "Tidal Clocks"] as const;
+  await page.getByRole("button", { name: "Words in order" }).click();
+  const sheet = page.getByRole("dialog");
+  await sheet.getByRole("radio", { name: "People" }).click();
+  for (const artist of [one, other]) await sheet.getByRole("checkbox", { name: artist, exact: true }).click();
+  await sheet.getByRole("textbox", { name: "Merge into" }).fill("Heron and Clocks");
+  await sheet.getByRole("button", { name: "Merge", exact: true }).click();
+  await expect(page.getByText(/^\d+ cards changed/)).toBeVisible();
+  const after = await allRows(page, server.url);
+  expect(by(after, "Heron and Clocks")).toBe(by(before, one) + by(before, other));
+  expect([by(after, one), by(after, other)]).toEqual([0, 0]);
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText(/^Taken back: Merge/)).toBeVisible();
+  const cards = (rows: readonly Row[]) => rows.map(({ id, card }) => [id, card]);
+  expect(cards(await allRows(page, server.url))).toEqual(cards(before));
+});
+
+test("sounds are found by a stretch, by a slip in a field, by a phrase, and by what is missing", async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/library`);
+  const rows = await allRows(page, server.url);
+  const year = ({ card }: Row) => Number(card.origin.date?.slice(0, 4));
+  const ways: readonly (readonly [query: string, is: (row: Row) => boolean])[] = [
+    ["rating:>=4", ({ card }) => card.rating >= 4],
+    ["rating:0", ({ card }) => card.rating === 0],
+    ["-tag:*", ({ card }) => card.tags.length === 0],
+    ["-folder:*", ({ card }) => card.folder === null],
+    ["year:2021..2023", (row) => year(row) >= 2021 && year(row) <= 2023],
+    ["saved:<2026", ({ savedAt }) => new Date(savedAt).getFullYear() < 2026],
+    ["performer:haldne", ({ card }) => card.origin.performer?.includes("Halden") === true],
+    ['name:"wood and rosin"', ({ card }) => card.name.includes("wood and rosin")],
+  ];
+  for (const [query, is] of ways) {
+    const wanted = rows.filter(is).length;
+    expect(wanted, query).toBeGreaterThan(0);
+    await page.goto(`${server.url}/library?q=${encodeURIComponent(query)}`);
+    await expect(options(page).first()).toBeVisible();
+    await expect.poll(() => listed(page), { message: query }).toBe(wanted);
+  }
+});
+
+test("the history of the library takes back one change among others, also one of another window", async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/library?q=${encodeURIComponent('name:"Rim and air"')}`);
+  await expect(options(page).first()).toBeVisible();
+  await list(page).focus();
+  await page.keyboard.press("1");
+  await expect(page.getByText("Rate “Rim and air”").first()).toBeVisible();
+  const other = await page.context().newPage();
+  await other.goto(`${server.url}/library?q=${encodeURIComponent("cello wood rosin")}`);
+  await expect(options(other).first()).toBeVisible();
+  await list(other).focus();
+  await other.keyboard.press("2");
+  await expect(other.getByText(/^Rate “Cello/).first()).toBeVisible();
+  await other.close();
+
+  await page.getByRole("button", { name: "History", exact: true }).click();
+  const sheet = page.getByRole("dialog");
+  const lines = sheet.getByRole("region", { name: "What was done" }).getByRole("listitem");
+  await expect(lines.filter({ hasText: "Rate “Cello" }).first()).toContainText("window of");
+  await expect(lines.filter({ hasText: "Rate “Rim and air”" }).first()).toContainText("this window");
+  await sheet.getByRole("textbox", { name: "Find in the history" }).fill("rate rim");
+  await expect(lines).toHaveCount(1);
+  await sheet.getByRole("button", { name: /^Take back/ }).click();
+  await expect(page.getByText("Taken back: Rate “Rim and air”")).toBeVisible();
+  await expect(sheet.getByRole("button", { name: /^Do again/ })).toBeVisible();
+  await page.keyboard.press("Escape");
+  // What is left to be taken back is the other window's, and says so.
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText(/^Taken back: Rate “Cello.* \(done in another window\)$/)).toBeVisible();
+});
