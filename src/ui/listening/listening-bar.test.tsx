@@ -122,3 +122,24 @@ describe("the bar", () => {
     expect(screen.queryByLabelText("Material")).toBeNull();
   });
 });
+
+describe("one of two", () => {
+  const path = (name: string) => screen.getByRole("radio", { name });
+  const heard = () => ["Dry", "Processed"].filter((name) => path(name).getAttribute("aria-checked") === "true");
+
+  it("is pressed, or walked to by an arrow, and the hand goes with it", () => {
+    expect(heard()).toEqual(["Processed"]);
+    fireEvent.click(path("Dry"));
+    expect([heard(), useListening.getState().processed]).toEqual([["Dry"], false]);
+    fireEvent.keyDown(path("Dry"), { key: "ArrowRight" });
+    expect([heard(), useListening.getState().processed]).toEqual([["Processed"], true]);
+    expect(document.activeElement).toBe(path("Processed"));
+  });
+
+  it("stays where there is no other yet", () => {
+    act(() => hear(soundOf("Reed", "a")));
+    side("A").focus();
+    fireEvent.keyDown(side("A"), { key: "ArrowDown" });
+    expect([useListening.getState().side, document.activeElement]).toEqual(["a", side("A")]);
+  });
+});

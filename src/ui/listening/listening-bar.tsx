@@ -1,7 +1,7 @@
 "use client";
 
 import { Pause, Play, X } from "lucide-react";
-import { useRef } from "react";
+import { type KeyboardEvent, useRef } from "react";
 import { useShallow } from "zustand/react/shallow";
 import { processorsOf } from "@/core/chains/tree";
 import { counted } from "@/core/names/count";
@@ -9,7 +9,6 @@ import { formatNumber } from "@/core/units/format";
 import { useActions } from "../actions/actions";
 import { cx } from "../kit/class-names";
 import { Num } from "../kit/number";
-import { Segments } from "../kit/segments";
 import { Toggle } from "../kit/toggle";
 import { type MaterialName, useMaterials, useMediaSheet, useOwnMaterial } from "./materials";
 import { LoopPicture } from "./loop-picture";
@@ -112,7 +111,7 @@ export function ListeningBar() {
   const materials = useMaterials();
   useListeningActions(materials);
   const own = useOwnMaterial();
-  const { playing, seconds, processed, side, stretch, match, a, b, trouble } = useListening();
+  const { playing, seconds, side, stretch, match, a, b, trouble } = useListening();
   const phrase = useListening(phraseOf);
   const part = useListening(heardPart);
   const words = trouble ?? wordsFor(side === "b" ? b : a, stretch ? seconds * (stretch.to - stretch.from) : seconds);
@@ -172,15 +171,7 @@ export function ListeningBar() {
         )}
       </div>
       <LoopPicture />
-      <Segments
-        label="Dry or processed"
-        value={processed ? "processed" : "dry"}
-        onChange={(value) => setProcessed(value === "processed")}
-        options={[
-          { value: "dry", label: "Dry" },
-          { value: "processed", label: "Processed" },
-        ]}
-      />
+      <DryOrProcessed />
       <Sides />
       <Toggle label="Match loudness" on={match} onChange={setMatch} />
       <MetersButton>
@@ -236,6 +227,44 @@ function MaterialChoice({ materials, own }: MaterialProps) {
   );
 }
 
+/** One of two, of which one is on; the arrows go to the other. A group of more, as in sheets, would come with every first page. */
+const oneOfTwo = (isOn: boolean, choose: () => void, chooseOther: () => void) => ({
+  type: "button" as const,
+  role: "radio",
+  "aria-checked": isOn,
+  onClick: choose,
+  onKeyDown: (event: KeyboardEvent<HTMLElement>) => {
+    if (!/^Arrow(Up|Down|Left|Right)$/.test(event.key)) return;
+    event.preventDefault();
+    const both = event.currentTarget.closest("[role=radiogroup]")?.querySelectorAll<HTMLButtonElement>("[role=radio]");
+    const other = [...(both ?? [])].find((one) => one !== event.currentTarget);
+    if (other?.disabled !== false) return;
+    chooseOther();
+    other.focus();
+  },
+});
+
+function DryOrProcessed() {
+  const processed = useListening((s) => s.processed);
+  return (
+    <div role="radiogroup" aria-label="Dry or processed" className="flex w-fit rounded-card border border-edge bg-card">
+      {[false, true].map((on) => (
+        <button
+          key={String(on)}
+          {...oneOfTwo(
+            processed === on,
+            () => setProcessed(on),
+            () => setProcessed(!on),
+          )}
+          className="relative border-edge px-[11px] py-[3px] text-soft not-first:border-l hover:text-ink focus-visible:z-10 aria-checked:bg-live-tint aria-checked:text-live"
+        >
+          {on ? "Processed" : "Dry"}
+        </button>
+      ))}
+    </div>
+  );
+}
+
 /** What A and B are; which of them is heard; and the way to let go of what was kept as B. */
 function Sides() {
   const { a, b, kept, beside, side } = useListening();
@@ -249,17 +278,13 @@ function Sides() {
       {rows.map(({ id, sound, none }) => (
         <div key={id} className="flex min-w-0 items-center not-first:border-edge not-first:border-t">
           <button
-            type="button"
-            role="radio"
-            aria-checked={side === id}
+            {...oneOfTwo(
+              side === id,
+              () => setSide(id),
+              () => setSide(id === "a" ? "b" : "a"),
+            )}
             disabled={id === "b" && sound === null}
             title={`${id.toUpperCase()}: ${sound?.name ?? none}${id === "b" && isKept ? ", kept" : ""}`}
-            onClick={() => setSide(id)}
-            onKeyDown={(event) => {
-              if (!/^Arrow(Up|Down|Left|Right)$/.test(event.key)) return;
-              event.preventDefault();
-              setSide(id === "a" ? "b" : "a");
-            }}
             className="flex h-[21px] min-w-0 flex-1 items-center gap-[7px] px-[7px] text-left text-soft hover:not-disabled:text-ink aria-checked:bg-live-tint aria-checked:text-live"
           >
             <b className="font-[550]">{id.toUpperCase()}</b>
