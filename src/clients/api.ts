@@ -112,7 +112,8 @@ export const nameVersion = (id: string, version: number, name: string | null) =>
   ask<{ ok: true }>("PATCH", `/api/presets/${at(id)}/versions`, { version, name });
 export const listNearCopies = (within: number) => ask<NearCopies>("GET", `/api/near-copies${queryOf({ within })}`);
 export const listTaken = (names: readonly string[]) => ask<TakenNames>("POST", "/api/names", { names });
-export const listNaming = () => ask<Naming>("GET", "/api/naming");
+/** From the `from`th on, counted from 0. */
+export const listNaming = (from: number) => ask<Naming>("GET", `/api/naming${queryOf({ from })}`);
 export const mergePresets = (keep: string, others: readonly string[]) =>
   ask<{ preset: PresetRow }>("POST", "/api/near-copies", { keep, others });
 /** What was come by while looking for a sound was kept. */

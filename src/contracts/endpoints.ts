@@ -254,6 +254,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
     method: "get",
     path: "/api/naming",
     summary: "Names that ask to be mended, each with a proposal",
+    query: NamingQuerySchema,
     answer: NamingSchema,
   },
   { method: "get", path: "/api/bin", summary: "What is in the bin", answer: BinSchema },

@@ -138,6 +138,8 @@ export const NearCopiesSchema = z.strictObject({
     .array(z.strictObject({ distance: z.number(), count: z.int(), presets: z.array(PresetRowSchema) }))
     .nullable(),
 });
+/** `from`: from which on, counted from 0. */
+export const NamingQuerySchema = z.strictObject({ from: z.coerce.number().int().min(0).optional() });
 /** Names that ask to be mended, the worst first; `proposed` is null where nothing more is known of a sound. */
 export const NamingSchema = z.strictObject({
   total: z.int(),
@@ -286,6 +288,7 @@ export type FiledBy = z.infer<typeof FiledBySchema>;
 export type PresetDetail = z.infer<typeof PresetDetailSchema>;
 export type FolderChange = z.infer<typeof FolderChangeSchema>;
 export type CardChanges = z.infer<typeof CardChangesSchema>;
+export type NamingQuery = z.infer<typeof NamingQuerySchema>;
 export type Naming = z.infer<typeof NamingSchema>;
 export type Gone = z.infer<typeof GoneSchema>;
 export type WantedNames = z.infer<typeof WantedNamesSchema>;

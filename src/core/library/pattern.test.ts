@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { emptyCard } from "../presets/preset";
 import { LONGEST_NAME } from "../names/free";
-import { type Named, applyPattern, shortName, unknownFields } from "./pattern";
+import { type Named, applyPattern, namer, unknownFields } from "./pattern";
 
 const SOUND: Named = {
   kind: "chain",
@@ -29,7 +29,43 @@ describe("names by pattern", () => {
   });
   it("leave alone what they do not know, and say so", () => {
     expect(applyPattern("{colour} {song}", SOUND, 1)).toBe("{colour} Salt Lanterns");
-    expect(unknownFields("{colour} {song} {taste}")).toEqual(["colour", "taste"]);
+    expect(unknownFields("{colour} {song} {taste}")).toEqual(["{colour}", "{taste}"]);
+    expect(applyPattern("{song:loud}, {number:from here}", SOUND, 1)).toBe("{song:loud}, {number:from here}");
+    expect(unknownFields("{strip}, {song:up")).toEqual(["{song:up"]);
+    expect(unknownFields("{song:loud}, {number:from here}, {song:upper}")).toEqual([
+      "{song:loud}",
+      "{number:from here}",
+    ]);
+  });
+  it("number from where they are told to, by steps, with so many digits", () => {
+    const names = (pattern: string) => [1, 2, 3].map((at) => applyPattern(pattern, SOUND, at));
+    expect(names("{number:2}")).toEqual(["01", "02", "03"]);
+    expect(names("{number:3, from 10, by 5}")).toEqual(["010", "015", "020"]);
+    expect(names("{number:from 2, by -1}")).toEqual(["2", "1", "0"]);
+  });
+  it("count on by the same step, whatever they begin with", () => {
+    const whole = (min: number, max: number) => fc.integer({ min, max });
+    fc.assert(
+      fc.property(whole(1, 9), whole(0, 999_999), whole(-999, 999), whole(1, 5000), (digits, from, by, at) => {
+        const name = namer(`{number:${digits}, from ${from}, by ${by}}`)(SOUND, at);
+        expect(Number(name)).toBe(from + (at - 1) * by);
+        expect(name.replace("-", "").length).toBeGreaterThanOrEqual(digits);
+      }),
+    );
+  });
+  it("write in the letters they are told to, and put words in the place of others", () => {
+    const of = (pattern: string) => applyPattern(pattern, SOUND, 1);
+    expect(of("{song:upper}")).toBe("SALT LANTERNS");
+    expect(of("{song:lower}, {purpose:title}")).toBe("salt lanterns, Sung Voice");
+    expect(of("{song:sentence}")).toBe("Salt lanterns");
+    expect(of("{song:replace lanterns with Lamps, upper}")).toBe("SALT LAMPS");
+    expect(of("{name:without 3} {song:without salt}")).toBe("Untitled Lanterns");
+    // What is looked for is what stands there, not a pattern of its own.
+    expect(of("{name:replace . with x}")).toBe("Untitled 3");
+    expect(of("{name:replace 3 with $&}")).toBe("Untitled $&");
+  });
+  it("leave no gap where words are left out and nothing stays", () => {
+    expect(applyPattern("{song:without Salt Lanterns}, {purpose}", SOUND, 1)).toBe("Sung voice");
   });
   it("never make a name that is too long, or has blanks at its ends", () => {
     fc.assert(
@@ -37,24 +73,6 @@ describe("names by pattern", () => {
         const name = applyPattern(`${pattern}{purpose}`, { ...SOUND, card: { ...SOUND.card, purpose } }, 1);
         expect(name.length).toBeLessThanOrEqual(LONGEST_NAME);
         expect(name).toBe(name.trim());
-      }),
-    );
-  });
-});
-
-describe("short names", () => {
-  it("keep what tells them apart", () => {
-    expect(shortName("Voice, one step forward", 16)).toBe("Vce one stp frwr");
-    expect(shortName("Rim and air", 8)).toBe("Rim air");
-    expect(shortName("Éclair of brass", 11)).toBe("Eclair brss");
-    expect(shortName("Room", 8)).toBe("Room");
-  });
-  it("are never longer than they may be, and hold only letters that every display has", () => {
-    fc.assert(
-      fc.property(fc.string({ unit: "grapheme", maxLength: 60 }), fc.integer({ min: 4, max: 24 }), (name, most) => {
-        const short = shortName(name, most);
-        expect(short.length).toBeLessThanOrEqual(most);
-        expect(short).toMatch(/^[A-Za-z0-9 ]*$/);
       }),
     );
   });

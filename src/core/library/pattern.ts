@@ -4,6 +4,7 @@ import { type Card, type PresetKind, KIND_NAMES } from "../presets/preset";
 import { measuredTags } from "./measured-tags";
 import type { Inside } from "./inside";
 import { LONGEST_NAME } from "../names/free";
+import { numberAt, readChanges, readNumbering } from "./pattern-options";
 
 /** What a pattern may hold between braces, and what stands there then. */
 export const PATTERN_FIELDS = {
@@ -22,10 +23,10 @@ export const PATTERN_FIELDS = {
   mic: "the microphone",
   date: "the date it comes from",
   take: "the take",
-  number: "1, 2, 3… ; {number:2} is 01, 02, 03…",
+  number: "1, 2, 3…",
 } as const;
 
-type PatternField = keyof typeof PATTERN_FIELDS;
+export type PatternField = keyof typeof PATTERN_FIELDS;
 
 /** A sound as a pattern sees it. */
 export interface Named {
@@ -42,81 +43,89 @@ function modelsIn({ models }: Named["inside"]): string {
   return models.slice(0, MOST_MODELS).join(" and ") + (rest > 0 ? ` and ${rest} more` : "");
 }
 
-function textOf(field: PatternField, { kind, card, inside }: Named, number: string): string {
-  const { origin } = card;
-  const texts: Record<PatternField, string | undefined> = {
-    name: card.name,
-    song: origin.song,
-    artist: origin.artist,
-    client: origin.client,
-    project: origin.project,
-    strip: origin.strip,
-    purpose: card.purpose,
-    model: modelsIn(inside),
-    character: card.tags[0] ?? measuredTags(card, inside)[0],
-    kind: KIND_NAMES[kind],
-    performer: origin.performer,
-    instrument: origin.instrument,
-    mic: origin.microphone,
-    date: origin.date,
-    take: origin.take,
-    number,
-  };
-  return texts[field] ?? "";
-}
+const TEXTS: Readonly<Record<Exclude<PatternField, "number">, (named: Named) => string | undefined>> = {
+  name: ({ card }) => card.name,
+  song: ({ card }) => card.origin.song,
+  artist: ({ card }) => card.origin.artist,
+  client: ({ card }) => card.origin.client,
+  project: ({ card }) => card.origin.project,
+  strip: ({ card }) => card.origin.strip,
+  purpose: ({ card }) => card.purpose,
+  model: ({ inside }) => modelsIn(inside),
+  character: ({ card, inside }) => card.tags[0] ?? measuredTags(card, inside)[0],
+  kind: ({ kind }) => KIND_NAMES[kind],
+  performer: ({ card }) => card.origin.performer,
+  instrument: ({ card }) => card.origin.instrument,
+  mic: ({ card }) => card.origin.microphone,
+  date: ({ card }) => card.origin.date,
+  take: ({ card }) => card.origin.take,
+};
 
-const FIELD = /\{(\w+)(?::(\d))?\}/g;
+/** What stands in a pattern: words, or a field, with what it says of the `at`th sound of a list from 1. */
+type Part = string | ((named: Named, at: number) => string);
+
+const FIELD = /\{(\w+)(?::([^{}]*))?\}/g;
 /** What holds words together: where one of them is missing, it goes too. */
 const HOLDERS = String.raw`[\s,;:/·–—-]`;
 
 const isField = (name: string): name is PatternField => Object.hasOwn(PATTERN_FIELDS, name);
 
-/** Words in braces that no pattern knows. */
-export const unknownFields = (pattern: string): readonly string[] =>
-  [...pattern.matchAll(FIELD)].flatMap(([, name = ""]) => (isField(name) ? [] : [name]));
+/** A field with what it is asked to do; null where that is not understood. */
+function readField(name: string, asked: string): Exclude<Part, string> | null {
+  if (!isField(name)) return null;
+  const options = asked
+    .split(",")
+    .map((option) => option.trim())
+    .filter((option) => option !== "");
+  if (name === "number") {
+    const numbering = readNumbering(options);
+    return numbering && ((_, at) => numberAt(numbering, at));
+  }
+  const change = readChanges(options);
+  return change && ((named) => change(TEXTS[name](named) ?? ""));
+}
+
+/** The parts of a pattern; a field that is not understood stays as it stands, and is told in `unknown`. */
+function readParts(pattern: string): { readonly parts: readonly Part[]; readonly unknown: readonly string[] } {
+  const parts: Part[] = [];
+  const unknown: string[] = [];
+  let end = 0;
+  for (const found of pattern.matchAll(FIELD)) {
+    const [whole, name = "", asked = ""] = found;
+    const field = readField(name, asked);
+    if (!field) unknown.push(whole);
+    parts.push(pattern.slice(end, found.index), field ?? whole);
+    end = found.index + whole.length;
+  }
+  const rest = pattern.slice(end);
+  parts.push(rest);
+  // A field that is begun and not closed is none yet.
+  const begun = /\{\w*(?::[^{}]*)?$/.exec(rest);
+  return { parts, unknown: begun ? [...unknown, begun[0]] : unknown };
+}
+
+/** What stands between braces and is not understood, braces included. */
+export const unknownFields = (pattern: string): readonly string[] => readParts(pattern).unknown;
 
 /** Stands for a field that says nothing, until what held it is taken out. */
 const MISSING = "\u0000";
+const IN_BRACKETS = new RegExp(`[([]${MISSING}[)\\]]`, "g");
+const AT_THE_BEGINNING = new RegExp(`^${HOLDERS}*(?:${MISSING}${HOLDERS}*)+`, "g");
+const BEHIND = new RegExp(`${HOLDERS}*${MISSING}`, "g");
 
-/** The name that a pattern gives a sound, the `at`th of its list from 1. What is not known leaves no gap. */
-export function applyPattern(pattern: string, named: Named, at: number): string {
-  const filled = pattern.replaceAll(FIELD, (whole, name: string, digits?: string) => {
-    if (!isField(name)) return whole;
-    return textOf(name, named, String(at).padStart(Number(digits ?? 1), "0")).trim() || MISSING;
-  });
-  const whole = filled
-    .replaceAll(new RegExp(`[([]${MISSING}[)\\]]`, "g"), MISSING)
-    .replaceAll(new RegExp(`^${HOLDERS}*(?:${MISSING}${HOLDERS}*)+`, "g"), "")
-    .replaceAll(new RegExp(`${HOLDERS}*${MISSING}`, "g"), "")
-    .replaceAll(/\s+/g, " ")
-    .trim();
-  return cutText(whole, LONGEST_NAME).trim();
+function withoutGaps(filled: string): string {
+  const held = filled.includes(MISSING)
+    ? filled.replaceAll(IN_BRACKETS, MISSING).replaceAll(AT_THE_BEGINNING, "").replaceAll(BEHIND, "")
+    : filled;
+  return cutText(held.replaceAll(/\s+/g, " ").trim(), LONGEST_NAME).trim();
 }
 
-/** Words that carry nothing in a name with few letters. */
-const EMPTY = new Set(["a", "an", "and", "for", "in", "of", "on", "the", "to", "with"]);
-
-/**
- * A name for a device that shows only `most` letters: words without weight go first, then vowels within words from the
- * last on, then letters at the ends of the longest words. Letters beyond ASCII lose their accents.
- */
-export function shortName(name: string, most: number): string {
-  const plain = name
-    .normalize("NFKD")
-    .replace(/[^\x20-\x7e]/g, "")
-    .replace(/[^A-Za-z0-9]+/g, " ")
-    .trim();
-  let words = plain.split(" ");
-  const length = () => words.join(" ").length;
-  if (length() > most) {
-    const heavy = words.filter((word) => !EMPTY.has(word.toLowerCase()));
-    if (heavy.length > 0) words = heavy;
-  }
-  for (let at = words.length - 1; at >= 0 && length() > most; at--)
-    words[at] = words[at]!.replace(/(?<=.)[aeiou](?=.)/gi, "");
-  while (length() > most && words.some((word) => word.length > 2)) {
-    const longest = words.reduce((best, word, at) => (word.length > words[best]!.length ? at : best), 0);
-    words[longest] = words[longest]!.slice(0, -1);
-  }
-  return words.join(" ").slice(0, most).trim();
+/** Gives names by a pattern: to the `at`th sound of a list, from 1. What is not known of a sound leaves no gap. */
+export function namer(pattern: string): (named: Named, at: number) => string {
+  const { parts } = readParts(pattern);
+  return (named, at) =>
+    withoutGaps(parts.map((part) => (typeof part === "string" ? part : part(named, at).trim() || MISSING)).join(""));
 }
+
+/** The name that a pattern gives one sound. */
+export const applyPattern = (pattern: string, named: Named, at: number): string => namer(pattern)(named, at);

@@ -13,7 +13,7 @@ describe("what stands in a column", () => {
 
   it("of what is inside has a list for each thing that is looked for", () => {
     const first = { names: ["Desk"], models: ["Console EQ"], families: ["equaliser"], makers: ["Diathesis"] };
-    expect(liftInside(first)).toEqual({ ...first, found: [] });
+    expect(liftInside(first)).toEqual({ ...first, length: 0, found: [] });
   });
 
   it("is refused where nobody wrote it", () => {

@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { ChainSchema, KeySchema, NameSchema, PresetRefSchema, ProcessorSchema } from "../chains/schema";
 import { isVisible } from "../names/cut";
-import { MOST_NOTES, MOST_STRIPS, MOST_TAGS } from "../documents/limits";
+import { LONGEST_SHORT } from "../names/short";
+import { MOST_NOTES, MOST_REFERRING, MOST_STRIPS, MOST_TAGS } from "../documents/limits";
 import { SavedStripSchema } from "../strips/schema";
 
 import { CONTENT_SCHEMA } from "./version";
@@ -55,6 +56,14 @@ export const FiledNameSchema = (most: number) =>
 
 export const CardSchema = z.strictObject({
   name: FiledNameSchema(200),
+  /** A second name beside the first, for devices that show a few letters; empty for none. */
+  short: z
+    .string()
+    .trim()
+    .max(LONGEST_SHORT, `A short name has ${LONGEST_SHORT} letters at the most.`)
+    .refine((name) => !HIDDEN.test(name), "A short name holds no line breaks or other hidden signs.")
+    .optional(),
+  /** Its home. */
   folder: z.string().nullable(),
   tags: z.array(z.string().trim().min(1).max(60).refine(isVisible, "A tag can be seen.")).max(MOST_TAGS),
   purpose: Words,

@@ -3,7 +3,7 @@ import { type Difference, differencesOf, processorDifferences } from "../chains/
 import { processorsOf } from "../chains/tree";
 import { asStrip } from "./as-strip";
 import type { Content } from "./preset";
-import { layersOf } from "../strips/parts/source";
+import { layersOf } from "../strips/layers";
 import type { Strip } from "../strips/strip";
 
 /*

@@ -68,6 +68,9 @@ export function CardPane({ preset, tempo, onFolder }: CardProps) {
           </p>
           <div className="flex items-baseline gap-2">
             <h2 className="h1 mt-0.5 min-w-0 flex-1">{preset.card.name}</h2>
+            <span className="num flex-none text-soft empty:hidden" title="Its short name, for devices">
+              {preset.card.short}
+            </span>
             {preset.pack !== null && (
               <Button
                 small

@@ -91,11 +91,45 @@ describe("names by a pattern", () => {
     const rows = await keep(...FOUR.slice(0, 3));
     house.show(<RenameSheet presets={rows} />);
     type("Pattern", "{purpose}, {song}");
-    type("Letters", "8");
-    await waitFor(() => {
-      const given = after().map((text) => text.replace("that name is taken", ""));
-      expect(new Set(given).size).toBe(3);
-    });
+    type("Gives", "8");
+    await waitFor(() => expect(after()).toEqual(["ld vc Np", "ld vc Sl", "ld vc N2"]));
+    press("Give a short name to 3 of 3");
+    await waitFor(() => expect(said.at(-1)).toBe("Give a short name to 3 sounds"));
+    const shorts = async () => (await findPresets(house.context, { sort: "name" })).items.map((p) => p.card.short);
+    expect(await shorts()).toEqual(["ld vc Np", "ld vc Sl", "ld vc N2"]);
+    expect(await names()).toEqual(["v1", "v2", "v3"]);
+    const found = await findPresets(house.context, { q: 'name:"vc sl"' });
+    expect(found.items.map((p) => p.card.name)).toEqual(["v2"]);
+    value(await walkLibrary(house.context, "undo"));
+    expect(await shorts()).toEqual([undefined, undefined, undefined]);
+  });
+
+  it("show what a field can be and do while it is typed, and take it by a key", async () => {
+    const rows = await keep(...FOUR);
+    house.show(<RenameSheet presets={rows} />);
+    const field = screen.getByLabelText<HTMLInputElement>("Pattern");
+    const typeOn = (text: string) => {
+      fireEvent.change(field, { target: { value: text } });
+      field.setSelectionRange(text.length, text.length);
+      fireEvent.select(field);
+    };
+    const offered = () =>
+      within(screen.getByRole("list", { name: "What can stand here" }))
+        .getAllByRole("button")
+        .map((button) => button.textContent);
+    typeOn("{so");
+    expect(offered()).toEqual(["songthe song Neap Tide"]);
+    fireEvent.keyDown(field, { key: "Enter" });
+    expect(field.value).toBe("{song}");
+    typeOn("{song:");
+    expect(offered().slice(0, 2)).toEqual(["upperIN CAPITALS NEAP TIDE", "lowerin small letters neap tide"]);
+    fireEvent.keyDown(field, { key: "ArrowDown" });
+    fireEvent.keyDown(field, { key: "ArrowDown" });
+    fireEvent.keyDown(field, { key: "ArrowUp" });
+    fireEvent.keyDown(field, { key: "Tab" });
+    expect(field.value).toBe("{song:lower}");
+    // None of these keys has renamed anything.
+    expect(await names()).toEqual(["v1", "v2", "v3", "v4"]);
   });
 
   it("say which field is none, and count where a number is asked for", async () => {
@@ -131,6 +165,40 @@ describe("names to mend", () => {
     expect(said.at(-1)).toBe("Rename “untitled”");
     value(await walkLibrary(house.context, "undo"));
     expect(await names()).toContain("untitled");
+  });
+
+  it("say where the name that is typed is another's, in the library or a line away", async () => {
+    await keep(
+      { name: "Nave, far pair", purpose: "room", origin: { artist: "Copper Heron" } },
+      { name: "Preset 3" },
+      { name: "untitled", content: OTHER },
+    );
+    house.show(<NamingSheet />);
+    await screen.findAllByLabelText(/^New name of/);
+    type("New name of “Preset 3”", "nave, far pair");
+    expect(await screen.findByText("Another sound has that name.")).toBeTruthy();
+    type("New name of “Preset 3”", "Reed, soft");
+    await waitFor(() => expect(screen.queryByText("Another sound has that name.")).toBeNull());
+    type("New name of “untitled”", "Reed, soft");
+    await waitFor(() => expect(screen.getAllByText("Another sound has that name.")).toHaveLength(2));
+  });
+
+  it("are worked through in any number, and heard", async () => {
+    await keep(...Array.from({ length: 70 }, (_, n) => ({ name: `Preset ${n + 1}` })));
+    house.show(<NamingSheet />);
+    await screen.findByText("1 to 50 of 70");
+    fireEvent.click(screen.getByLabelText("Hear “Preset 1”"));
+    expect(await screen.findByLabelText("Stop")).toBeTruthy();
+    expect(useListening.getState().a?.name).toBe("Preset 1");
+    const turn = (button: string) => fireEvent.click(screen.getByText(button));
+    turn("Next 20");
+    await screen.findByText("51 to 70 of 70");
+    type("New name of “Preset 70”", "Reed, soft");
+    turn("50 before");
+    await screen.findByText("1 to 50 of 70");
+    // What was typed stays from page to page.
+    turn("Next 20");
+    await waitFor(() => expect(screen.getByDisplayValue("Reed, soft")).toBeTruthy());
   });
 
   it("are none where every name tells its sound", async () => {
