@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
+import type { NearCopies } from "@/contracts/library";
 import { ENDPOINTS, type Endpoint } from "@/contracts/endpoints";
 import { ErrorBodySchema } from "@/contracts/errors";
 import { writeWav } from "@/core/formats/wav/wav";
@@ -180,10 +181,8 @@ describe("an answer", () => {
     await ask("patch", "/api/folders/{id}", { ids: { id: folderMade.folder.id }, body: { name: "Naves" } });
     await ask("delete", "/api/folders/{id}", { ids: { id: folderMade.folder.id } });
     await ask("post", "/api/folders/by", { body: { by: "artist", ids: [id] } });
-    const near = await ask<{ groups: { presets: { id: string }[] }[] }>("get", "/api/near-copies", {
-      query: "?within=0.01",
-    });
-    const [keep, ...others] = near.groups[0]!.presets.map((p) => p.id);
+    const near = await ask<NearCopies>("post", "/api/near-copies/search", { body: { within: 0.01 } });
+    const [keep, ...others] = near.groups![0]!.copies.map(({ preset }) => preset.id);
     await ask("post", "/api/near-copies", { body: { keep, others } });
     await ask("get", "/api/naming");
     await ask("post", "/api/names", { body: { names: ["Rim and air", "Nothing is called so"] } });

@@ -4,6 +4,7 @@ import type {
   Gone,
   Naming,
   NearCopies,
+  NearCopiesRequest,
   FileBy,
   FiledBy,
   LibraryHistory,
@@ -110,7 +111,7 @@ export const saveVersion = (id: string, baseVersion: number, content: Content) =
 export const patchCards = (changes: CardChanges) => ask<{ presets: PresetRow[] }>("PATCH", "/api/presets", changes);
 export const nameVersion = (id: string, version: number, name: string | null) =>
   ask<{ ok: true }>("PATCH", `/api/presets/${at(id)}/versions`, { version, name });
-export const listNearCopies = (within: number) => ask<NearCopies>("GET", `/api/near-copies${queryOf({ within })}`);
+export const listNearCopies = (wanted: NearCopiesRequest) => ask<NearCopies>("POST", "/api/near-copies/search", wanted);
 export const listTaken = (names: readonly string[]) => ask<TakenNames>("POST", "/api/names", { names });
 /** From the `from`th on, counted from 0. */
 export const listNaming = (from: number) => ask<Naming>("GET", `/api/naming${queryOf({ from })}`);

@@ -131,11 +131,18 @@ export const NearCopiesQuerySchema = z.strictObject({ within: z.coerce.number().
 export const NearCopiesSchema = z.strictObject({
   /** How far the search is, 0 to 1: ask again until there are groups. */
   progress: z.number(),
-  /** All groups that were found. */
+  /** All groups that were found, and of how many sounds that were compared. */
   total: z.int(),
-  /** The largest, each with how many it has and some of them; null while it is being searched. */
+  compared: z.int(),
+  /** The largest, each with how many it has and some of them, with how many strips of projects use each; null while it is being searched. */
   groups: z
-    .array(z.strictObject({ distance: z.number(), count: z.int(), presets: z.array(PresetRowSchema) }))
+    .array(
+      z.strictObject({
+        distance: z.number(),
+        count: z.int(),
+        copies: z.array(z.strictObject({ preset: PresetRowSchema, uses: z.int() })),
+      }),
+    )
     .nullable(),
 });
 /** `from`: from which on, counted from 0. */
@@ -158,7 +165,7 @@ export const TakenNamesSchema = z.strictObject({
   taken: z.array(z.strictObject({ id: Id, name: z.string() })),
   presets: z.array(PresetRowSchema),
 });
-export const MergeSchema = z.strictObject({ keep: Id, others: z.array(Id).min(1).max(500) });
+export const MergeSchema = z.strictObject({ keep: Id, others: z.array(Id).min(1).max(MOST_MERGED) });
 export const NewVersionSchema = z.strictObject({ baseVersion: z.int().min(1), content: ContentSchema });
 export const CardChangesSchema = z.strictObject({
   changes: z
@@ -293,4 +300,5 @@ export type Naming = z.infer<typeof NamingSchema>;
 export type Gone = z.infer<typeof GoneSchema>;
 export type WantedNames = z.infer<typeof WantedNamesSchema>;
 export type TakenNames = z.infer<typeof TakenNamesSchema>;
+export type NearCopiesRequest = z.infer<typeof NearCopiesRequestSchema>;
 export type NearCopies = z.infer<typeof NearCopiesSchema>;

@@ -4,8 +4,8 @@ import { type NearCopiesJob, searchNearCopies } from "./search";
 /* A thread for one search: it tells how far it is, and at the end what it found. */
 
 let reported = 0;
-const groups = searchNearCopies(workerData as NearCopiesJob, (share) => {
+const found = searchNearCopies(workerData as NearCopiesJob, (share) => {
   const hundredths = Math.floor(share * 100);
   if (hundredths > reported) parentPort?.postMessage({ progress: (reported = hundredths) / 100 });
 });
-parentPort?.postMessage({ groups });
+parentPort?.postMessage(found);

@@ -6,12 +6,11 @@ import { useEffect, useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import { describeDifferences } from "@/core/chains/differences";
-import { differenceWords } from "@/core/chains/difference-words";
-import { contentMeant } from "@/core/presets/as-strip";
+import { linesOf } from "@/core/presets/beside-words";
+import { contentMeant } from "@/core/presets/meant";
 import { type Content, chainOf } from "@/core/presets/preset";
 import { type Beside, compareContents } from "@/core/presets/versions-of-sets";
 import { processorsOf } from "@/core/chains/tree";
-import { PART } from "@/core/strips/parts";
 import { Button } from "../kit/button";
 import { Loading } from "../kit/bits";
 import { formatMoment } from "../kit/dates";
@@ -46,25 +45,6 @@ function useContent({ preset, version, strip }: Compared): Content | null {
   });
   const content = version === preset.version ? preset.content : earlier.data?.preset.content;
   return content ? contentMeant(content, { strip }) : null;
-}
-
-interface Line {
-  readonly what: string;
-  readonly from: string;
-  readonly to: string;
-}
-
-/** What is told of one sound, or of one strip of a set. */
-function linesOf({ strip, missing, differences, parts, chain }: Beside): readonly Line[] {
-  if (missing !== null) {
-    const [from, to] = missing === "left" ? ["not in it", "in it"] : ["in it", "not in it"];
-    return [{ what: strip ?? "", from, to }];
-  }
-  const lines: readonly Line[] = [
-    ...differences.map((d) => differenceWords(d, chain)),
-    ...parts.map(({ part, from, to }) => ({ what: PART[part].title, from, to })),
-  ];
-  return strip === null ? lines : lines.map((line) => ({ ...line, what: `${strip}: ${line.what}` }));
 }
 
 function howMuch(besides: readonly Beside[]): string {

@@ -271,7 +271,7 @@ function Below({ query, chosen, facets, onToggle }: BelowProps) {
           onToggle={(value) => onToggle(field, value)}
         />
       ))}
-      <Button small plain className="mt-2 px-[14px]" onClick={() => openSheet({ sheet: "nearCopies" })}>
+      <Button small plain className="mt-2 px-[14px]" onClick={() => openSheet({ sheet: "nearCopies", chosen: [] })}>
         <Copy size={14} aria-hidden="true" />
         Near copies
       </Button>

@@ -48,7 +48,7 @@ function OpenSheet() {
     case "uses":
       return <UsesSheet preset={open.preset} />;
     case "nearCopies":
-      return <NearCopiesSheet />;
+      return <NearCopiesSheet chosen={open.chosen} />;
     case "history":
       return <HistorySheet />;
     case "words":

@@ -218,7 +218,7 @@ describe("near copies", () => {
       { name: "Rim again", tags: ["close"], rating: 4 },
       { name: "Nave", content: OTHER },
     )) as [PresetRow, PresetRow];
-    house.show(<NearCopiesSheet />);
+    house.show(<NearCopiesSheet chosen={[]} />);
     const radios = within(await group()).getAllByRole("radio");
     expect(radios.map((r) => (r as HTMLInputElement).checked)).toEqual(
       radios.map((r) => r.closest("label")!.textContent.includes("Rim again")),
@@ -232,9 +232,87 @@ describe("near copies", () => {
     expect(await names()).toEqual(["Nave", "Rim", "Rim again"]);
   });
 
+  it("are looked for in a folder or among those that are chosen, and it is said of how many", async () => {
+    const rows = await keep(
+      { name: "Rim" },
+      { name: "Rim again" },
+      { name: "Rim, third" },
+      { name: "Nave", content: OTHER },
+    );
+    const [rim, again, third] = rows as [PresetRow, PresetRow, PresetRow];
+    value(
+      await patchCards(house.context, {
+        changes: [rim, third].map(({ id }) => ({ id, baseCard: 1, card: { rating: 1 } })),
+        newFolder: "Voices / Lead",
+      }),
+    );
+    const voices = (await listFolders(house.context)).find(({ name }) => name === "Voices")!;
+    goTo(`/library?folder=${voices.id}`);
+    house.show(<NearCopiesSheet chosen={[again, rim]} />);
+    const names = async () =>
+      within(await group())
+        .getAllByRole("radio")
+        .map((r) => r.closest("label")!.querySelector(".name")!.textContent);
+    expect(await screen.findByText("1 group in 2 sounds")).toBeTruthy();
+    expect((await names()).toSorted()).toEqual(["Rim", "Rim again"]);
+    type("Among", "folder");
+    await waitFor(async () => expect((await names()).toSorted()).toEqual(["Rim", "Rim, third"]));
+    type("Among", "all");
+    expect(await screen.findByText("1 group in 4 sounds")).toBeTruthy();
+    goTo("/library");
+  });
+
+  it("show tags, rating and uses, every value beside the others, and are heard without leaving", async () => {
+    const plugin = INCLUDED.presets.map((p) => p.content).find((c) => c.kind === "plugin");
+    if (plugin?.kind !== "plugin") throw new Error("no plugin");
+    const { processor } = plugin;
+    const [id, now] = Object.entries(processor.values).find(([, v]) => typeof v === "number" && !Number.isInteger(v))!;
+    const turned = (by: number): Content => ({
+      ...plugin,
+      processor: { ...processor, values: { ...processor.values, [id]: Number(now) * by } },
+    });
+    await keep(
+      { name: "Rim", content: plugin, tags: ["warm", "close"], rating: 4 },
+      { name: "Rim, up", content: turned(1.004) },
+      { name: "Rim, down", content: turned(0.996) },
+    );
+    house.show(<NearCopiesSheet chosen={[]} />);
+    type("Set alike within", "1");
+    const rim = within(await group());
+    const line = rim.getByText("Rim").closest("div")!;
+    expect(line.textContent).toContain("warm, close");
+    expect(line.textContent).toContain("4 of 5never used");
+    fireEvent.click(rim.getByRole("button", { name: "Values beside each other" }));
+    const table = within(rim.getByRole("table"));
+    expect(table.getAllByRole("columnheader").map((cell) => cell.textContent)).toEqual([
+      "",
+      "Rim",
+      ...["Rim, up", "Rim, down"].toSorted((a, b) => order(a) - order(b)),
+    ]);
+    expect(table.getAllByRole("row")).toHaveLength(2);
+    fireEvent.click(rim.getByRole("button", { name: "Hear “Rim, up”" }));
+    await waitFor(() => expect(useListening.getState()).toMatchObject({ playing: true, side: "b" }));
+    const { a, b } = useListening.getState();
+    expect([a?.name, b?.name]).toEqual(["Rim", "Rim, up"]);
+    fireEvent.click(rim.getByRole("button", { name: "Stop" }));
+    await waitFor(() => expect(useListening.getState().playing).toBe(false));
+
+    function order(name: string): number {
+      return rim.getAllByRole("radio").findIndex((r) => r.closest("label")!.textContent.startsWith(name));
+    }
+  });
+
+  it("that play by themselves are heard beside each other at the first press", async () => {
+    const instrument = INCLUDED.presets.map((p) => p.content).find((c) => asStrip(c)?.source?.type === "layers")!;
+    await keep({ name: "Reed", content: instrument, rating: 5 }, { name: "Reed again", content: instrument });
+    house.show(<NearCopiesSheet chosen={[]} />);
+    fireEvent.click(within(await group()).getByRole("button", { name: "Hear “Reed again”" }));
+    await waitFor(() => expect(useListening.getState()).toMatchObject({ side: "b", b: { name: "Reed again" } }));
+  });
+
   it("that are kept are shown no more, until they are asked for again", async () => {
     await keep({ name: "Rim" }, { name: "Rim again" });
-    house.show(<NearCopiesSheet />);
+    house.show(<NearCopiesSheet chosen={[]} />);
     await group();
     press("Keep both");
     await waitFor(() => expect(screen.queryByRole("group", { name: /^Alike/ })).toBeNull());
@@ -253,7 +331,7 @@ describe("near copies", () => {
     const turned = { ...processor, values: { ...processor.values, [id]: Number(now) * 1.0005 } };
     const near: Content = { ...plugin, processor: turned };
     await keep({ name: "Rim", content: plugin }, { name: "Rim, a hair off", content: near });
-    house.show(<NearCopiesSheet />);
+    house.show(<NearCopiesSheet chosen={[]} />);
     expect(await screen.findByText(/No two sounds are set so alike/)).toBeTruthy();
     type("Set alike within", "1");
     expect((await group()).textContent).toContain("Rim, a hair off");

@@ -6,12 +6,12 @@ import type { Context } from "../../store/context";
 import type { Executor } from "../../data/executor";
 import { type Outcome, refuse } from "../../failure";
 import { listMerged } from "../../repositories/preset-lists";
-import type { FiledPreset } from "../../repositories/presets";
+import { type FiledCard, findPreset } from "../../repositories/presets";
 import { type Filed, fileAndTell } from "./entry";
 import { checkHost, presetOf } from "./steps";
 
 /** What the card of the one that stays says of all of them: refused where it would be more than a card holds. */
-function unitedCard(kept: FiledPreset, gone: readonly FiledPreset[]) {
+function unitedCard(kept: FiledCard, gone: readonly FiledCard[]) {
   const all = [kept, ...gone];
   const tags = [...new Set(all.flatMap((p) => p.card.tags))];
   if (tags.length > MOST_TAGS)
@@ -29,7 +29,7 @@ function unitedCard(kept: FiledPreset, gone: readonly FiledPreset[]) {
 async function mergeSteps(tx: Executor, keep: string, others: readonly string[]): Promise<Filed> {
   const kept = await presetOf(tx, keep);
   checkHost(kept);
-  const gone: FiledPreset[] = [];
+  const gone: FiledCard[] = [];
   for (const id of new Set(others)) gone.push(await presetOf(tx, id));
   const to = unitedCard(kept, gone);
   const from = fieldsOf(kept.card, ["tags", "notes", "rating"]);
@@ -53,8 +53,5 @@ export const mergePresets = (
   fileAndTell(
     context,
     (tx) => mergeSteps(tx, keep, others),
-    async (tx): Promise<PresetRow> => {
-      const { binned: _, mergedInto: __, ...row } = await presetOf(tx, keep);
-      return row;
-    },
+    async (tx) => (await findPreset(tx, keep)) ?? refuse("notFound", `There is no preset “${keep}” here.`),
   );
