@@ -33,7 +33,7 @@ export const PresetQuerySchema = z.strictObject({
   model: z.string().min(1).max(80).optional(),
   folder: Id.optional(),
   tag: z.string().max(60).optional(),
-  sort: z.enum(["used", "name", "saved"]).optional(),
+  sort: z.enum(SORTS).optional(),
   after: z.string().max(400).optional(),
   /** How many come before the page, in place of `after`. */
   offset: z.coerce.number().int().min(0).max(10_000_000).optional(),
@@ -83,6 +83,8 @@ export const PresetPageSchema = z.strictObject({
   items: z.array(PresetRowSchema),
   total: z.int(),
   next: z.string().nullable(),
+  /** The order they stand in; by rank the best first. */
+  order: z.enum(["rank", ...SORTS]),
   /** For each field, its values among all that were found, the most frequent first; on a first page only. */
   facets: z.record(z.string(), z.array(z.strictObject({ value: z.string(), n: z.int() }))),
   /** What of the search was not understood; its words were looked for. */

@@ -1,8 +1,7 @@
 import { type Processor, processorName } from "../chains/chain";
-import { processorsOf } from "../chains/tree";
-import { type Content, chainOf, isStrips } from "../presets/preset";
+import { type Content, isStrips } from "../presets/preset";
+import { processorsIn, processorsOn } from "../presets/processors-in";
 import { findModel } from "../processors/models";
-import { layersOf } from "../strips/parts/source";
 import type { SavedStrip } from "../strips/strip";
 import { measuredIn } from "./found-tags";
 
@@ -15,6 +14,8 @@ export interface Inside {
   readonly makers: readonly string[];
   /** Tags found by measuring. */
   readonly found: readonly string[];
+  /** How many plugins. */
+  readonly length: number;
   /** How long the longest of its reverbs that is heard rings, in seconds. */
   readonly decay?: number;
   /** The tempo of a whole mix, in beats per minute. */
@@ -23,23 +24,12 @@ export interface Inside {
 
 const unique = (list: readonly string[]): readonly string[] => [...new Set(list)];
 
-const NOTHING_INSIDE: Inside = { names: [], models: [], families: [], makers: [], found: [] };
+const NOTHING_INSIDE: Inside = { names: [], models: [], families: [], makers: [], length: 0, found: [] };
 
 /** As it was stored; what an earlier Diathesis did not look for is empty. Throws for what is none. */
 export function liftInside(stored: unknown): Inside {
   if (typeof stored !== "object" || stored === null) throw new Error("This does not say what is inside.");
   return { ...NOTHING_INSIDE, ...stored };
-}
-
-/** Every plugin that stands on a strip, with its instruments. */
-const processorsOn = ({ source, inserts }: SavedStrip): readonly Processor[] => [
-  ...(source ? layersOf({ source }) : []).flatMap((l) => [l.instrument, ...processorsOf(l.effects)]),
-  ...(inserts ? processorsOf(inserts) : []),
-];
-
-function processorsIn(content: Content): readonly Processor[] {
-  if (content.kind === "plugin" || content.kind === "chain") return processorsOf(chainOf(content));
-  return (content.kind === "strip" ? [content.strip] : content.strips).flatMap(processorsOn);
 }
 
 /** What plugins are called, and what they are; nothing of it is measured. */
@@ -50,6 +40,7 @@ function knownOf(processors: readonly Processor[]): Inside {
     models: unique(models.map((m) => m.name)),
     families: unique(models.map((m) => m.family)),
     makers: unique(models.map((m) => m.maker)),
+    length: processors.length,
     found: [],
   };
 }
@@ -57,8 +48,11 @@ function knownOf(processors: readonly Processor[]): Inside {
 /** What is on a strip of a project. */
 export const insideOfStrip = (strip: SavedStrip): Inside => knownOf(processorsOn(strip));
 
+/** What a preset has inside, without what would have to be measured. */
+export const knownInside = (content: Content): Inside => knownOf(processorsIn(content));
+
 export function insideOf(content: Content): Inside {
-  const known = knownOf(processorsIn(content));
+  const known = knownInside(content);
   // Strips of a set are found by their names, too.
   const strips = isStrips(content) ? content.strips.map(({ name }) => name) : [];
   const { tags, decay } = measuredIn(content);

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { completionsOf } from "./complete";
 import { emptyCard } from "../presets/preset";
-import { type IndexEntry, searchText, valuesOf } from "./entry";
+import { type IndexEntry, searchText, valuesOf, type OrderedBy, orderedBy } from "./entry";
 import { LibraryIndex, type Request, type Sort } from "./library-index";
 import { MOST_WORDS, NOTHING_SOUGHT, parseQuery } from "./query";
 import {
@@ -286,6 +286,7 @@ const entryOf = (row: number, { name, artist, tags, rating, touchedAt, folder }:
     models: ["VCA compressor"],
     families: ["dynamics"],
     makers: ["Diathesis"],
+    length: 1,
     found: ["gentle"],
   };
   const more = {
@@ -389,7 +390,7 @@ describe("the index", () => {
     fc.assert(
       fc.property(
         fc.array(made, { maxLength: 30 }),
-        fc.constantFrom<Sort>("used", "saved", "name", "rank"),
+        fc.constantFrom<Sort>("used", "saved", "name", "rank", "rating", "origin", "length", "folder"),
         fc.integer({ min: 1, max: 7 }),
         fc.constantFrom("", "vo"),
         (entries, sort, limit, text) => {

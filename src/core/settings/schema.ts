@@ -13,6 +13,9 @@ export const SavedSearchSchema = z.strictObject({
   q: z.string().max(20_000),
   only: z.string().max(20_000),
   folder: Id.nullable(),
+  /** In which order its list stands, and with which columns, as an address says them; as always without. */
+  sort: z.string().max(20).optional(),
+  columns: z.string().max(120).optional(),
 });
 
 /** What a key does: apply a preset, or add a plugin. */

@@ -2,6 +2,7 @@ import type { BinnedRow, MergedRow, PresetRow } from "@/contracts/records";
 import type { Card, PresetKind } from "@/core/presets/preset";
 import { numberedStem } from "@/core/names/free";
 import type { Inside } from "@/core/library/inside";
+import { measuredTags } from "@/core/library/measured-tags";
 import { fold } from "@/core/names/words";
 import { statementsOf } from "../data/statements";
 import type { Executor } from "../data/executor";

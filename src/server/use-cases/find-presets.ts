@@ -68,10 +68,11 @@ export async function placeOf({ db, search }: Context, { id, ...asked }: PlaceQu
 /** A page of the library: what is asked for in the field's language and by filters, with the counts of each facet. */
 export async function findPresets({ db, search }: Context, asked: PresetQuery): Promise<PresetPage> {
   const query = queryOf(asked);
+  const order = sortOf(asked, query);
   const found = search.find({
     query,
     folders: asked.folder === undefined ? null : search.within(asked.folder),
-    sort: sortOf(asked, query),
+    sort: order,
     after: parseCursor(asked.after),
     ...(asked.offset === undefined ? {} : { offset: asked.offset }),
     limit: asked.limit ?? DEFAULT_PAGE,
@@ -80,6 +81,7 @@ export async function findPresets({ db, search }: Context, asked: PresetQuery): 
     items: [...(await rowsInOrder(db, found.rows))],
     total: found.total,
     next: found.next && writeCursor(found.next),
+    order,
     facets: Object.fromEntries(
       Object.entries(found.facets ?? {}).map(([field, counts]) => [field, counts.map(([value, n]) => ({ value, n }))]),
     ),

@@ -7,6 +7,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetQuery, SearchChange } from "@/contracts/library";
 import { cutText } from "@/core/names/cut";
+import { fold } from "@/core/names/words";
 import type { SavedSearch } from "@/core/settings/settings";
 import { Button } from "../kit/button";
 import { inPlaceKeys } from "../kit/in-place";
@@ -15,7 +16,7 @@ import { mintKey } from "../kit/mint";
 import { orSay } from "../kit/say";
 import { useSettings } from "../settings/settings";
 import { inFilingLine, useFiling } from "./filing";
-import type { SetFilters } from "./use-library";
+import { type SetFilters, useFilters } from "./use-library";
 
 interface Props {
   readonly query: PresetQuery;
@@ -55,40 +56,59 @@ function useSearches() {
 interface NamingProps {
   readonly label: string;
   readonly name: string;
+  /** What other searches are called. */
+  readonly others: readonly string[];
   readonly onName: (name: string) => void;
 }
 
-/** A name, typed in place: Enter or leaving takes it, Escape leaves it as it was. */
-const Naming = ({ label, name, onName }: NamingProps) => (
-  <input
-    autoFocus
-    aria-label={label}
-    placeholder="Name, then Enter"
-    defaultValue={name}
-    maxLength={LONGEST}
-    onFocus={(event) => event.target.select()}
-    onBlur={(event) => onName(cutText(event.target.value.trim(), LONGEST))}
-    onKeyDown={inPlaceKeys(name)}
-    className="mx-[14px] mb-1 h-[26px] w-[calc(100%-28px)] rounded-card border border-bound bg-ground px-2"
-  />
-);
+/** A name, typed in place: Enter or leaving takes it, Escape leaves it as it was. That another has it is said. */
+function Naming({ label, name, others, onName }: NamingProps) {
+  const [typed, setTyped] = useState(name);
+  const isTaken = others.some((other) => fold(other) === fold(typed.trim()));
+  return (
+    <div className="px-[14px] pb-1">
+      <input
+        autoFocus
+        aria-label={label}
+        placeholder="Name, then Enter"
+        defaultValue={name}
+        maxLength={LONGEST}
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={(event) => onName(cutText(event.target.value.trim(), LONGEST))}
+        onKeyDown={inPlaceKeys(name)}
+        className="h-[26px] w-full rounded-card border border-bound bg-ground px-2"
+      />
+      {isTaken && (
+        <p role="status" className="text-small text-edit">
+          Another search has that name.
+        </p>
+      )}
+    </div>
+  );
+}
 
 /** Searches under names: one click brings the words, the filters and the folder again. */
 export function KeptSearches({ query, onSet, onWords }: Props) {
   const kept = useSearches();
   const [naming, setNaming] = useState(false);
   const { searches } = kept;
+  const { columns } = useFilters();
   const q = query.q ?? "";
   const only = query.only ?? "";
   const folder = query.folder ?? null;
+  const shown = { ...(query.sort ? { sort: query.sort } : {}), ...(columns ? { columns } : {}) };
   const isNarrowed = q !== "" || only !== "" || folder !== null;
-  const isKept = searches.some((s) => s.q === q && s.only === only && s.folder === folder);
+  const isShown = (s: SavedSearch) => (s.sort ?? query.sort) === query.sort && (s.columns ?? columns) === columns;
+  const isKept = searches.some((s) => s.q === q && s.only === only && s.folder === folder && isShown(s));
   const open = (search: SavedSearch) => {
     onWords(search.q);
     onSet({
       q: search.q || undefined,
       only: search.only || undefined,
       folder: search.folder ?? undefined,
+      sort: search.sort,
+      columns: search.columns,
     });
   };
   return (
@@ -105,9 +125,10 @@ export function KeptSearches({ query, onSet, onWords }: Props) {
         <Naming
           label="Name of this search"
           name=""
+          others={searches.map((search) => search.name)}
           onName={(name) => {
             setNaming(false);
-            if (name !== "") kept.keep({ id: mintKey(), name, q, only, folder });
+            if (name !== "") kept.keep({ id: mintKey(), name, q, only, folder, ...shown });
           }}
         />
       )}
@@ -116,6 +137,7 @@ export function KeptSearches({ query, onSet, onWords }: Props) {
           <Kept
             key={search.id}
             search={search}
+            others={searches.flatMap(({ id, name }) => (id === search.id ? [] : [name]))}
             at={at}
             last={searches.length - 1}
             onOpen={() => open(search)}
@@ -131,6 +153,8 @@ export function KeptSearches({ query, onSet, onWords }: Props) {
 
 interface KeptProps {
   readonly search: SavedSearch;
+  /** What the others are called. */
+  readonly others: readonly string[];
   /** Its place in the list, and the last there is. */
   readonly at: number;
   readonly last: number;
@@ -140,7 +164,7 @@ interface KeptProps {
   readonly onLetGo: () => void;
 }
 
-function Kept({ search, at, last, onOpen, onRename, onMove, onLetGo }: KeptProps) {
+function Kept({ search, others, at, last, onOpen, onRename, onMove, onLetGo }: KeptProps) {
   const [naming, setNaming] = useState(false);
   const keys = ({ key, altKey }: KeyboardEvent): (() => void) | null => {
     if (key === "F2") return () => setNaming(true);
@@ -155,6 +179,7 @@ function Kept({ search, at, last, onOpen, onRename, onMove, onLetGo }: KeptProps
         <Naming
           label={`Name of the search ${search.name}`}
           name={search.name}
+          others={others}
           onName={(name) => {
             setNaming(false);
             if (name !== "" && name !== search.name) onRename(name);

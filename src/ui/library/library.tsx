@@ -8,7 +8,8 @@ import { Panels } from "../kit/panels";
 import { orSay } from "../kit/say";
 import { useRecall } from "../plan/recall";
 import { CardPane } from "./card-pane";
-import { useFiling, useLibrarySheet, wordsInto } from "./filing";
+import { columnsIn } from "./columns";
+import { HEARING, useFiling, useLibrarySheet, wordsInto } from "./filing";
 import { Filters } from "./filters";
 import { rememberList } from "./last-list";
 import { ListPane } from "./list-pane";
@@ -25,12 +26,12 @@ const LibrarySheets = lazy(() => import("./sheets").then((m) => ({ default: m.Li
 
 /** Folders and filters, the list, the card of what is chosen. */
 export function Library() {
-  const { query: addressed, set } = useFilters();
+  const { query: addressed, columns, set } = useFilters();
   const { words, type } = useWords(addressed.q ?? "", set);
   const query = { ...addressed, q: words === "" ? undefined : words };
   const listing = useListing(query);
   const { total, first } = listing;
-  useEffect(() => rememberList(addressed.sort), [addressed.sort]);
+  useEffect(() => rememberList({ sort: addressed.sort, columns }), [addressed.sort, columns]);
   const comparison = useSearchParams().get("compare");
   useEffect(() => {
     if (comparison !== null) orSay(import("./open-comparison").then((m) => m.openComparison(comparison)));
@@ -80,6 +81,7 @@ export function Library() {
             children: (
               <ListPane
                 query={query}
+                columns={columnsIn(columns, query.sort)}
                 listing={listing}
                 selection={selection}
                 tempo={tempo}

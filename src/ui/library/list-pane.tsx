@@ -5,6 +5,8 @@ import type { PresetQuery } from "@/contracts/library";
 import { Key } from "../kit/bits";
 import { counted, formatCount } from "@/core/names/count";
 import type { Recall } from "../plan/recall";
+import type { Column } from "./columns";
+import { ListHead } from "./list-head";
 import { NothingFound, NothingOwn, Said } from "./nothing";
 import { useOpenSound } from "./open-sound";
 import { PresetList } from "./preset-list";
@@ -19,6 +21,7 @@ const StripsFound = lazy(() => import("./strips-found").then((m) => ({ default: 
 
 interface Props {
   readonly query: PresetQuery;
+  readonly columns: readonly Column[];
   readonly listing: Listing;
   readonly selection: Selection;
   readonly tempo: number;
@@ -33,7 +36,7 @@ const standsAt = (place: number, total: number): string =>
   place < 0 || total < 2 ? counted(total, "sound") : `${formatCount(place + 1)} of ${counted(total, "sound")}`;
 
 /** The list with its headings, what is to be said of it, and how many there are. */
-export function ListPane({ query, listing, selection, tempo, recall, listRef, onSet, onWords }: Props) {
+export function ListPane({ query, columns, listing, selection, tempo, recall, listRef, onSet, onWords }: Props) {
   const { total, first } = listing;
   const { chosen } = selection;
   const filtered = Boolean(query.folder) || Boolean(query.only);
@@ -42,7 +45,7 @@ export function ListPane({ query, listing, selection, tempo, recall, listRef, on
   return (
     <section aria-label="Library" className="flex h-full min-w-0 flex-col">
       <h1 className="sr-only">Library</h1>
-      <ListHead query={query} onSort={(sort) => onSet({ sort })} />
+      <ListHead query={query} order={first?.order} columns={columns} onSet={onSet} />
       <Suspense>{filtered && <Narrowed query={query} onSet={onSet} />}</Suspense>
       <Said page={first} />
       <NothingOwn page={first} narrowed={narrowed} />
@@ -51,6 +54,8 @@ export function ListPane({ query, listing, selection, tempo, recall, listRef, on
           listing={listing}
           chosen={chosen?.id ?? null}
           isChosen={selection.isChosen}
+          columns={columns}
+          folder={query.folder}
           tempo={tempo}
           onChoose={selection.choose}
           onOpen={open}
@@ -75,32 +80,5 @@ export function ListPane({ query, listing, selection, tempo, recall, listRef, on
         · <Key>Space</Key> listen <Key>Enter</Key> apply {recall.targetWords ?? ""} <Key>B</Key> bench <Key>/</Key> find
       </p>
     </section>
-  );
-}
-
-interface HeadProps {
-  readonly query: PresetQuery;
-  readonly onSort: (sort: string | undefined) => void;
-}
-
-/** The headings of the list; the last says in which order it stands. */
-function ListHead({ query, onSort }: HeadProps) {
-  return (
-    <div className="grid h-[30px] flex-none grid-cols-[18px_minmax(0,1fr)_214px_80px] items-center gap-[10px] border-edge border-b px-[14px] text-small text-soft">
-      <span />
-      <span>Name</span>
-      <span>Shape</span>
-      <select
-        aria-label="Order of the list"
-        value={!query.q && query.sort === "used" ? "" : (query.sort ?? "")}
-        onChange={({ target }) => onSort(target.value || undefined)}
-        className="-mr-1 justify-self-end rounded-card bg-transparent text-right hover:text-ink"
-      >
-        <option value="">{query.q ? "Best" : "Used"}</option>
-        {query.q && <option value="used">Used</option>}
-        <option value="saved">Saved</option>
-        <option value="name">Name</option>
-      </select>
-    </div>
   );
 }

@@ -1,16 +1,19 @@
 "use client";
 
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type CSSProperties, type RefObject, useEffect, useRef } from "react";
-import type { PresetRow } from "@/contracts/records";
+import { type CSSProperties, type RefObject, useEffect, useMemo, useRef } from "react";
+import type { Folder, PresetRow } from "@/contracts/records";
+import { withBelow } from "@/core/library/folders";
+import { severalWords } from "@/core/names/several";
 import { KIND_NAMES } from "@/core/presets/preset";
 import { shapesOf } from "@/core/presets/shapes";
 import { cx } from "../kit/class-names";
-import { formatDay } from "../kit/dates";
 import { CardMark } from "../kit/card-mark";
 import { Shapes } from "../kit/shape";
 import { DRAGGED_SOUNDS, takeSound } from "./dragged";
+import { COLUMNS, type Column, gridOf, hasShapes } from "./columns";
 import type { Choose } from "./selection";
+import { folderPaths, useFolders } from "./use-library";
 import type { Listing } from "./use-listing";
 
 interface Props {
@@ -24,6 +27,10 @@ interface Props {
   readonly listRef: RefObject<HTMLDivElement | null>;
   /** Without the column of days, for a narrow place. */
   readonly narrow?: boolean;
+  /** The folder whose sounds are listed: those that it only refers to say where they lie. */
+  readonly folder?: string | undefined;
+  /** What each line says beside its name and shape. */
+  readonly columns?: readonly Column[];
 }
 
 /** How long a line must be in sight before it is fetched, in milliseconds. */
@@ -34,11 +41,15 @@ const NARROW_ROW = 62;
 const howOf = ({ ctrlKey, metaKey, shiftKey }: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean }): Choose =>
   shiftKey ? "upTo" : ctrlKey || metaKey ? "also" : "only";
 
+const USED: readonly Column[] = ["used"];
+const NO_FOLDERS: readonly Folder[] = [];
+
 export const optionId = (id: string): string => `sound-${id}`;
 
 /** The presets, one a line, with their shapes. The list itself has the focus; the chosen line is told to screen readers. */
 export function PresetList(props: Props) {
-  const { listing, chosen, tempo, onChoose, onOpen, listRef, narrow = false } = props;
+  const { listing, chosen, tempo, onChoose, onOpen, listRef, narrow = false, columns = USED } = props;
+  const isAtHome = useHome(props.folder);
   const { total, look } = listing;
   const scroller = useRef<HTMLDivElement>(null);
   const height = narrow ? NARROW_ROW : ROW;
@@ -98,17 +109,23 @@ export function PresetList(props: Props) {
               onDragEnd={() => takeSound(null)}
               onClick={(event) => onChoose(preset.id, howOf(event))}
               onDoubleClick={() => onOpen(preset)}
-              style={{ height, transform: `translateY(${start}px)` }}
+              style={{
+                height,
+                transform: `translateY(${start}px)`,
+                ...(narrow ? {} : { gridTemplateColumns: gridOf(columns) }),
+              }}
               className={cx(
                 "absolute inset-x-0 top-0 cursor-default border-rule border-b",
-                narrow
-                  ? "grid content-center gap-1 px-3"
-                  : "grid grid-cols-[18px_minmax(0,1fr)_214px_80px] items-center gap-[10px] px-[14px]",
+                narrow ? "grid content-center gap-1 px-3" : "grid items-center gap-[10px] px-[14px]",
                 on ? "row-chosen" : "hover:bg-sunk/60",
                 at && "-outline-offset-2 outline-live group-focus-visible:outline-2",
               )}
             >
-              {narrow ? <NarrowRow preset={preset} tempo={tempo} /> : <WideRow preset={preset} tempo={tempo} />}
+              {narrow ? (
+                <NarrowRow preset={preset} tempo={tempo} />
+              ) : (
+                <WideRow preset={preset} tempo={tempo} columns={columns} away={!isAtHome(preset)} />
+              )}
             </div>
           );
         })}
@@ -133,8 +150,23 @@ interface RowProps {
   readonly tempo: number;
 }
 
-function WideRow({ preset, tempo }: RowProps) {
+/** Whether a sound lies in a folder or below it; all do where none is asked for. */
+function useHome(folder: string | undefined): (preset: PresetRow) => boolean {
+  const folders = useFolders().data?.folders;
+  const within = useMemo(() => (folder && folders ? withBelow(folders, folder) : null), [folder, folders]);
+  return ({ card }) => within === null || (card.folder !== null && within.has(card.folder));
+}
+
+interface WideRowProps extends RowProps {
+  readonly columns: readonly Column[];
+  /** It lies elsewhere than in the folder that is listed, which refers to it. */
+  readonly away: boolean;
+}
+
+function WideRow({ preset, tempo, columns, away }: WideRowProps) {
   const { card } = preset;
+  const folders = useFolders().data?.folders;
+  const home = away && folders ? folderPaths(folders).get(card.folder ?? "") : undefined;
   return (
     <>
       <CardMark kind={preset.kind} icon={card.icon} colour={card.colour} />
@@ -145,11 +177,27 @@ function WideRow({ preset, tempo }: RowProps) {
         </span>
         <span className="truncate text-small text-soft">
           {preset.unreadable !== undefined && <span className="text-alert">cannot be read · </span>}
-          {[card.purpose, card.origin.artist ?? preset.pack ?? "own"].filter((w) => w !== "").join(" · ")}
+          {home !== undefined && <em>lies in {home} · </em>}
+          {[severalWords(card.purpose), severalWords(card.origin.artist) || (preset.pack ?? "own")]
+            .filter(Boolean)
+            .join(" · ")}
         </span>
       </span>
-      <Shapes processors={shapesOf(preset.content)} tempo={tempo} width={44} />
-      <span className="num text-right text-soft">{formatDay(preset.usedAt ?? preset.savedAt, new Date())}</span>
+      {hasShapes(columns) && (
+        <span className="min-w-0 overflow-hidden">
+          <Shapes
+            processors={shapesOf(preset.content)}
+            tempo={tempo}
+            width={44}
+            {...(columns.length > 1 ? { most: 2 } : {})}
+          />
+        </span>
+      )}
+      {columns.map((name) => (
+        <span key={name} className={cx("truncate text-right text-soft", name === "folder" ? "text-small" : "num")}>
+          {COLUMNS[name].text(preset, folderPaths(folders ?? NO_FOLDERS))}
+        </span>
+      ))}
     </>
   );
 }

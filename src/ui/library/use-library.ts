@@ -10,7 +10,7 @@ import { cutQuery } from "@/core/search/written";
 import { pathsOf } from "@/core/library/folders";
 import type { Folder } from "@/contracts/records";
 
-export type Filter = "q" | "only" | "folder" | "sort";
+export type Filter = "q" | "only" | "folder" | "sort" | "columns";
 
 type Changes = Partial<Record<Filter, string | undefined>>;
 
@@ -35,6 +35,8 @@ export function useFilters() {
   const params = useSearchParams();
   const path = usePathname();
   const query = queryIn(params);
+  const lastColumns = useLastList((last) => last.columns);
+  const columns = params.get("columns") ?? lastColumns;
   const set = useCallback(
     (changes: Changes | ((now: PresetQuery) => Changes), remember = true) => {
       const next = new URLSearchParams(window.location.search);
@@ -51,7 +53,7 @@ export function useFilters() {
     },
     [path],
   );
-  return { query, set };
+  return { query, columns, set };
 }
 
 export const useFolders = () => useQuery({ queryKey: KEYS.folders, queryFn: api.listFolders });
