@@ -185,6 +185,9 @@ describe("an answer", () => {
     const [keep, ...others] = near.groups![0]!.copies.map(({ preset }) => preset.id);
     await ask("post", "/api/near-copies", { body: { keep, others } });
     await ask("get", "/api/naming");
+    await ask("post", "/api/cards", { body: { ids: [id] } });
+    await ask("get", "/api/library/work");
+    await ask("delete", "/api/library/work");
     await ask("post", "/api/names", { body: { names: ["Rim and air", "Nothing is called so"] } });
     const gone = copy === keep || others.includes(copy) ? keep! : copy;
     await ask("delete", "/api/presets/{id}", { ids: { id: gone } });

@@ -1,5 +1,6 @@
 import type {
   CardChanges,
+  ChangedCard,
   FolderChange,
   Gone,
   Naming,
@@ -108,7 +109,8 @@ export const listUses = (id: string) => ask<{ uses: Use[] }>("GET", `/api/preset
 export const savePresets = (saved: NewPresets) => ask<{ presets: PresetRow[] }>("POST", "/api/presets/batch", saved);
 export const saveVersion = (id: string, baseVersion: number, content: Content) =>
   ask<{ preset: PresetRow }>("PUT", `/api/presets/${at(id)}/content`, { baseVersion, content });
-export const patchCards = (changes: CardChanges) => ask<{ presets: PresetRow[] }>("PATCH", "/api/presets", changes);
+export const patchCards = (changes: CardChanges) => ask<{ cards: ChangedCard[] }>("PATCH", "/api/presets", changes);
+export const listCards = (ids: readonly string[]) => ask<{ cards: ChangedCard[] }>("POST", "/api/cards", { ids });
 export const nameVersion = (id: string, version: number, name: string | null) =>
   ask<{ ok: true }>("PATCH", `/api/presets/${at(id)}/versions`, { version, name });
 export const listNearCopies = (wanted: NearCopiesRequest) => ask<NearCopies>("POST", "/api/near-copies/search", wanted);
@@ -125,6 +127,9 @@ export const libraryHistory = () => ask<LibraryHistory>("GET", "/api/library/his
 export const walkLibrary = (direction: "undo" | "redo") => ask<WalkedBody>("POST", `/api/library/${direction}`);
 /** Takes back one change of the filing, whole, where nothing later stands on it. */
 export const listLog = (query: LogQuery) => ask<LogPage>("GET", `/api/library/log${queryOf(query)}`);
+/** How far the long change of this window is, in steps. */
+export const workUnderWay = () => ask<{ work: { done: number; of: number } | null }>("GET", "/api/library/work");
+export const stopWork = () => ask<{ stopped: boolean }>("DELETE", "/api/library/work");
 export const changeSearch = (change: SearchChange) => ask<SettingsBody>("PUT", "/api/searches", change);
 export const makeNewest = (id: string, version: number) =>
   ask<{ preset: PresetRow }>("POST", `/api/presets/${at(id)}/versions`, { version });

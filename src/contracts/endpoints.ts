@@ -12,6 +12,9 @@ import {
 import {
   BinSchema,
   CardChangesSchema,
+  ChangedCardsSchema,
+  StoppedSchema,
+  WorkSchema,
   EmptyBinSchema,
   FolderBodySchema,
   FolderChangeSchema,
@@ -44,6 +47,7 @@ import {
   SearchChangeSchema,
   WalkedBodySchema,
   TakenNamesSchema,
+  WantedCardsSchema,
   WantedNamesSchema,
   UsesSchema,
   ValuesQuerySchema,
@@ -136,7 +140,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
     path: "/api/presets",
     summary: "Change cards, all or none",
     body: CardChangesSchema,
-    answer: PresetListSchema,
+    answer: ChangedCardsSchema,
   },
   {
     method: "get",
@@ -246,6 +250,13 @@ export const ENDPOINTS: readonly Endpoint[] = [
   },
   {
     method: "post",
+    path: "/api/cards",
+    summary: "Cards of presets by their ids, without their sounds; changes nothing",
+    body: WantedCardsSchema,
+    answer: ChangedCardsSchema,
+  },
+  {
+    method: "post",
     path: "/api/names",
     summary: "Who has names that are wanted, or the same with a number behind; changes nothing",
     body: WantedNamesSchema,
@@ -286,6 +297,18 @@ export const ENDPOINTS: readonly Endpoint[] = [
     summary: "Do again what was taken back last, or the change that is named",
     body: UndoLibrarySchema,
     answer: WalkedBodySchema,
+  },
+  {
+    method: "get",
+    path: "/api/library/work",
+    summary: "How far a long change of the asking window is",
+    answer: WorkSchema,
+  },
+  {
+    method: "delete",
+    path: "/api/library/work",
+    summary: "Stop the long change of the asking window; nothing of it has happened then",
+    answer: StoppedSchema,
   },
   {
     method: "get",

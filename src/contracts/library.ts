@@ -5,6 +5,7 @@ import { LONGEST_NAME } from "@/core/names/free";
 import { FIELD_NAMES, type Field } from "@/core/search/fields";
 import { MOST_LETTERS } from "@/core/search/written";
 import { SavedSearchSchema } from "@/core/settings/schema";
+import { MOST_AT_ONCE, MOST_MERGED, MOST_NARROWING } from "@/core/documents/limits";
 import { CardSchema, ContentSchema, FiledNameSchema } from "@/core/presets/schema";
 import {
   BinnedRowSchema,
@@ -128,8 +129,16 @@ export const SavedVersionsSchema = z.strictObject({
 });
 /** The strips of projects that something of came from it. */
 export const UsesSchema = z.strictObject({ uses: z.array(UseSchema) });
-/** `within`: how far apart two may be, 0 to 1 along the rulers of their values. */
-export const NearCopiesQuerySchema = z.strictObject({ within: z.coerce.number().min(0).max(1).optional() });
+/**
+ * `within`: how far apart two may be, 0 to 1 along the rulers of their values. They are looked for in a folder with all below
+ * it, or among some sounds; in the whole library without either. `whole`: the group with this sound is wanted with all it has.
+ */
+export const NearCopiesRequestSchema = z.strictObject({
+  within: z.number().min(0).max(1).optional(),
+  folder: Id.optional(),
+  ids: z.array(Id).min(1).max(MOST_AT_ONCE).optional(),
+  whole: Id.optional(),
+});
 export const NearCopiesSchema = z.strictObject({
   /** How far the search is, 0 to 1: ask again until there are groups. */
   progress: z.number(),
@@ -181,7 +190,7 @@ export const CardChangesSchema = z.strictObject({
       }),
     )
     .min(1)
-    .max(5000),
+    .max(MOST_AT_ONCE),
   /** All of them go into the folder at this path, "Voices / Lead"; what is missing of it is made. */
   newFolder: FolderPath.optional(),
   /** Where that path begins; at the top without it. */
@@ -197,6 +206,15 @@ export const BinSchema = z.strictObject({ items: z.array(BinnedRowSchema) });
 export const EmptyBinSchema = z.strictObject({ ids: z.array(Id).max(100_000).nullable() });
 /** `back`: what was put into one of them and stands by itself again. */
 export const GoneSchema = z.strictObject({ gone: z.int(), back: z.int() });
+/** Presets whose cards are wanted. */
+export const WantedCardsSchema = z.strictObject({ ids: z.array(Id).min(1).max(MOST_AT_ONCE) });
+/** Cards as a change has left them, without their sounds. */
+export const ChangedCardsSchema = z.strictObject({
+  cards: z.array(PresetRowSchema.pick({ id: true, card: true, cardRevision: true, measured: true })),
+});
+/** How far the long work of the window that asks is, in steps; null where it has none under way. */
+export const WorkSchema = z.strictObject({ work: z.strictObject({ done: z.int(), of: z.int() }).nullable() });
+export const StoppedSchema = z.strictObject({ stopped: z.boolean() });
 export const PresetListSchema = z.strictObject({ presets: z.array(PresetRowSchema) });
 
 export const FolderListSchema = z.strictObject({ folders: z.array(FolderSchema) });
@@ -209,7 +227,7 @@ export const FolderChangeSchema = z.strictObject({
 /** Files presets under a folder that is called as their artist or client is. */
 export const FileBySchema = z.strictObject({
   by: z.enum(["artist", "client"]),
-  ids: z.array(Id).min(1).max(5000),
+  ids: z.array(Id).min(1).max(MOST_AT_ONCE),
   /** Only say what would come of it. */
   preview: z.boolean().optional(),
 });
@@ -291,6 +309,7 @@ export type SavedVersion = z.infer<typeof SavedVersionsSchema>["versions"][numbe
 export type PresetQuery = z.infer<typeof PresetQuerySchema>;
 export type PresetPage = z.infer<typeof PresetPageSchema>;
 export type NewPreset = z.infer<typeof NewPresetSchema>;
+export type ChangedCard = z.infer<typeof ChangedCardsSchema>["cards"][number];
 export type NewPresets = z.infer<typeof NewPresetsSchema>;
 export type FileBy = z.infer<typeof FileBySchema>;
 export type FiledBy = z.infer<typeof FiledBySchema>;

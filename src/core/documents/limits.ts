@@ -17,3 +17,15 @@ export const MOST_TAGS = 60;
 
 /** Letters of the notes on a card. */
 export const MOST_NOTES = 10_000;
+
+/** Letters that a list is narrowed by. */
+export const MOST_NARROWING = 200;
+
+/** Sounds that are chosen, and changed in one step. */
+export const MOST_AT_ONCE = 5000;
+
+/** Near copies that are put into another at once. */
+export const MOST_MERGED = 500;
+
+/** Names that ask to be mended, of which as many come in one go. */
+export const NAMES_A_PAGE = 50;

@@ -1,3 +1,4 @@
+import type { ChangedCard } from "@/contracts/library";
 import type { BinnedRow, MergedRow, PresetRow } from "@/contracts/records";
 import type { Card, PresetKind } from "@/core/presets/preset";
 import { numberedStem } from "@/core/names/free";
@@ -167,6 +168,29 @@ export async function rowsById(db: Executor, ids: readonly string[]): Promise<re
     await turn();
   }
   return ids.flatMap((id) => byId.get(id) ?? []);
+}
+
+/** Cards by the ids of their presets, in that order, without what is in the bin. */
+export async function cardsById(tx: Executor, ids: readonly string[]): Promise<readonly ChangedCard[]> {
+  const statement = await statementsOf(tx);
+  const find = statement<Pick<PresetTable, "card" | "card_revision" | "inside">>(
+    "SELECT card, card_revision, inside FROM presets WHERE id = ? AND binned_at IS NULL",
+  );
+  const turn = takingTurns();
+  const found: ChangedCard[] = [];
+  for (const id of ids) {
+    const row = find.get(id);
+    if (!row) continue;
+    const card = readCard(row.card);
+    found.push({
+      id,
+      card,
+      cardRevision: row.card_revision,
+      measured: [...measuredTags(card, readInside(row.inside))],
+    });
+    await turn();
+  }
+  return found;
 }
 
 export async function countPresets(db: Executor): Promise<number> {

@@ -10,7 +10,7 @@ import type { DocumentTable, PresetTable, VersionTable } from "../data/tables";
 import type { Executor } from "../data/executor";
 import { readDocument } from "./documents";
 import { type StoredPreset, toRow, withDocuments } from "./preset-rows";
-import { holdAgain, indexLater, insertHeld, insertIndex } from "./preset-search";
+import { holdAgain, indexLater, insertHeld, insertIndex, referAgain } from "./preset-search";
 import { readCard, readInside } from "../data/stored";
 
 /** Names in the order in which a person files them: no case, no accents. */
@@ -126,7 +126,7 @@ export async function appendVersion(db: Executor, record: VersionRecord): Promis
 }
 
 /** Takes the newest version away; the one before it is the newest again. */
-export async function removeNewest(db: Executor, { id, version }: PresetRow): Promise<void> {
+export async function removeNewest(db: Executor, { id, version }: Pick<PresetRow, "id" | "version">): Promise<void> {
   const statement = await statementsOf(db);
   const before = await findVersion(db, id, version - 1);
   if (!before) throw new Error(`Preset ${id} has no version before ${version}`);
@@ -144,18 +144,18 @@ export async function removeNewest(db: Executor, { id, version }: PresetRow): Pr
   indexLater(db, row, readCard(card), insideOf(before.content));
 }
 
-export async function updateCard(db: Executor, preset: PresetRow, card: Card): Promise<void> {
-  await db("presets")
-    .where({ id: preset.id })
-    .update({
-      card: JSON.stringify(card),
-      folder: card.folder,
-      sort_name: sortName(card.name),
-      card_revision: preset.cardRevision + 1,
-    });
-  const found = await db("presets").where({ id: preset.id }).first("row", "inside");
-  const { row, inside } = present(found, preset.id);
-  indexLater(db, row, card, readInside(inside));
+export async function updateCard(
+  tx: Executor,
+  { id, cardRevision }: Pick<PresetRow, "id" | "cardRevision">,
+  card: Card,
+): Promise<void> {
+  const statement = await statementsOf(tx);
+  const written = statement<Pick<PresetTable, "row" | "inside">>(
+    "UPDATE presets SET card = ?, folder = ?, sort_name = ?, card_revision = ? WHERE id = ? RETURNING row, inside",
+  ).get(JSON.stringify(card), card.folder, sortName(card.name), BigInt(cardRevision + 1), id);
+  const { row, inside } = present(written, id);
+  referAgain(statement, row, card);
+  indexLater(tx, row, card, readInside(inside));
 }
 
 /** Writes down a pack's card as a newer one brought it. */
@@ -164,12 +164,35 @@ export const keepPackCard = (db: Executor, id: string, card: Card): Promise<numb
     .where({ id })
     .update({ pack_card: JSON.stringify(card) });
 
-/** A preset with how it is filed, also of one in the bin. */
-export interface FiledPreset extends PresetRow {
+/** How a preset is filed. */
+interface Filed {
   /** It was thrown away by itself. */
   readonly binned: boolean;
   /** The preset that it was put into. */
   readonly mergedInto: string | null;
+}
+
+/** A preset with how it is filed, also of one in the bin. */
+interface FiledPreset extends PresetRow, Filed {}
+
+/** A preset's card and how it is filed, also of one in the bin: all that filing asks for, without its sound. */
+export interface FiledCard
+  extends Filed,
+    Pick<PresetRow, "id" | "kind" | "card" | "cardRevision" | "version" | "pack"> {}
+
+const filedOf = ({ binned_at, merged_into }: Pick<PresetTable, "binned_at" | "merged_into">): Filed => ({
+  binned: binned_at !== null && merged_into === null,
+  mergedInto: merged_into,
+});
+
+export async function findCard(tx: Executor, id: string): Promise<FiledCard | null> {
+  const statement = await statementsOf(tx);
+  const found = statement<
+    Pick<PresetTable, "id" | "kind" | "card" | "card_revision" | "version" | "pack" | "binned_at" | "merged_into">
+  >("SELECT id, kind, card, card_revision, version, pack, binned_at, merged_into FROM presets WHERE id = ?").get(id);
+  if (!found) return null;
+  const { kind, card, card_revision, version, pack } = found;
+  return { id, kind, card: readCard(card), cardRevision: card_revision, version, pack, ...filedOf(found) };
 }
 
 export async function findFiled(db: Executor, id: string): Promise<FiledPreset | null> {
@@ -178,8 +201,7 @@ export async function findFiled(db: Executor, id: string): Promise<FiledPreset |
     .where("p.id", id)
     .first();
   if (!stored) return null;
-  const mergedInto = stored.merged_into;
-  return { ...toRow(stored), binned: stored.binned_at !== null && mergedInto === null, mergedInto };
+  return { ...toRow(stored), ...filedOf(stored) };
 }
 
 export async function setBinned(db: Executor, id: string, at: string | null): Promise<void> {

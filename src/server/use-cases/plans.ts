@@ -4,7 +4,7 @@ import { applySteps } from "@/core/recall/apply";
 import { planRecall } from "@/core/recall/plan";
 import type { RecallRequest, RecallSource } from "@/core/recall/plan-shape";
 import { sentenceOf } from "@/core/recall/sentences";
-import { contentMeant } from "@/core/presets/as-strip";
+import { contentMeant } from "@/core/presets/meant";
 import { isStrips } from "@/core/presets/preset";
 import { busesAround, nameOfStrips, takeStrips } from "@/core/presets/save";
 import { type Project, findStrip } from "@/core/projects/project";

@@ -1,7 +1,7 @@
 import type { Use } from "@/contracts/records";
 import { originsOf } from "@/core/chains/chain";
 import { differencesOf } from "@/core/chains/differences";
-import { contentMeant } from "@/core/presets/as-strip";
+import { contentMeant } from "@/core/presets/meant";
 import { type Content, chainOf } from "@/core/presets/preset";
 import { differencesFrom, referenceOf } from "@/core/presets/standing";
 import { ok } from "@/core/result";

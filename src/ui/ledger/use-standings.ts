@@ -7,7 +7,7 @@ import { KEYS } from "@/clients/events";
 import type { SavedVersion } from "@/contracts/library";
 import type { PresetRef } from "@/core/chains/chain";
 import { describeDifferences } from "@/core/chains/differences";
-import { contentMeant } from "@/core/presets/as-strip";
+import { contentMeant } from "@/core/presets/meant";
 import type { Content } from "@/core/presets/preset";
 import { differencesFrom, referenceOf } from "@/core/presets/standing";
 import type { Strip } from "@/core/strips/strip";

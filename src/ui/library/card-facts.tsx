@@ -9,6 +9,8 @@ import type { PresetRow } from "@/contracts/records";
 import { type Origin, presetRef } from "@/core/presets/preset";
 import type { StripKind } from "@/core/documents/strip-kinds";
 import { counted } from "@/core/names/count";
+import { severalWords } from "@/core/names/several";
+import { formatNumber } from "@/core/units/format";
 import { quoteValue } from "@/core/search/written";
 import { orSay } from "../kit/say";
 import { Chip } from "../kit/bits";
@@ -28,7 +30,7 @@ function originLines(
   const where = [strip && `strip ${strip}`, date && formatDate(date), take && `take ${take}`]
     .filter(Boolean)
     .join(" · ");
-  return [artist ?? otherwise, song ?? null, where];
+  return [severalWords(artist) || otherwise, severalWords(song) || null, where];
 }
 
 interface FactsProps {
@@ -41,9 +43,9 @@ export function Facts({ preset, onFolder }: FactsProps) {
   const { id, card, measured } = preset;
   const { keys, setKeys } = useShortcutOf({ preset: id });
   const folders = useFolders().data?.folders ?? [];
-  const path: string[] = [];
-  for (let at = folders.find((f) => f.id === card.folder); at; at = folders.find((f) => f.id === at?.parent))
-    path.unshift(at.name);
+  const paths = folderPaths(folders);
+  const home = paths.get(card.folder ?? "");
+  const fileAlso = useAlsoIn();
   const router = useRouter();
   const madeOfIt = `from:${quoteValue(id)}`;
   const made = useQuery({
@@ -51,7 +53,10 @@ export function Facts({ preset, onFolder }: FactsProps) {
     queryFn: () => api.listPresets({ q: madeOfIt, limit: 1 }),
   }).data;
   const [who, song, where] = originLines(card.origin, preset.pack ?? "own");
-  const played = [card.origin.performer, card.origin.instrument, card.origin.microphone].filter(Boolean).join(" · ");
+  const played = [card.origin.performer, card.origin.instrument, card.origin.microphone]
+    .map(severalWords)
+    .filter(Boolean)
+    .join(" · ");
   const facts: [term: string, fact: React.ReactNode][] = [
     [
       "Origin",
@@ -93,7 +98,7 @@ export function Facts({ preset, onFolder }: FactsProps) {
       ),
     ],
     ["Played on", played],
-    ["For", card.purpose],
+    ["For", severalWords(card.purpose)],
     [
       "Folder",
       path.length > 0 && (

@@ -11,6 +11,7 @@ import { touch } from "../actions/last-touched";
 import { errorText } from "../kit/error-text";
 import { createLine } from "../kit/in-line";
 import { say, sayError } from "../kit/say";
+import { withProgress } from "./long-work";
 import type { CardOf } from "./overtaken";
 
 /** One of two that are compared: a preset and which of its versions. */
@@ -152,7 +153,7 @@ export function useFiling() {
   const undo = async (n: number) => {
     try {
       const walked = await inFilingLine(async () => {
-        const answer = await api.walkFiling("undo", n);
+        const answer = await withProgress("Undo", () => api.walkFiling("undo", n));
         await refetchWalked(queries, answer.presets);
         return answer.walked;
       });
@@ -183,18 +184,19 @@ export function useFiling() {
     );
     const rest = { label: words, ...(newFolder === undefined ? {} : { newFolder }) };
     const allowed: CardOf = (p) => (p.pack === null ? cardOf(p) : besideOf(cardOf(p)));
-    await inFilingLine(() => patch(queries, { own, cardOf: allowed, rest }));
-    await done(words);
+    await underWay(async () => {
+      await inFilingLine(() => withProgress(words, () => patch(queries, { own, cardOf: allowed, rest })));
+      await done(words);
+    });
   };
   const bin = async (presets: readonly PresetRow[]): Promise<void> => {
     const { own, words } = ownOf(presets, (some) => `Put ${countSounds(some)} into the bin`);
-    await inFilingLine(() =>
-      api.patchCards({
-        changes: newestOf(queries, own).map((p) => ({ id: p.id, baseCard: p.cardRevision, binned: true })),
-        label: words,
-      }),
-    );
-    await done(words);
+    // Not before its turn: what stands before it in the line may change these, too.
+    const changes = () => newestOf(queries, own).map((p) => ({ id: p.id, baseCard: p.cardRevision, binned: true }));
+    await underWay(async () => {
+      await inFilingLine(() => withProgress(words, () => api.patchCards({ changes: changes(), label: words })));
+      await done(words);
+    });
   };
   return { change, bin, done };
 }

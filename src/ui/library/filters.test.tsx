@@ -19,6 +19,7 @@ import { DRAGGED_SOUNDS } from "./dragged";
 import type { SetFilters } from "./use-library";
 import { useListing } from "./use-listing";
 
+vi.mock("next/navigation", () => import("@/app/testing/navigation"));
 vi.mock("../kit/say", () => import("@/app/testing/said"));
 
 let house: House;

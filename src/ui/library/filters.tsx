@@ -28,7 +28,7 @@ interface Props {
   readonly total: number | undefined;
   readonly facets: PresetPage["facets"] | undefined;
   /** Puts the chosen sounds into a folder. */
-  readonly onMove: (folder: string | null) => void;
+  readonly onMove: (folder: string | null, also: boolean) => void;
   readonly onSet: SetFilters;
   /** Puts words into the field on top. */
   readonly onWords: (words: string) => void;
@@ -224,7 +224,7 @@ export function Filters({ query, total, facets, onMove, onSet, onWords }: Props)
           label="All sounds"
           count={everything ? total : undefined}
           on={everything && query.sort !== "used" && query.sort !== "saved"}
-          onSounds={() => onMove(null)}
+          onSounds={() => onMove(null, false)}
           onClick={() => onSet({ folder: undefined, only: undefined, sort: undefined })}
         />
         {(["used", "saved"] as const).map((sort) => (

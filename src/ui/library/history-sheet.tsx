@@ -19,6 +19,7 @@ import { Scroll } from "../kit/scroll";
 import { Sheet } from "../kit/sheet";
 import { useAttempt } from "../kit/use-attempt";
 import { closeSheet, inFilingLine, refetchWalked, wordsOfWalk } from "./filing";
+import { withProgress } from "./long-work";
 
 type Entry = LogPage["items"][number];
 
@@ -65,7 +66,9 @@ export function HistorySheet() {
   const { refusal, busy, attempt } = useAttempt();
   const walk = (direction: "undo" | "redo", n: number) =>
     attempt(async () => {
-      const { walked, presets } = await inFilingLine(() => api.walkFiling(direction, n));
+      const { walked, presets } = await inFilingLine(() =>
+        withProgress(direction === "undo" ? "Undo" : "Redo", () => api.walkFiling(direction, n)),
+      );
       await refetchWalked(queries, presets);
       say(wordsOfWalk(direction, walked));
     });

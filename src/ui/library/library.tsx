@@ -41,9 +41,11 @@ export function Library() {
   const isSought = useSought(listing, query, selection);
   const chosen = isSought ? null : selection.chosen;
   const sheet = useLibrarySheet((l) => l.open);
-  useHearChosen(chosen, tempo);
+  // Sheets that are there to listen put others in its place, until they are closed.
+  useHearChosen(sheet && HEARING.has(sheet.sheet) ? null : chosen, tempo);
   const recall = useRecall();
   const { change } = useFiling();
+  const fileAlso = useAlsoIn();
   const folders = useFolders().data?.folders ?? [];
   const list = useRef<HTMLDivElement>(null);
   useLibraryFinder({ words, onWords: type, facets: first?.facets, onLeave: () => list.current?.focus() });
@@ -65,9 +67,12 @@ export function Library() {
                 query={query}
                 total={first ? total : undefined}
                 facets={first?.facets}
-                onMove={(folder) => {
-                  const behind = wordsInto(folder === null ? null : (pathsOf(folders).get(folder) ?? ""));
-                  orSay(change(selection.all, () => ({ folder }), { verb: "Move", behind }));
+                onMove={(folder, also) => {
+                  const path = folder === null ? null : (pathsOf(folders).get(folder) ?? "");
+                  const behind = wordsInto(path);
+                  if (also && folder !== null && path !== null)
+                    return selection.withAll((all) => orSay(fileAlso(all, { id: folder, path })));
+                  selection.withAll((all) => orSay(change(all, () => ({ folder }), { verb: "Move", behind })));
                 }}
                 onSet={set}
                 onWords={type}

@@ -74,8 +74,8 @@ export function ListPane({ query, columns, listing, selection, tempo, recall, li
       )}
       <Suspense>{query.q && !filtered && <StripsFound words={query.q} recall={recall} />}</Suspense>
       <p className="flex h-8 flex-none items-center gap-[6px] overflow-hidden whitespace-nowrap border-edge border-t px-[14px] text-small text-soft">
-        {selection.all.length > 1
-          ? `${formatCount(selection.all.length)} of ${formatCount(total)} chosen`
+        {selection.count > 1
+          ? `${formatCount(selection.count)} of ${formatCount(total)} chosen`
           : standsAt(listing.placeOf(chosen?.id ?? ""), total)}{" "}
         · <Key>Space</Key> listen <Key>Enter</Key> apply {recall.targetWords ?? ""} <Key>B</Key> bench <Key>/</Key> find
       </p>

@@ -29,7 +29,9 @@ const wordsOf = ({ field, now }: Overtaken): string =>
  * the change would put away what another has done.
  */
 export async function rowsByNow(seen: readonly PresetRow[], cardOf: CardOf): Promise<readonly PresetRow[]> {
-  const rows = await Promise.all(seen.map(async ({ id }) => (await api.getPreset(id)).preset));
+  const { cards } = await api.listCards(seen.map(({ id }) => id));
+  const now = new Map(cards.map((card) => [card.id, card]));
+  const rows = seen.map((row) => ({ ...row, ...(now.get(row.id) ?? {}) }));
   for (const [at, row] of rows.entries()) {
     const before = seen[at]!;
     const [lost] = findOvertaken(cardOf(before), before.card, row.card);

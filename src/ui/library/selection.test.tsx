@@ -3,8 +3,10 @@ import { act, renderHook, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { type House, openHouse, presetOf } from "@/app/testing/house";
 import type { PresetQuery } from "@/contracts/library";
+import type { PresetRow } from "@/contracts/records";
 import { INCLUDED } from "@/core/packs/included";
 import { value } from "@/server/testing";
+import { patchCards } from "@/server/use-cases/filing/cards";
 import { savePresets } from "@/server/use-cases/library";
 import { useSelection } from "./selection";
 import { useListing } from "./use-listing";
@@ -93,6 +95,14 @@ describe("choosing", () => {
     expect(all()).toEqual(NAMES.slice(0, 4));
   });
 
+  it("stretches to the end of what is not here yet", async () => {
+    const { now, idAt, all, settled } = await open();
+    act(() => now().selection.choose(idAt(10)));
+    act(() => now().selection.move(COUNT, "upTo"));
+    await settled(() => expect(all()).toEqual(NAMES.slice(10)));
+    expect(now().selection.chosen?.card.name).toBe("Take 199");
+  });
+
   it("goes to the end of what is not here yet, and back", async () => {
     const { now, name, settled } = await open();
     act(() => now().selection.move(COUNT));
@@ -142,6 +152,47 @@ describe("choosing", () => {
     act(note);
     expect(done.at(-1)).toEqual(["Take 003"]);
     expect(all()).toEqual(["Take 003"]);
+  });
+
+  it("has what is done with many done with the newest of their cards, whoever has changed them", async () => {
+    const { now, settled, all } = await open();
+    act(() => now().selection.chooseAll());
+    await settled(() => expect(all()).toEqual(NAMES));
+    const far = now().selection.all[150]!;
+    value(await patchCards(house.context, { changes: [{ id: far.id, baseCard: 1, card: { rating: 5 } }] }));
+    const { updatedAt } = now().listing;
+    await act(() => house.queries.invalidateQueries());
+    await settled(() => expect(now().listing.updatedAt).toBeGreaterThan(updatedAt));
+    const done: PresetRow[][] = [];
+    act(() => now().selection.withAll((rows) => done.push([...rows])));
+    expect(now().selection.isWaiting).toBe(true);
+    await settled(() => expect(done).toHaveLength(1));
+    expect(done[0]).toHaveLength(COUNT);
+    expect(done[0]![150]).toMatchObject({ id: far.id, cardRevision: 2, card: { rating: 5 } });
+    await settled(() => expect(now().selection.isWaiting).toBe(false));
+  });
+
+  it("is no more of what has left the list", async () => {
+    const { now, settled, all } = await open({ sort: "name", q: "rating:0" });
+    act(() => now().selection.chooseAll());
+    await settled(() => expect(all()).toEqual(NAMES));
+    const changes = now()
+      .selection.all.slice(20)
+      .map(({ id }) => ({ id, baseCard: 1, card: { rating: 5 } }));
+    value(await patchCards(house.context, { changes }));
+    await act(() => house.queries.invalidateQueries());
+    await settled(() => expect(now().listing.total).toBe(20));
+    expect(all()).toEqual(NAMES.slice(0, 20));
+    expect(now().selection.count).toBe(20);
+  });
+
+  it("is of so many at once, before any of them has come", async () => {
+    const { now, all, settled } = await open();
+    act(() => now().selection.chooseAll());
+    expect(now().selection.count).toBe(COUNT);
+    expect(now().selection.isChosen(now().listing.at(40)!.id)).toBe(true);
+    await settled(() => expect(all()).toEqual(NAMES));
+    expect(now().selection.count).toBe(COUNT);
   });
 
   it("takes all, also those that no one has looked at", async () => {

@@ -1,16 +1,15 @@
 "use client";
 
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import type { PresetRow } from "@/contracts/records";
+import { MOST_AT_ONCE } from "@/core/documents/limits";
 import { orSay } from "../kit/say";
 import { hearPreset } from "../listening/hear-preset";
 import { hear } from "../listening/listening";
+import { type Act, rowsChosen, useStretch } from "./stretch";
 import type { Listing } from "./use-listing";
 
 export type Choose = "only" | "also" | "upTo";
-
-/** As many as can be filed in one go. */
-const MOST_CHOSEN = 5000;
 
 /** The chosen line, and what else is chosen beside it. */
 export interface Selection {
@@ -19,6 +18,8 @@ export interface Selection {
   readonly picked: string | null;
   /** Does something with what is chosen in the list that was asked for, once that has come: words are typed faster. */
   readonly withChosen: (act: (preset: PresetRow) => void) => void;
+  /** How many are chosen, also while some of them are on their way. */
+  readonly count: number;
   /** What the next action is for, in the order of the list. */
   readonly all: readonly PresetRow[];
   /** Does something with all that is chosen; where a stretch is on its way, with all of that, once it has come. */
@@ -32,13 +33,6 @@ export interface Selection {
   /** Back to the one line; false where there is no more than that. */
   readonly letGo: () => boolean;
 }
-
-/** Places of a stretch so close together that none of its pages is left out. */
-const placesOnEachPage = (low: number, high: number): readonly number[] => [
-  low,
-  high,
-  ...Array.from({ length: Math.ceil((high - low) / 30) }, (_, n) => Math.min(high, low + n * 30)),
-];
 
 const chosenOf = ({ at, placeOf }: Listing, id: string | null): PresetRow | null =>
   (id === null ? undefined : at(placeOf(id))) ?? at(0) ?? null;
@@ -56,48 +50,28 @@ function withMeant(listing: Listing, id: string | null, act: (preset: PresetRow)
   );
 }
 
-type Act = (presets: readonly PresetRow[]) => void;
-
-/**
- * Chooses a stretch from one place of the list to another, and fetches what of it is not here yet; what is to be done with it
- * waits until it has come.
- */
-function useStretch({ at, hold, load }: Listing, take: Act) {
-  const coming = useRef<Promise<readonly PresetRow[]> | null>(null);
-  const [isWaiting, setWaiting] = useState(false);
-  const fetchAll = (low: number, high: number) => {
-    const fetched = load(low, high);
-    coming.current = fetched;
-    const isAwaited = () => coming.current === fetched;
-    const taken = fetched.then((rows) => {
-      if (isAwaited()) take(rows);
-    });
-    orSay(
-      taken.finally(() => {
-        if (isAwaited()) coming.current = null;
-      }),
-    );
-  };
+/** All that is chosen: which, how many, and what is done with them. */
+function useAll(
+  listing: Listing,
+  { coming, kept, withThose, renewed }: ReturnType<typeof useStretch>,
+  { id, others }: { readonly id: string | null; readonly others: ReadonlySet<string> },
+): Pick<Selection, "all" | "count" | "isChosen" | "withAll"> {
+  const { placeOf, updatedAt } = listing;
+  const all = useMemo(
+    () => rowsChosen(listing, kept, (some) => some === id || others.has(some)),
+    [listing, kept, id, others],
+  );
+  const isComing = (place: number): boolean => coming !== null && place >= coming.low && place <= coming.high;
+  /** What of it is not in the list as it is here may be older by now. */
+  const isOld = kept !== null && kept.at !== updatedAt && all.some((row) => placeOf(row.id) < 0);
   return {
-    isWaiting,
-    choose: (from: number, to: number) => {
-      const [low, high] = from < to ? [from, to] : [to, from];
-      const rows = Array.from({ length: high - low + 1 }, (_, n) => at(low + n));
-      hold(placesOnEachPage(low, high));
-      coming.current = null;
-      if (rows.every((row) => row !== undefined)) take(rows);
-      else fetchAll(low, high);
-    },
-    /** Something else was chosen: that is not put away by what comes late. */
-    forget: () => {
-      coming.current = null;
-    },
-    /** False where none is on its way: then nothing is done here. */
-    withThose: (act: Act): boolean => {
-      if (!coming.current) return false;
-      setWaiting(true);
-      orSay(coming.current.then(act).finally(() => setWaiting(false)));
-      return true;
+    all,
+    count: coming ? coming.high - coming.low + 1 : all.length,
+    isChosen: (some) => some === id || others.has(some) || isComing(placeOf(some)),
+    withAll: (act) => {
+      if (withThose(act)) return;
+      if (isOld) renewed(all, act);
+      else act(all);
     },
   };
 }
@@ -108,31 +82,33 @@ export function useSelection(listing: Listing): Selection {
   /** From where a stretch of the list is chosen. */
   const [anchor, setAnchor] = useState<string | null>(null);
   const stretch = useStretch(listing, (rows) => setOthers(new Set(rows.map((row) => row.id))));
-  const { here, total, at, placeOf, hold, load } = listing;
+  const { total, at, placeOf, hold, load } = listing;
   const chosen = chosenOf(listing, id);
-  const isChosen = (some: string): boolean => some === chosen?.id || others.has(some);
-  const all = here.filter((row) => isChosen(row.id));
+  const chosenId = chosen?.id ?? null;
+  const several = useAll(listing, stretch, { id: chosenId, others });
   const leave = (gone: string) => {
     const kept = [...others, chosen?.id ?? gone].filter((one) => one !== gone);
     setOthers(new Set(kept));
     setId(kept[0] ?? gone);
   };
-  const goTo = (next: string, beside: readonly string[] = []) => {
+  const goTo = (next: string) => {
     stretch.forget();
     setId(next);
     setAnchor(next);
-    setOthers(new Set(beside));
+    setOthers(new Set());
+  };
+  const stretchTo = (next: string, place: number) => {
+    const from = anchor ?? chosenId ?? next;
+    setAnchor(from);
+    stretch.choose(Math.max(0, placeOf(from)), Math.max(0, place));
+    setId(next);
   };
   const choose: Selection["choose"] = (next, how = "only") => {
-    if (how === "also" && isChosen(next) && others.size > 0) return leave(next);
-    const current = chosen?.id ?? next;
-    if (how === "upTo") {
-      setAnchor(anchor ?? current);
-      stretch.choose(Math.max(0, placeOf(anchor ?? current)), Math.max(0, placeOf(next)));
-      return setId(next);
-    }
-    const beside = how === "also" ? [...others, current] : [];
-    goTo(next, beside);
+    if (how === "also" && several.isChosen(next) && others.size > 0) return leave(next);
+    if (how === "upTo") return stretchTo(next, placeOf(next));
+    const beside = how === "also" ? [...others, chosenId ?? next] : [];
+    goTo(next);
+    setOthers(new Set(beside));
     hold([...beside, next].map(placeOf).filter((place) => place >= 0));
   };
   const move: Selection["move"] = (by, how = "only") => {
@@ -141,19 +117,17 @@ export function useSelection(listing: Listing): Selection {
     const next = at(place);
     if (next) return choose(next.id, how);
     hold([place]);
-    orSay(load(place, place).then(([row]) => row && goTo(row.id)));
+    orSay(load(place, place).then(([row]) => row && (how === "upTo" ? stretchTo : goTo)(row.id, place)));
   };
   return {
     chosen,
     picked: id,
     withChosen: (act) => withMeant(listing, id, act),
-    all,
-    withAll: (act) => stretch.withThose(act) || act(all),
+    ...several,
     isWaiting: stretch.isWaiting,
-    isChosen,
     choose,
     move,
-    chooseAll: () => total > 0 && stretch.choose(0, Math.min(total, MOST_CHOSEN) - 1),
+    chooseAll: () => total > 0 && stretch.choose(0, Math.min(total, MOST_AT_ONCE) - 1),
     letGo: () => {
       const had = others.size > 1;
       stretch.forget();

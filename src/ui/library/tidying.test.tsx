@@ -1,23 +1,30 @@
 // @vitest-environment jsdom
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { layOut } from "@/app/testing/furnish";
 import { type House, openHouse, presetOf } from "@/app/testing/house";
+import { goTo } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
 import type { PresetRow } from "@/contracts/records";
 import { INCLUDED } from "@/core/packs/included";
+import { asStrip } from "@/core/presets/as-strip";
 import type { Card, Content } from "@/core/presets/preset";
 import { value } from "@/server/testing";
 import { listBin } from "@/server/use-cases/filing/bin";
-import { deletePreset } from "@/server/use-cases/filing/cards";
+import { deletePreset, patchCards } from "@/server/use-cases/filing/cards";
+import { listFolders } from "@/server/use-cases/filing/folders";
 import { walkLibrary } from "@/server/use-cases/filing/history";
 import { findPresets } from "@/server/use-cases/find-presets";
 import { getPreset, savePresets } from "@/server/use-cases/library";
 import { getSettings } from "@/server/use-cases/settings";
+import { useListening } from "../listening/state";
 import { BinSheet } from "./bin-sheet";
 import { NamingSheet } from "./naming-sheet";
 import { NearCopiesSheet } from "./near-copies-sheet";
 import { RenameSheet } from "./rename-sheet";
 
+vi.mock("next/navigation", () => import("@/app/testing/navigation"));
+vi.mock("@/clients/sound-engine", () => import("@/app/testing/engine"));
 vi.mock("../kit/say", () => import("@/app/testing/said"));
 
 const [CHAIN, OTHER] = INCLUDED.presets.map((p) => p.content).filter((c) => c.kind === "chain") as [Content, Content];
@@ -27,6 +34,7 @@ let house: House;
 beforeEach(async () => {
   said.length = 0;
   house = await openHouse();
+  layOut({ width: 820, height: 320 });
 });
 
 afterEach(() => house.close());
@@ -87,7 +95,7 @@ describe("names by a pattern", () => {
     await waitFor(() => expect(after()).toEqual(["lead voice 3that name is taken"]));
   });
 
-  it("are cut for a device, and still differ", async () => {
+  it("are a second name beside the first for a device: cut, told apart, found, and taken back", async () => {
     const rows = await keep(...FOUR.slice(0, 3));
     house.show(<RenameSheet presets={rows} />);
     type("Pattern", "{purpose}, {song}");
@@ -136,7 +144,7 @@ describe("names by a pattern", () => {
     const rows = await keep(...FOUR);
     house.show(<RenameSheet presets={rows} />);
     type("Pattern", "{mood} {number:2}");
-    expect((await screen.findByRole("status")).textContent).toBe("{mood} is no field; it stays as it stands.");
+    expect((await screen.findByRole("status")).textContent).toBe("{mood} is not understood; it stays as it stands.");
     await waitFor(() => expect(after()).toEqual(["{mood} 01", "{mood} 02", "{mood} 03", "{mood} 04"]));
   });
 
@@ -162,7 +170,7 @@ describe("names to mend", () => {
     fireEvent.click(screen.getByRole("checkbox", { name: "Rename “Preset 3”" }));
     press(/^Rename 1 of/);
     await waitFor(async () => expect(await names()).toEqual(["Nave, far pair", "Preset 3", "Reed, soft"]));
-    expect(said.at(-1)).toBe("Rename “untitled”");
+    await waitFor(() => expect(said.at(-1)).toBe("Rename “untitled”"));
     value(await walkLibrary(house.context, "undo"));
     expect(await names()).toContain("untitled");
   });

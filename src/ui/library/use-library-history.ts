@@ -6,7 +6,8 @@ import { KEYS } from "@/clients/events";
 import type { Action } from "../actions/actions";
 import { useLastTouched } from "../actions/last-touched";
 import { orSay, say, sayError } from "../kit/say";
-import { inFilingLine, refetchWalked, wordsOfWalk } from "./filing";
+import { inFilingLine, refetchWalked, useFilingUnderWay, wordsOfWalk } from "./filing";
+import { withProgress } from "./long-work";
 
 /** Undo and redo of how the library is filed. */
 export function useLibraryHistory(): readonly Action[] {
@@ -18,7 +19,9 @@ export function useLibraryHistory(): readonly Action[] {
       // Of quick presses the last may find that all has been taken back.
       if ((await api.libraryHistory()).history[direction] === null)
         return sayError(`There is nothing to ${direction}.`);
-      const { walked, presets } = await api.walkLibrary(direction);
+      const { walked, presets } = await withProgress(direction === "undo" ? "Undo" : "Redo", () =>
+        api.walkLibrary(direction),
+      );
       await refetchWalked(queries, presets);
       say(wordsOfWalk(direction, walked));
     });

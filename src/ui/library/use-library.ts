@@ -9,6 +9,7 @@ import type { PresetQuery } from "@/contracts/library";
 import { cutQuery } from "@/core/search/written";
 import { pathsOf } from "@/core/library/folders";
 import type { Folder } from "@/contracts/records";
+import { useLastList } from "./last-list";
 
 export type Filter = "q" | "only" | "folder" | "sort" | "columns";
 
@@ -60,9 +61,12 @@ export const useFolders = () => useQuery({ queryKey: KEYS.folders, queryFn: api.
 
 const PATHS = new WeakMap<readonly Folder[], ReadonlyMap<string, string>>();
 
-/** "Voices / Choir". Of one list all are made at once. */
-export function folderPath(folder: Folder, folders: readonly Folder[]): string {
+/** "Voices / Choir" of each, by its id. Of one list all are made at once. */
+export function folderPaths(folders: readonly Folder[]): ReadonlyMap<string, string> {
   const paths = PATHS.get(folders) ?? pathsOf(folders);
   PATHS.set(folders, paths);
-  return paths.get(folder.id) ?? folder.name;
+  return paths;
 }
+
+export const folderPath = (folder: Folder, folders: readonly Folder[]): string =>
+  folderPaths(folders).get(folder.id) ?? folder.name;

@@ -9,11 +9,18 @@ import type { PresetRow } from "@/contracts/records";
 
 /** Presets fetched in one go. */
 const PAGE = 60;
+/** Presets of a long stretch that are fetched in one go, and kept by whoever asked for them. */
+const CHUNK = 500;
+const LONG = 4 * PAGE;
 /** How long a page that nobody looks at any more is kept, in milliseconds. */
 const KEPT = 60_000;
 
 /** A list of any length, of which only what is looked at, and what is chosen, is here. Places count from 0. */
 export interface Listing {
+  /** Which list it is; another is another. */
+  readonly list: string;
+  /** When it was last fetched, in milliseconds since 1970. */
+  readonly updatedAt: number;
   readonly total: number;
   /** The first page, with what is said of the whole list. */
   readonly first: PresetPage | undefined;
@@ -101,18 +108,30 @@ export function useListing(query: PresetQuery): Listing {
   const load = useCallback(
     async (from: number, to: number) => {
       const found: PresetRow[] = [];
+      if (to - from > LONG) {
+        const asked = JSON.parse(list) as PresetQuery;
+        for (let offset = from; offset <= to; offset += CHUNK) {
+          const limit = Math.min(CHUNK, to - offset + 1);
+          found.push(...(await api.listPresets({ ...asked, limit, ...(offset > 0 ? { offset } : {}) })).items);
+        }
+        return found;
+      }
       for (let page = pageOf(from); page <= pageOf(to); page++) {
         const { items } = await queries.fetchQuery({ ...pageQuery(page), staleTime: KEPT });
         found.push(...items.filter((_, at) => page * PAGE + at >= from && page * PAGE + at <= to));
       }
       return found;
     },
-    [queries, pageQuery],
+    [queries, pageQuery, list],
   );
   const settle = useCallback(async () => (await queries.fetchQuery(pageQuery(0))).items, [queries, pageQuery]);
-  const { isPending, isPlaceholderData, error } = first;
+  const { isPending, isPlaceholderData, error, dataUpdatedAt: updatedAt } = first;
   const isOnItsWay = isPending || isPlaceholderData;
-  return { total, first: first.data, isPending, isOnItsWay, settle, error, ...rows, look, hold, load };
+  const { data } = first;
+  return useMemo(
+    () => ({ list, updatedAt, total, first: data, isPending, isOnItsWay, settle, error, ...rows, look, hold, load }),
+    [list, updatedAt, total, data, isPending, isOnItsWay, settle, error, rows, look, hold, load],
+  );
 }
 
 /** The rows of all pages that are here. `numbers`: of the pages beside the first, with spaces between. */
@@ -134,6 +153,8 @@ function useRows(first: PresetPage | undefined, numbers: string, others: readonl
 const dataOf = (results: readonly { readonly data: PresetPage | undefined }[]) => results.map((result) => result.data);
 
 export const EMPTY_LISTING: Listing = {
+  list: "",
+  updatedAt: 0,
   total: 0,
   first: undefined,
   isPending: false,

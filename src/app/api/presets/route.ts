@@ -28,5 +28,5 @@ export const PATCH = (request: Request): Promise<Response> =>
     const body = await readJson(request, CardChangesSchema);
     if (!body.ok) return body;
     const changed = await patchCards(context, body.value);
-    return changed.ok ? ok({ presets: changed.value }) : changed;
+    return changed.ok ? ok({ cards: changed.value }) : changed;
   });

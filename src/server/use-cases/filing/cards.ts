@@ -1,4 +1,4 @@
-import type { CardChanges } from "@/contracts/library";
+import type { CardChanges, ChangedCard } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import { type LibraryStep, fieldsOf } from "@/core/library/step";
 import type { Card } from "@/core/presets/preset";
@@ -44,7 +44,7 @@ async function stepsForCards(context: Context, tx: Executor, asked: CardChanges)
 }
 
 /** Changes the cards of one or many presets, puts them into the bin or takes them out again: all or none. */
-export function patchCards(context: Context, asked: CardChanges): Promise<Outcome<readonly PresetRow[]>> {
+export function patchCards(context: Context, asked: CardChanges): Promise<Outcome<readonly ChangedCard[]>> {
   const make = async (tx: Executor) => {
     const { names, steps } = await stepsForCards(context, tx, asked);
     return { steps, label: asked.label ?? wordsFor(steps, names) };
@@ -52,6 +52,10 @@ export function patchCards(context: Context, asked: CardChanges): Promise<Outcom
   const ids = asked.changes.map((change) => change.id);
   return fileAndTell(context, make, (tx) => rowsById(tx, ids));
 }
+
+/** Cards as they stand, without what is in the bin. */
+export const listCards = ({ db }: Context, ids: readonly string[]): Promise<readonly ChangedCard[]> =>
+  db.transaction((tx) => cardsById(tx, ids));
 
 /** Puts a preset into the bin. */
 export async function deletePreset(context: Context, id: string): Promise<Outcome<null>> {

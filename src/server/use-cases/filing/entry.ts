@@ -3,6 +3,7 @@ import type { Context } from "../../store/context";
 import type { Executor } from "../../data/executor";
 import { transact } from "../../store/transact";
 import { askingWindow } from "../../store/window";
+import { stepByStep } from "../../store/work";
 import { type Outcome } from "../../failure";
 import * as log from "../../repositories/library-log";
 import { takingTurns } from "../../turns";
@@ -31,10 +32,13 @@ export function fileAndTell<T>(
     const at = context.now().toISOString();
     const filed = await make(tx);
     const turn = takingTurns();
-    for (const step of filed.steps) {
-      await applyStep(tx, step, { at, note });
-      await turn();
-    }
+    await stepByStep(filed.steps.length, async (onStep) => {
+      for (const step of filed.steps) {
+        onStep();
+        await applyStep(tx, step, { at, note });
+        await turn();
+      }
+    });
     if (filed.steps.length > 0)
       await log.appendLog(tx, { at, ...filed, window: askingWindow(), about: await aboutOf(tx, filed.steps) });
     return tell(tx, filed);

@@ -11,6 +11,7 @@ import { type Outcome, RolledBack, refuse } from "../../failure";
 import { rowsById } from "../../repositories/preset-lists";
 import * as log from "../../repositories/library-log";
 import { takingTurns } from "../../turns";
+import { stepByStep } from "../../store/work";
 import { askingWindow, wordsFrom } from "../../store/window";
 import { aboutOf } from "./about";
 import { applyStep } from "./steps";
@@ -77,6 +78,13 @@ const MOST_ROWS = 100;
 /** Reasons that are told; more would not be read. */
 const MOST_REASONS = 3;
 
+interface Now {
+  readonly at: string;
+  readonly note: Note;
+  /** Hears of each step; what it refuses is no reason to pass over one. */
+  readonly onStep: () => void;
+}
+
 interface Tried {
   readonly done: readonly LibraryStep[];
   readonly passed: number;
@@ -94,6 +102,7 @@ async function tryAll(
   const turn = takingTurns();
   for (const step of steps) {
     await turn();
+    now.onStep();
     try {
       await applyStep(tx, step, now);
       done.push(step);
@@ -133,7 +142,9 @@ export function walkLibrary(
     const at = context.now().toISOString();
     // The inverse of what was done last with it, be that the change itself, its undo or its redo.
     const steps = invertLibrarySteps(await log.lastSteps(tx, n));
-    const { done, passed, reasons } = await tryAll(tx, steps, { at, note });
+    const { done, passed, reasons } = await stepByStep(steps.length, (onStep) =>
+      tryAll(tx, steps, { at, note, onStep }),
+    );
     if (only !== undefined && passed > 0) refuse("refused", wordsOfStanding(of, links, pile.at(-1)));
     if (done.length === 0) {
       await log.closeEntry(tx, n);

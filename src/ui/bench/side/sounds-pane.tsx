@@ -8,6 +8,7 @@ import { KEYS } from "@/clients/events";
 import type { PresetRow } from "@/contracts/records";
 import { type PresetRef, type Processor, isOfSet } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
+import { severalWords } from "@/core/names/several";
 import { chainOf, presetRef } from "@/core/presets/preset";
 import { defaultValues } from "@/core/processors/model";
 import { findModel, getModel } from "@/core/processors/models";
@@ -157,7 +158,8 @@ export function SoundsPane({ bench, act, instrument }: Props) {
               <span className="min-w-0 flex-1">
                 <span className="name block truncate leading-5">{row.card.name}</span>
                 <span className="block truncate text-small text-soft">
-                  {[row.card.origin.artist, row.card.purpose].filter(Boolean).join(" · ") || (row.pack ?? "own")}
+                  {[row.card.origin.artist, row.card.purpose].map(severalWords).filter(Boolean).join(" · ") ||
+                    (row.pack ?? "own")}
                 </span>
               </span>
               <Shapes processors={processorsOf(chainOf(row.content))} tempo={bench.tempo} most={1} width={44} />
