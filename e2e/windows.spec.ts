@@ -71,7 +71,9 @@ test("two windows that change one card: what does not meet stands together, what
     await page.keyboard.press("e");
     await expect(page.getByRole("dialog")).toBeVisible();
   }
-  await one.getByRole("dialog").getByLabel("For", { exact: true }).fill("cello under voices");
+  const purpose = one.getByRole("dialog").getByRole("combobox", { name: "For", exact: true });
+  await purpose.press("Backspace");
+  await purpose.fill("cello under voices");
   await two.getByRole("dialog").getByLabel("Name", { exact: true }).fill("Cello, rosin and wood");
   await two.getByRole("button", { name: "Save the card" }).click();
   await expect(two.getByRole("dialog")).toBeHidden();

@@ -19,7 +19,7 @@ export const ORIGIN_FIELDS: readonly (readonly [field: Written, label: string])[
 
 /** The fields of the sheet, all of them as text. */
 export type Fields = Record<
-  "name" | "folder" | "newFolder" | "purpose" | "notes" | "rating" | "colour" | "icon" | "addTags",
+  "name" | "short" | "folder" | "newFolder" | "purpose" | "notes" | "rating" | "colour" | "icon" | "addTags",
   string
 > &
   Record<Written, string>;
@@ -48,6 +48,7 @@ export function fieldsOf(presets: readonly PresetRow[]): Fields {
   const origin = Object.fromEntries(ORIGIN_FIELDS.map(([field]) => [field, text((c) => c.origin[field])]));
   return {
     name: text((c) => c.name),
+    short: text((c) => c.short),
     folder: choice((c) => c.folder ?? ""),
     newFolder: "",
     purpose: text((c) => c.purpose),
@@ -89,12 +90,17 @@ function originOf({ card }: PresetRow, { fields, touched }: CardEdit): Partial<C
   return { origin: Object.fromEntries(Object.entries(origin).filter(([, value]) => value !== "")) };
 }
 
+const namesOf = ({ fields, touched }: CardEdit): Partial<Card> => ({
+  ...(touched.name ? { name: fields.name.trim() } : {}),
+  ...(touched.short ? { short: fields.short.trim() } : {}),
+});
+
 /** What is to become of the card of one of them. */
 export function changeOf(preset: PresetRow, edit: CardEdit): Partial<Card> {
   const { fields, touched, many } = edit;
   const chosen = (field: "folder" | "rating" | "colour" | "icon") => touched[field] && fields[field] !== KEEP;
   return {
-    ...(touched.name && !many ? { name: fields.name.trim() } : {}),
+    ...(many ? {} : namesOf(edit)),
     ...(chosen("folder") && fields.folder !== NEW_FOLDER ? { folder: fields.folder || null } : {}),
     ...(touched.purpose ? { purpose: fields.purpose.trim() } : {}),
     ...(touched.notes ? { notes: fields.notes } : {}),

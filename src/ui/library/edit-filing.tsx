@@ -2,9 +2,12 @@
 
 import { useFormContext, useWatch } from "react-hook-form";
 import { CARD_COLOURS, CARD_ICONS } from "../kit/card-mark";
+import { LONGEST_SHORT, shortName } from "@/core/names/short";
 import { Field, INPUT } from "../kit/field";
+import { NameTaken } from "../names/name-taken";
 import { type Fields, KEEP, NEW_FOLDER, type Read } from "./card-edit";
 import { folderPath, useFolders } from "./use-library";
+import { WordsField } from "./words-field";
 
 /** Marks of a card; words of our own inks and pictures. */
 const COLOURS = ["", ...Object.keys(CARD_COLOURS)];
@@ -22,21 +25,46 @@ export const FIELDS_GRID = "grid grid-cols-[84px_1fr_84px_1fr] gap-x-3 gap-y-2";
 /** What stands in a field of which several cards say different things. */
 export const SEVERAL = "several";
 
-export function NameField({ focused, fixed }: { readonly focused: boolean; readonly fixed: boolean }) {
-  const { register } = useFormContext<Fields>();
+interface NameProps {
+  /** The sound that is named. */
+  readonly of: string;
+  readonly focused: boolean;
+  readonly fixed: boolean;
+}
+
+export function NameField({ of, focused, fixed }: NameProps) {
+  const { register, control } = useFormContext<Fields>();
+  const name = useWatch({ control, name: "name" });
   return (
-    <Field label="Name">
-      <input
-        autoFocus={focused && !fixed}
-        disabled={fixed}
-        autoComplete="off"
-        className={`${INPUT} name col-span-3`}
-        {...register("name", {
-          validate: (v) => v.trim() !== "" || "Give it a name.",
-          maxLength: { value: 200, message: "200 letters at the most." },
-        })}
-      />
-    </Field>
+    <>
+      <Field label="Name">
+        <span>
+          <input
+            aria-label="Name"
+            autoFocus={focused && !fixed}
+            disabled={fixed}
+            autoComplete="off"
+            className={`${INPUT} name`}
+            {...register("name", {
+              validate: (v) => v.trim() !== "" || "Give it a name.",
+              maxLength: { value: 200, message: "200 letters at the most." },
+            })}
+          />
+          {!fixed && <NameTaken name={name} except={of} />}
+        </span>
+      </Field>
+      <Field label="Short name">
+        <input
+          disabled={fixed}
+          autoComplete="off"
+          maxLength={LONGEST_SHORT}
+          title="A second name, for devices that show a few letters"
+          placeholder={fixed ? "" : shortName(name, 12)}
+          className={`${INPUT} num`}
+          {...register("short")}
+        />
+      </Field>
+    </>
   );
 }
 
@@ -70,15 +98,13 @@ export function FolderFields({ differs, focused, fixed }: PaneProps & { readonly
           />
         </Field>
       ) : (
-        <Field label="For">
-          <input
-            disabled={fixed}
-            autoComplete="off"
-            className={INPUT}
-            placeholder={differs((c) => c.purpose) ? SEVERAL : ""}
-            {...register("purpose")}
-          />
-        </Field>
+        <WordsField
+          name="purpose"
+          label="For"
+          of="for"
+          placeholder={differs((c) => c.purpose) ? SEVERAL : ""}
+          fixed={fixed}
+        />
       )}
     </>
   );

@@ -38,6 +38,11 @@ const open = (some: readonly PresetRow[], begin: "name" | "folder" | "tags" = "n
   house.show(<EditSheet presets={some} begin={begin} />);
 const field = (label: string) => screen.getByLabelText(label, { exact: true });
 const type = (label: string, text: string) => fireEvent.change(field(label), { target: { value: text } });
+/** What a field of several says, chip by chip. */
+const chips = (label: string) =>
+  within(field(label).parentElement!)
+    .queryAllByRole("button")
+    .map((button) => button.getAttribute("aria-label")!.replace("Remove ", ""));
 const send = (name: RegExp | string) => fireEvent.click(screen.getByRole("button", { name }));
 const cards = async () =>
   Promise.all(rows.map(async ({ id }) => value(await getPreset(house.context, id)).preset.card));
@@ -48,7 +53,7 @@ describe("the card of one sound", () => {
   it("shows what is written, and changes what is touched", async () => {
     open([rows[0]!]);
     expect(field("Name")).toHaveProperty("value", "Rim and air");
-    expect(field("Artist")).toHaveProperty("value", "Copper Heron");
+    expect(chips("Artist")).toEqual(["Copper Heron"]);
     type("Name", "  Rim, closer ");
     type("Microphone", "pair of ribbons");
     send("Save the card");
@@ -61,6 +66,45 @@ describe("the card of one sound", () => {
       }),
     );
     expect(await undoLabel()).toBe("Change “Rim and air”");
+  });
+
+  it("says several names one by one, as they are known, and takes them off one by one", async () => {
+    open([rows[2]!]);
+    const artist = field("Artist");
+    expect(chips("Artist")).toEqual(["Tidal Clocks"]);
+    fireEvent.focus(artist);
+    fireEvent.change(artist, { target: { value: "copper" } });
+    await screen.findByRole("option", { name: "Copper Heron" });
+    // What is typed comes first; what is known is marked by an arrow. Enter adds it, and sends nothing yet.
+    fireEvent.keyDown(artist, { key: "ArrowDown" });
+    fireEvent.keyDown(artist, { key: "Enter" });
+    expect(chips("Artist")).toEqual(["Tidal Clocks", "Copper Heron"]);
+    fireEvent.change(artist, { target: { value: "Salt Ballet; tidal clocks" } });
+    expect(chips("Artist")).toEqual(["Tidal Clocks", "Copper Heron", "Salt Ballet"]);
+    fireEvent.change(artist, { target: { value: "Nave" } });
+    fireEvent.keyDown(artist, { key: "Enter" });
+    expect(chips("Artist").at(-1)).toBe("Nave");
+    fireEvent.keyDown(artist, { key: "Backspace" });
+    fireEvent.keyDown(artist, { key: "Backspace" });
+    expect(chips("Artist")).toEqual(["Tidal Clocks", "Copper Heron"]);
+    expect(house.asked).not.toContain("PATCH /api/presets");
+    // With nothing typed, Enter is for the sheet.
+    fireEvent.keyDown(artist, { key: "Enter" });
+    await saved();
+    await waitFor(async () => expect((await cards())[2]!.origin.artist).toBe("Tidal Clocks; Copper Heron"));
+  });
+
+  it("has a short name beside its name, and says where its name is another's", async () => {
+    open([rows[0]!]);
+    expect(field("Short name")).toHaveProperty("placeholder", "Rim and air");
+    type("Short name", "RIM");
+    type("Name", "nave, far pair");
+    expect(await screen.findByText("Another sound has that name.")).toBeTruthy();
+    type("Name", "Rim and air");
+    await waitFor(() => expect(screen.queryByText("Another sound has that name.")).toBeNull());
+    send("Save the card");
+    await saved();
+    await waitFor(async () => expect((await cards())[0]).toEqual({ ...rows[0]!.card, short: "RIM" }));
   });
 
   it("sends nothing where nothing was touched", async () => {
@@ -97,6 +141,7 @@ describe("the card of one sound", () => {
     type("For", "x".repeat(5000));
     send("Save the card");
     expect(await screen.findByRole("alert")).toBeTruthy();
+    expect(chips("For")).toEqual(["rim"]);
     expect(field("For")).toHaveProperty("value", "x".repeat(5000));
     expect(await cards()).toEqual(rows.map((r) => r.card));
   });
@@ -139,7 +184,7 @@ describe("the card of several", () => {
     open(rows.slice(0, 2));
     expect(screen.getByRole("heading", { name: "2 sounds" })).toBeTruthy();
     expect(screen.queryByLabelText("Name", { exact: true })).toBeNull();
-    expect(field("Artist")).toHaveProperty("value", "Copper Heron");
+    expect(chips("Artist")).toEqual(["Copper Heron"]);
     expect(field("For")).toHaveProperty("placeholder", "several");
     expect(field("Rating")).toHaveProperty("value", "3");
   });
@@ -220,6 +265,7 @@ describe("a card that was changed elsewhere while it was open", () => {
   it("takes what does not meet", async () => {
     open([rows[0]!]);
     await elsewhere({ name: "Rim, closer", tags: ["warm", "close", "tour"] });
+    fireEvent.click(screen.getByRole("button", { name: "Remove rim" }));
     type("For", "rim of the frame drum");
     type("Add tags", "dry");
     send("Save the card");

@@ -67,7 +67,7 @@ export function EditSheet({ presets: opened, begin }: Props) {
       <FormProvider {...form}>
         <form onSubmit={(event) => void save(event)} className="grid gap-[14px]">
           <div className={FIELDS_GRID}>
-            {!many && <NameField focused={begin === "name"} fixed={fixed} />}
+            {!many && <NameField of={presets[0]?.id ?? ""} focused={begin === "name"} fixed={fixed} />}
             <FolderFields differs={differs} focused={begin === "folder" || (fixed && begin === "name")} fixed={fixed} />
             <MarkFields differs={differs} fixed={fixed} />
             <TagFields

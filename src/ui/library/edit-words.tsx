@@ -1,11 +1,13 @@
 "use client";
 
 import { useFormContext } from "react-hook-form";
+import type { ValuesQuery } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
 import { Chip } from "../kit/bits";
 import { Field, INPUT } from "../kit/field";
 import { type Fields, ORIGIN_FIELDS } from "./card-edit";
 import { FIELDS_GRID, type PaneProps, SEVERAL } from "./edit-filing";
+import { WordsField } from "./words-field";
 
 interface TagProps {
   readonly presets: readonly PresetRow[];
@@ -16,21 +18,12 @@ interface TagProps {
 
 /** Tags to add, and those that are there, to take off: of several cards, how many have each. */
 export function TagFields({ presets, off, focused, onOff }: TagProps) {
-  const { register } = useFormContext<Fields>();
   const counts = new Map<string, number>();
   for (const { card } of presets) for (const tag of card.tags) counts.set(tag, (counts.get(tag) ?? 0) + 1);
   const measured = new Set(presets.flatMap((p) => p.measured));
   return (
     <>
-      <Field label="Add tags">
-        <input
-          autoFocus={focused}
-          autoComplete="off"
-          placeholder="warm, close"
-          className={INPUT}
-          {...register("addTags")}
-        />
-      </Field>
+      <WordsField name="addTags" label="Add tags" of="tag" focused={focused} placeholder="warm, close" />
       <span className="col-span-2 flex flex-wrap content-center gap-1">
         {[...counts]
           .filter(([tag]) => !off.has(tag))
@@ -52,24 +45,41 @@ export function TagFields({ presets, off, focused, onOff }: TagProps) {
   );
 }
 
+/** Fields that may say several names, and by which field of the search they are known. */
+const KNOWN_BY: Readonly<Partial<Record<keyof Fields, ValuesQuery["field"]>>> = {
+  artist: "artist",
+  client: "client",
+  song: "song",
+  project: "project",
+  performer: "performer",
+  instrument: "instrument",
+  microphone: "mic",
+};
+
 /** Where it comes from, in the person's own words. */
 export function OriginFields({ differs, fixed }: PaneProps) {
   const { register } = useFormContext<Fields>();
   return (
     <fieldset disabled={fixed} className={`${FIELDS_GRID} border-rule border-t pt-3`}>
       <legend className="h2 sr-only">Origin</legend>
-      {ORIGIN_FIELDS.map(([field, label]) => (
-        <Field key={field} label={label}>
-          <input
-            type={field === "date" ? "date" : "text"}
-            autoComplete="off"
-            maxLength={200}
-            className={INPUT}
-            placeholder={differs((c) => c.origin[field] ?? "") ? SEVERAL : ""}
-            {...register(field)}
-          />
-        </Field>
-      ))}
+      {ORIGIN_FIELDS.map(([field, label]) => {
+        const placeholder = differs((c) => c.origin[field] ?? "") ? SEVERAL : "";
+        const of = KNOWN_BY[field];
+        return of === undefined ? (
+          <Field key={field} label={label}>
+            <input
+              type={field === "date" ? "date" : "text"}
+              autoComplete="off"
+              maxLength={200}
+              className={INPUT}
+              placeholder={placeholder}
+              {...register(field)}
+            />
+          </Field>
+        ) : (
+          <WordsField key={field} name={field} label={label} of={of} placeholder={placeholder} fixed={fixed} />
+        );
+      })}
     </fieldset>
   );
 }

@@ -1,20 +1,25 @@
 "use client";
 
-import { Suspense, lazy } from "react";
+import { Suspense, lazy, useMemo, useRef } from "react";
+import { useController } from "react-hook-form";
+import type { ValuesQuery } from "@/contracts/library";
 import { counted } from "@/core/names/count";
+import { severalWords } from "@/core/names/several";
 import type { ProjectBody } from "@/contracts/projects";
 import { nodeName } from "@/core/chains/chain";
 import { unknownFields } from "@/core/library/pattern";
 import { KIND_NAMES } from "@/core/presets/preset";
 import { offeredParts } from "@/core/strips/strip";
 import { PART } from "@/core/strips/parts";
-import { Chip } from "../kit/bits";
 import { Button } from "../kit/button";
+import { cx } from "../kit/class-names";
 import { formatDate } from "../kit/dates";
 import { Field, INPUT, Refused } from "../kit/field";
 import { Segments } from "../kit/segments";
 import { Sheet } from "../kit/sheet";
 import { splitTags } from "../kit/split-tags";
+import { KnownField } from "../names/known-field";
+import { PatternHelp, usePatternHelp } from "../names/pattern-help";
 import { folderPath, useFolders } from "../library/use-library";
 import { useProjectEditing } from "../projects/editing";
 import { Companions } from "./companions";
@@ -22,7 +27,7 @@ import { type Subject, nodeOf, originOf } from "./proposal";
 import { type SaveRequest, closeSave } from "./save";
 import { ARTISTS_FOLDER, NEW_FOLDER } from "./save-fields";
 import { useProposedText } from "./use-proposed-text";
-import { type As, type Saving, useSaving } from "./use-saving";
+import { type As, type Saving, namedOf, useSaving } from "./use-saving";
 import { WhatGoesIn, countWords } from "./what-goes-in";
 
 /** It brings a layout of its own, which is not waited for. */
@@ -138,10 +143,15 @@ function NameLine({ saving: { form, fields, items, pattern } }: { readonly savin
   );
 }
 
-function PatternLine({ saving: { form, many, patterns, pattern } }: { readonly saving: Saving }) {
+function PatternLine({ saving: { form, items, many, patterns, pattern } }: { readonly saving: Saving }) {
   const unknown = unknownFields(pattern);
   const { take, handlers } = useProposedText(form.formState.dirtyFields.pattern === true);
   const { ref, ...field } = form.register("pattern", { maxLength: 300 });
+  const input = useRef<HTMLInputElement>(null);
+  const onPattern = (next: string) => form.setValue("pattern", next, { shouldDirty: true });
+  const help = usePatternHelp({ field: input, pattern, onPattern });
+  const [first] = items;
+  const named = useMemo(() => (help.help && first ? namedOf(first) : null), [help.help, first]);
   return (
     <>
       <Field label="Pattern">
@@ -150,24 +160,37 @@ function PatternLine({ saving: { form, many, patterns, pattern } }: { readonly s
             aria-label="Pattern"
             autoComplete="off"
             autoFocus={many}
-            list="save-patterns"
+            list={help.help ? undefined : "save-patterns"}
             title="{strip}, {song}, {artist}, {purpose}, {model}, {character}, {number}, {date}…"
             className={`${INPUT} num`}
             {...field}
             {...handlers}
+            onSelect={help.handlers.onSelect}
+            onKeyDown={(event) => {
+              handlers.onKeyDown();
+              help.handlers.onKeyDown(event);
+            }}
+            onBlur={(event) => {
+              help.handlers.onBlur();
+              void field.onBlur(event);
+            }}
             ref={(element) => {
               ref(element);
               take(element);
+              input.current = element;
             }}
             value={pattern}
           />
-          {unknown.length > 0 && (
+          {unknown.length > 0 && !help.help && (
             <span role="status" className="block text-small text-edit">
-              {unknown.map((name) => `{${name}}`).join(", ")} is no field; it stays as it stands.
+              {unknown.join(", ")} is not understood; it stays as it stands.
             </span>
           )}
         </span>
       </Field>
+      <div className="col-span-4 empty:hidden">
+        <PatternHelp help={help.help} at={help.at} named={named} onTake={help.take} />
+      </div>
       <datalist id="save-patterns">
         {patterns.map((one) => (
           <option key={one} value={one} />
@@ -227,62 +250,72 @@ function FolderField({ saving: { form, fields, many }, artist }: FolderProps) {
   );
 }
 
-function PurposeAndTags({ saving: { form, fields, many, measured } }: { readonly saving: Saving }) {
-  const each = many ? "each its own" : "";
+interface WordsProps {
+  readonly saving: Saving;
+  readonly name: "purpose" | "tags" | "performer" | "instrument" | "microphone";
+  readonly label: string;
+  readonly of: ValuesQuery["field"];
+  /** What stands there while nothing does. */
+  readonly placeholder?: string;
+}
+
+/** Words of the card, each by itself; those that other cards say are offered. */
+function Words({ saving: { form, many }, name, label, of, placeholder = "" }: WordsProps) {
+  const { field } = useController({
+    control: form.control,
+    name,
+    rules: {
+      validate: (value) =>
+        of !== "tag" || splitTags(value).every((tag) => tag.length <= 60) || "A tag has 60 letters at the most.",
+    },
+  });
+  return (
+    <KnownField
+      label={label}
+      of={of}
+      placeholder={many ? [placeholder, "each its own"].filter(Boolean).join(": ") : placeholder}
+      value={field.value}
+      onValue={field.onChange}
+    />
+  );
+}
+
+function PurposeAndTags({ saving }: { readonly saving: Saving }) {
+  const { many, measured } = saving;
   return (
     <>
-      <Field label="For">
-        <input autoComplete="off" maxLength={200} placeholder={each} className={INPUT} {...form.register("purpose")} />
-      </Field>
-      <Field label="Tags">
-        <span className={`flex min-w-0 items-center gap-2 ${many ? "" : "col-span-3"}`}>
-          <input
-            aria-label="Tags"
-            autoComplete="off"
-            placeholder={each || "warm, close"}
-            className={`${INPUT} min-w-[110px] flex-1`}
-            {...form.register("tags", {
-              validate: (v) => splitTags(v).every((tag) => tag.length <= 60) || "A tag has 60 letters at the most.",
-            })}
-          />
-          <span className="flex flex-none gap-1">
-            {splitTags(fields.tags)
-              .slice(0, 3)
-              .map((tag) => (
-                <Chip key={tag}>{tag}</Chip>
-              ))}
-          </span>
-          {measured.length > 0 && (
-            <span className="truncate text-small text-soft" title={`Found by measuring: ${measured.join(", ")}`}>
-              measured: {measured.join(", ")}
-            </span>
-          )}
+      <span className="text-soft">For</span>
+      <Words saving={saving} name="purpose" label="For" of="for" />
+      <span className="text-soft">Tags</span>
+      <span className={cx("flex min-w-0 items-center gap-2", !many && "col-span-3")}>
+        <span className="min-w-0 flex-1">
+          <Words saving={saving} name="tags" label="Tags" of="tag" placeholder={many ? "" : "warm, close"} />
         </span>
-      </Field>
+        {measured.length > 0 && (
+          <span
+            className="max-w-[50%] flex-none truncate text-small text-soft"
+            title={`Found by measuring: ${measured.join(", ")}`}
+          >
+            measured: {measured.join(", ")}
+          </span>
+        )}
+      </span>
     </>
   );
 }
 
-function Played({ saving: { form, many } }: { readonly saving: Saving }) {
+function Played({ saving }: { readonly saving: Saving }) {
   const words = [
-    ["performer", "Performer"],
-    ["instrument", "Instrument"],
-    ["microphone", "Microphone"],
+    ["performer", "Performer", "performer"],
+    ["instrument", "Instrument", "instrument"],
+    ["microphone", "Microphone", "mic"],
   ] as const;
   return (
     <>
       <span className="text-soft">Played on</span>
-      <span className="col-span-3 flex gap-2">
-        {words.map(([field, label]) => (
-          <input
-            key={field}
-            aria-label={label}
-            placeholder={many ? `${label}: each its own` : label}
-            maxLength={200}
-            autoComplete="off"
-            className={`${INPUT} min-w-0 flex-1`}
-            {...form.register(field)}
-          />
+      <span className="col-span-3 grid grid-cols-3 gap-2">
+        {words.map(([name, label, of]) => (
+          <Words key={name} saving={saving} name={name} label={label} of={of} placeholder={label} />
         ))}
       </span>
     </>
@@ -297,7 +330,7 @@ function OriginLine({ saving: { items, many } }: { readonly saving: Saving }) {
     <>
       <span className="text-soft">Origin</span>
       <p className="col-span-3 truncate">
-        {artist ?? "own"}
+        {severalWords(artist) || "own"}
         {song && (
           <>
             , <em className="font-name text-[15px]">{song}</em>

@@ -12,7 +12,7 @@ import type { PresetRow } from "@/contracts/records";
 import { usualOf } from "@/core/recall/choices";
 import { foundTags } from "@/core/library/found-tags";
 import { withoutClashes } from "@/core/names/free";
-import { applyPattern } from "@/core/library/pattern";
+import { type Named, applyPattern } from "@/core/library/pattern";
 import { type Card, type Content, type PresetKind, isStrips, presetRef } from "@/core/presets/preset";
 import { saveStrips, withoutSet } from "@/core/presets/save";
 import { findCompanions } from "@/core/projects/companions";
@@ -80,12 +80,17 @@ function useFilledForm(proposals: ReadonlyMap<string, Known> | undefined) {
   return { form, fields, touched: form.formState.dirtyFields };
 }
 
+/** By what a pattern names it; null while nothing of it is kept. */
+export const namedOf = ({ content, card }: Pick<Item, "content" | "card">): Named | null =>
+  content && { kind: content.kind, card, inside: insideOf(content) };
+
 /** Names by the pattern, or the one that is typed. */
 function namesOf(subjects: readonly Made[], pattern: string, typed: string | null): readonly string[] {
   if (subjects.length === 1 && typed !== null) return [typed];
-  return subjects.map(({ subject, content, card }, at) => {
-    if (!content) return "";
-    const named = { kind: content.kind, card, inside: insideOf(content) };
+  return subjects.map((made, at) => {
+    const { subject } = made;
+    const named = namedOf(made);
+    if (!named) return "";
     return (subject.body.draft ? "" : applyPattern(pattern, named, at + 1)) || proposeName(subject);
   });
 }
