@@ -52,7 +52,7 @@ export const PlaceSchema = z.strictObject({ place: z.int().nullable() });
 export const ValuesQuerySchema = PresetQuerySchema.pick({ q: true, only: true, folder: true }).extend({
   field: z.enum(FIELD_NAMES as [Field, ...Field[]]),
   /** Only those with words that begin so. */
-  begun: z.string().max(200).optional(),
+  begun: z.string().max(MOST_NARROWING).optional(),
   order: z.enum(["count", "name"]).optional(),
   limit: z.coerce.number().int().min(1).max(2000).optional(),
 });
@@ -256,7 +256,7 @@ export const UndoLibrarySchema = z.strictObject({
 });
 /** What is looked for in all that was done; `before`: entries older than this one. */
 export const LogQuerySchema = z.strictObject({
-  q: z.string().max(200).optional(),
+  q: z.string().max(MOST_NARROWING).optional(),
   before: z.coerce.number().int().min(1).optional(),
   limit: z.coerce.number().int().min(1).max(200).optional(),
 });

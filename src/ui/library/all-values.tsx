@@ -6,6 +6,7 @@ import { type RefObject, useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { PresetQuery } from "@/contracts/library";
+import { MOST_NARROWING } from "@/core/documents/limits";
 import { formatCount } from "@/core/names/count";
 import type { Field } from "@/core/search/fields";
 import { Segments } from "../kit/segments";
@@ -52,6 +53,7 @@ export function AllValues({ query, field, heading, chosen, onToggle, anchor, onC
               autoFocus
               aria-label={`Find a value of ${heading}`}
               placeholder={heading}
+              maxLength={MOST_NARROWING}
               value={begun}
               onChange={(event) => setBegun(event.target.value)}
               className="h-[26px] min-w-0 flex-1 rounded-card border border-bound bg-ground px-2"

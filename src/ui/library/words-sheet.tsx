@@ -4,6 +4,7 @@ import { keepPreviousData, useQueries } from "@tanstack/react-query";
 import { useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
+import { MOST_NARROWING } from "@/core/documents/limits";
 import { WORD_LISTS, WORD_LIST_NAMES, type WordList, longestWord } from "@/core/library/word-lists";
 import { counted, formatCount } from "@/core/names/count";
 import { Loading } from "../kit/bits";
@@ -78,6 +79,7 @@ export function WordsSheet() {
           autoFocus
           aria-label={`Find among ${WORD_LISTS[list].title.toLowerCase()}`}
           placeholder="How it begins"
+          maxLength={MOST_NARROWING}
           value={begun}
           onChange={(event) => setBegun(event.target.value)}
           className={`${INPUT} min-w-0 flex-1`}
