@@ -29,6 +29,7 @@ const gone = (child: ChildProcess): Promise<void> =>
 export async function spawnServer(
   folder: string,
   port: number,
+  more: Readonly<Record<string, string>> = {},
 ): Promise<{ child: ChildProcess; printed: () => string }> {
   const child = spawn(process.execPath, [".build/server.mjs"], {
     env: {
@@ -37,6 +38,9 @@ export async function spawnServer(
       NEXT_TELEMETRY_DISABLED: "1",
       PORT: String(port),
       DIATHESIS_DATA: folder,
+      // The machine is left to what is tested.
+      DIATHESIS_LOUDNESS: "off",
+      ...more,
     },
     stdio: ["ignore", "pipe", "pipe"],
   });

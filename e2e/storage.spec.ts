@@ -73,7 +73,11 @@ test("it ends within 5 s, whatever is connected, and gives the folder back", asy
   lines[2]!.write(`POST /api/folders HTTP/1.1\r\n${head}Content-Length: 100\r\n\r\n{`);
   lines[3]!.write("GET / HT");
   lines[4]!.write(`GET /library HTTP/1.1\r\n${head}Connection: keep-alive\r\n\r\n`);
-  await fetch(`${server.url}/api/near-copies?within=0.1`);
+  await fetch(`${server.url}/api/near-copies/search`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({ within: 0.1 }),
+  });
   await new Promise((resolve) => setTimeout(resolve, 300));
   const begun = Date.now();
   const { folder } = server;
@@ -83,6 +87,35 @@ test("it ends within 5 s, whatever is connected, and gives the folder back", asy
   const again = await spawnServer(folder, port);
   again.child.kill("SIGKILL");
   for (const line of lines) line.destroy();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+test("what is in the library is measured in a thread of its own, also what was saved a moment ago", async () => {
+  const folder = mkdtempSync(join(tmpdir(), "diathesis-loudness-"));
+  const port = PORT + 4;
+  const { child } = await spawnServer(folder, port, { DIATHESIS_LOUDNESS: "on" });
+  type Page = { readonly total: number; readonly items: readonly { readonly loudness?: number }[] };
+  const found = async (q: string) =>
+    (await (await fetch(`http://127.0.0.1:${port}/api/presets?q=${encodeURIComponent(q)}`)).json()) as Page;
+  await expect.poll(async () => (await found("loudness:*")).total, { timeout: 60_000 }).toBeGreaterThan(0);
+  const [quiet] = (await found('pack:included name:"Gain, six down"')).items as unknown as readonly {
+    readonly kind: string;
+    readonly card: Record<string, unknown>;
+    readonly content: unknown;
+  }[];
+  const saved = await fetch(`http://127.0.0.1:${port}/api/presets`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({
+      preset: { kind: quiet?.kind, content: quiet?.content, card: { ...quiet?.card, name: "Low" } },
+    }),
+  });
+  expect(saved.status).toBe(201);
+  await expect
+    .poll(async () => (await found("name:Low pack:own loudness:-25..-23")).total, { timeout: 60_000 })
+    .toBe(1);
+  child.kill("SIGTERM");
+  await once(child, "exit");
   rmSync(folder, { recursive: true, force: true });
 });
 

@@ -24,6 +24,8 @@ const FolderName = FiledNameSchema(120);
 const FolderPath = z.string().trim().min(1).max(500);
 const PresetKindSchema = z.enum(["plugin", "chain", "strip", "set", "mix"]);
 
+const SORTS = ["used", "name", "saved", "rating", "origin", "length", "folder", "loudness"] as const;
+
 export const PresetQuerySchema = z.strictObject({
   /** In the language of the search field; see docs/finding.md. */
   q: z.string().max(MOST_LETTERS).optional(),

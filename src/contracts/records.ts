@@ -20,6 +20,8 @@ export const PresetRowSchema = z.strictObject({
   pack: z.string().nullable(),
   /** Tags found by measuring, without those that were taken off. */
   measured: z.array(z.string()),
+  /** How loud it is, in LUFS; not there before it was measured, of silence, and of several strips. */
+  loudness: z.number().optional(),
   /** Why its sound cannot be read; what stands in its place is empty. */
   unreadable: z.string().optional(),
 });

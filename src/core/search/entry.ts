@@ -35,6 +35,32 @@ export interface IndexEntry {
   readonly touchedAt: number;
 }
 
+/** What a list is put in order by beside names and times. */
+export interface OrderedBy {
+  readonly rating: number;
+  /** The day it comes from, in milliseconds since 1970; null where that is not known. */
+  readonly origin: number | null;
+  /** How many plugins it has. */
+  readonly length: number;
+  /** The path of its folder, as it is sorted; null for one in none. */
+  readonly folder: string | null;
+  /** In LUFS; null where it is not measured, or silent. */
+  readonly loudness: number | null;
+}
+
+/** `path`: the names of its folder and of those above, its own first. */
+export const orderedBy = (
+  card: Card,
+  inside: Inside,
+  { path, loudness }: { readonly path: readonly string[]; readonly loudness: number | null },
+): OrderedBy => ({
+  rating: card.rating,
+  origin: card.origin.date === undefined ? null : Date.parse(card.origin.date),
+  length: inside.length,
+  folder: path.length === 0 ? null : fold(path.toReversed().join(" / ")),
+  loudness,
+});
+
 export function searchText(card: Card, inside: Inside): SearchText {
   const { from: _, ...words } = card.origin;
   const origin = Object.values(words).filter((word) => word !== undefined);
@@ -59,6 +85,8 @@ interface Around {
   readonly projects: readonly string[];
   /** The day on which its sound was saved: 2026-11-24. */
   readonly savedOn: string;
+  /** In LUFS; null where it is not measured, or silent. */
+  readonly loudness: number | null;
   /** Its sound was saved after it was last used. */
   readonly isChanged: boolean;
 }
@@ -91,6 +119,7 @@ export function valuesOf(card: Card, inside: Inside, more: Around): IndexEntry["
     rating: [String(card.rating)],
     year: origin.date === undefined ? [] : [origin.date.slice(0, 4)],
     saved: [more.savedOn],
+    loudness: number(more.loudness && Math.round(10 * more.loudness) / 10),
     decay: number(inside.decay),
     tempo: number(inside.tempo),
     used: more.projects.length === 0 ? ["no"] : more.isChanged ? ["yes", "changed"] : ["yes"],

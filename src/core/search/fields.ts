@@ -23,6 +23,7 @@ export const FIELDS = {
   rating: "stars: 4, 4+ or >=4 for at least four, 2..4; 0 for none",
   year: "the year it comes from: 2026, 2024+, <2020, 2003..2007",
   saved: "when it was saved: 2026-03, <2024-06, 2024..2025-03",
+  loudness: "how loud it is, in LUFS: -18..-14, >=-20",
   decay: "how long its reverbs ring: >2s, 300ms..1s",
   tempo: "the tempo of a whole mix, in bpm: 90, 88..96",
   used: "yes or no: whether a project uses it; changed: its sound is another since",

@@ -1,4 +1,4 @@
-import type { IndexEntry } from "./entry";
+import type { IndexEntry, OrderedBy } from "./entry";
 import { firstOf } from "./first-of";
 import type { Field } from "./fields";
 import type { Query } from "./query";
@@ -6,7 +6,7 @@ import type { Slots } from "./slots";
 import { type Corrected, MOST_CORRECTED, TextTable } from "./text-table";
 import { type Asked, type Counts, type Facets, ValueTable, type Wanted } from "./values";
 
-export type Sort = "rank" | "used" | "saved" | "name";
+export type Sort = "rank" | "used" | "saved" | "name" | keyof OrderedBy;
 
 /** The last one of a page, behind which the next begins. */
 export type Cursor = readonly [value: number | string, row: number];
@@ -33,6 +33,9 @@ export interface Found {
   readonly corrected: readonly Corrected[];
 }
 
+/** Behind every word, and before every time: what is not known stands last. */
+const LAST = "\u{10ffff}";
+const NOWHEN = Number.MIN_SAFE_INTEGER;
 /** Values shown for each. */
 const MOST_VALUES = 40;
 /** Lists that are kept in order while they are scrolled. */
@@ -50,6 +53,7 @@ export class LibraryIndex {
   private readonly folders: (string | null)[] = [];
   private readonly saved: number[] = [];
   private readonly touched: number[] = [];
+  private readonly by: (OrderedBy | undefined)[] = [];
   private readonly slotOf = new Map<number, number>();
   /** Whole lists in order, by what was asked; they hold until anything changes. */
   private readonly orders = new Map<string, Int32Array>();
@@ -74,6 +78,7 @@ export class LibraryIndex {
     this.folders.push(entry.folder);
     this.saved.push(entry.savedAt);
     this.touched.push(entry.touchedAt);
+    this.by.push(entry.by);
     this.text.add(entry.text);
     this.values.add(entry.values);
   }
@@ -176,22 +181,35 @@ export class LibraryIndex {
 
   private orderBy(sort: Sort, rankOf: ((slot: number) => number) | null): Order {
     const rowOf = (slot: number) => this.rows[slot]!;
-    const newestFirst = (list: readonly number[]): Order => ({
+    const greatestFirst = (value: (slot: number) => number): Order => ({
       rowOf,
-      value: (slot) => list[slot]!,
+      value,
       compare: (a, b) => (b as number) - (a as number),
       rows: -1,
+    });
+    const newestFirst = (list: readonly number[]): Order => greatestFirst((slot) => list[slot]!);
+    const byLetters = (value: (slot: number) => string): Order => ({
+      rowOf,
+      value,
+      compare: (a, b) => (a < b ? -1 : a > b ? 1 : 0),
+      rows: 1,
     });
     switch (sort) {
       case "saved":
         return newestFirst(this.saved);
       case "name":
-        return { rowOf, value: (slot) => this.names[slot]!, compare: (a, b) => (a < b ? -1 : a > b ? 1 : 0), rows: 1 };
+        return byLetters((slot) => this.names[slot]!);
+      case "folder":
+        return byLetters((slot) => this.by[slot]?.folder ?? LAST);
+      case "rating":
+      case "origin":
+      case "length":
+      case "loudness":
+        return greatestFirst((slot) => this.by[slot]?.[sort] ?? NOWHEN);
       case "used":
         return newestFirst(this.touched);
       case "rank":
-        if (!rankOf) return newestFirst(this.touched);
-        return { rowOf, value: rankOf, compare: (a, b) => (b as number) - (a as number), rows: -1 };
+        return rankOf ? greatestFirst(rankOf) : newestFirst(this.touched);
     }
   }
 }

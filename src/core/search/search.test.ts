@@ -100,6 +100,8 @@ describe("the language of the field", () => {
     ["decay:300ms..1.5s", 0.3, 1.5],
     ["decay:>=2.5", 2.5, Number.POSITIVE_INFINITY],
     ["tempo:90bpm", 90, 90],
+    ["loudness:-18..-14", -18, -14],
+    ["loudness:>=−20.5LUFS", -20.5, Number.POSITIVE_INFINITY],
   ])("takes numbers and days: %s", (text, least, most) => {
     expect(parseQuery(text)).toEqual({
       ...NOTHING_SOUGHT,
@@ -112,6 +114,7 @@ describe("the language of the field", () => {
     ["saved:<=2024-06", [20_240_601, 20_240_630], [20_240_701]],
     ["decay:>2s", [2.1], [2, 1]],
     ["decay:<0.5", [0.4], [0.5]],
+    ["loudness:<-18 lufs", [-18.1], [-18, -14]],
   ])("holds back what a comparison leaves out: %s", (text, within, without) => {
     const [value] = parseQuery(text).terms[0]!.values;
     if (value?.is !== "within") throw new Error("no span");
@@ -296,10 +299,12 @@ const entryOf = (row: number, { name, artist, tags, rating, touchedAt, folder }:
     fromPack: null,
     projects: rating > 2 ? ["Salt Lanterns"] : [],
     savedOn: `2026-0${1 + (touchedAt % 9)}-12`,
+    loudness: -14 - row / 10,
     isChanged: rating > 3,
   };
   const text = searchText(card, inside);
-  return { row, text, values: valuesOf(card, inside, more), folder, sortName: name, savedAt: row, touchedAt };
+  const by = orderedBy(card, inside, { path: folder === null ? [] : [folder], loudness: -14 - row / 10 });
+  return { row, text, values: valuesOf(card, inside, more), folder, sortName: name, savedAt: row, touchedAt, by };
 };
 
 interface Made {
@@ -384,6 +389,26 @@ describe("the index", () => {
         expect(Object.fromEntries(found.facets!.tag)).toEqual(counted(TAGS, (one, t) => one.tags.includes(t)));
       }),
     );
+  });
+
+  it("puts a list in order by what is greatest, and by letters; what is not known stands last", () => {
+    const index = new LibraryIndex();
+    const put = (row: number, by: Partial<OrderedBy>) => {
+      const plain = { name: "Rim", artist: "", tags: [], rating: 0, touchedAt: 0, folder: null };
+      index.put({
+        ...entryOf(row, plain),
+        by: { rating: 0, origin: null, length: 1, folder: null, loudness: null, ...by },
+      });
+    };
+    put(1, { rating: 3, origin: Date.parse("2021-02-14"), folder: "voices / lead" });
+    put(2, { rating: 5, length: 4 });
+    put(3, { origin: Date.parse("2026-11-14"), length: 2, folder: "brass" });
+    put(4, { origin: Date.parse("1969-05-01"), folder: "voices" });
+    const order = (sort: Sort) => ask(index, "", { sort }).rows;
+    expect(order("rating")).toEqual([2, 1, 4, 3]);
+    expect(order("origin")).toEqual([3, 1, 4, 2]);
+    expect(order("length")).toEqual([2, 3, 4, 1]);
+    expect(order("folder")).toEqual([3, 4, 1, 2]);
   });
 
   it("turns pages in one order without a gap or a repetition, whatever the order", () => {

@@ -53,6 +53,7 @@ const MEASURED = {
   rating: whole,
   year: whole,
   saved: day,
+  loudness: quantity({ lufs: 1, lu: 1, db: 1 }),
   decay: quantity({ s: 1, ms: 0.001 }),
   tempo: quantity({ bpm: 1 }),
 } as const satisfies Partial<Record<Field, Read>>;

@@ -68,7 +68,7 @@ function askingFor(values: readonly TermValue[]): (said: Said) => boolean {
 }
 
 /** Fields of which every preset says something else: nobody chooses from such a list. */
-const UNCOUNTED: readonly Field[] = ["name", "folder", "notes", "saved", "from", "in", "decay", "tempo"];
+const UNCOUNTED: readonly Field[] = ["name", "folder", "notes", "saved", "from", "in", "loudness", "decay", "tempo"];
 /** Fields that are counted for a list. */
 export const FACETS: readonly Field[] = FIELD_NAMES.filter((f) => !UNCOUNTED.includes(f));
 const OTHERS: readonly Field[] = FIELD_NAMES.filter((f) => !FACETS.includes(f));

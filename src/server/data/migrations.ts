@@ -148,6 +148,21 @@ export const MIGRATIONS: readonly NamedMigration[] = [
     },
     down: forwardOnly,
   },
+  {
+    name: "015-loudness",
+    up: (db) => db.raw("CREATE TABLE loudness (fingerprint TEXT PRIMARY KEY, lufs REAL) WITHOUT ROWID"),
+    down: forwardOnly,
+  },
+  {
+    name: "016-references",
+    up: async (db) => {
+      await db.raw(
+        "CREATE TABLE preset_references (folder TEXT NOT NULL, preset INTEGER NOT NULL, PRIMARY KEY (folder, preset)) WITHOUT ROWID",
+      );
+      await db.raw("CREATE INDEX preset_references_by_preset ON preset_references (preset)");
+    },
+    down: forwardOnly,
+  },
 ];
 
 /** What was done to cards, folders and the bin, in steps that can be taken back. */

@@ -49,6 +49,8 @@ const COLUMNS: Omit<Columns, "knex_migrations"> = {
     name: "null",
   },
   preset_holds: { held: "given", preset: "given" },
+  preset_references: { folder: "given", preset: "given" },
+  loudness: { fingerprint: "given", lufs: "null" },
   projects: {
     id: "given",
     kind: "given",

@@ -49,6 +49,18 @@ export interface VersionTable {
   readonly name: string | null;
 }
 
+/** Folders that refer to presets, beside the home of each; `preset` is a row. */
+export interface ReferenceTable {
+  readonly folder: string;
+  readonly preset: number;
+}
+
+/** How loud sounds are, by their fingerprints, in LUFS; null for silence. What is not in it was not measured yet. */
+export interface LoudnessTable {
+  readonly fingerprint: string;
+  readonly lufs: number | null;
+}
+
 /** Which presets one has inside: `held` is an id, `preset` a row. */
 export interface HoldTable {
   readonly held: string;
@@ -140,6 +152,7 @@ declare module "knex/types/tables" {
     folders: FolderTable;
     presets: Counted<PresetTable, "row" | "merged_into" | "binned_at">;
     preset_versions: Counted<VersionTable, "name">;
+    loudness: LoudnessTable;
     preset_holds: HoldTable;
     projects: Counted<ProjectTable, "starter">;
     project_strips: Counted<StripTable, "row">;

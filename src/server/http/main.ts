@@ -7,6 +7,7 @@ import { openContext } from "../store/open";
 import { shareContext } from "../store/shared";
 import { DatabaseRefused, findStorageFault } from "../data/faults";
 import { FolderInUse } from "../data/lock";
+import { keepLoudness } from "../loudness/keep";
 import { runInThread } from "../near-copies/run";
 import { installPack } from "../use-cases/packs";
 import { Front } from "./front";
@@ -44,18 +45,21 @@ function listen({ server }: Front, port: number, context: OpenContext): void {
 }
 
 /** Ends in order where it can, and ends in any case. A second signal ends at once. */
-function endBySignal(front: Front, context: OpenContext): void {
+function endBySignal(front: Front, close: () => Promise<void>): void {
   let isEnding = false;
   const end = async () => {
     if (isEnding) process.exit(1);
     isEnding = true;
     setTimeout(() => process.exit(1), LONGEST_END);
     await front.end();
-    await context.close();
+    await close();
     process.exit(0);
   };
   for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const) process.on(signal, () => void end());
 }
+
+/** Whether sounds are measured in the background; tests of other things leave the machine to those. */
+const isMeasuring = (): boolean => process.env.DIATHESIS_LOUDNESS !== "off";
 
 async function main(): Promise<void> {
   const port = readPort(process.env.PORT);
@@ -74,8 +78,17 @@ async function main(): Promise<void> {
   const app = next({ dev: false, hostname: HOST, port, dir: process.cwd(), httpServer: nobody });
   await app.prepare();
   const front = new Front(port, app.getRequestHandler());
-  endBySignal(front, context);
+  let endMeasuring: (() => Promise<void>) | null = null;
+  endBySignal(front, async () => {
+    await endMeasuring?.();
+    await context.close();
+  });
   listen(front, port, context);
+  // Not before it serves: one that cannot has nothing to end but its context.
+  if (isMeasuring())
+    front.server.on("listening", () => {
+      endMeasuring = keepLoudness(context, new URL("./loudness.mjs", import.meta.url));
+    });
 }
 
 main().catch((error: unknown) => {

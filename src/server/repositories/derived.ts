@@ -41,6 +41,8 @@ export async function deriveAgain(db: Knex): Promise<void> {
     derivePresets(statement);
     deriveFingerprints(statement);
     deriveStrips(statement);
+    // It is measured again, in the background.
+    statement("DELETE FROM loudness").run();
     await tx.raw(`PRAGMA user_version = ${RULES}`);
   });
 }

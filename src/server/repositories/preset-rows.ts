@@ -7,7 +7,7 @@ import { CONTENT_SCHEMA } from "@/core/presets/version";
 import { measuredTags } from "@/core/library/measured-tags";
 import type { Executor } from "../data/executor";
 import { messageOf } from "@/core/result";
-import type { DocumentTable, PresetTable } from "../data/tables";
+import type { DocumentTable, LoudnessTable, PresetTable } from "../data/tables";
 import { readCard, readInside } from "../data/stored";
 
 /** A preset with the document of its newest version. */
@@ -15,7 +15,8 @@ export type StoredPreset = Pick<
   PresetTable,
   "row" | "id" | "kind" | "card" | "card_revision" | "version" | "saved_at" | "used_at" | "pack" | "inside"
 > &
-  Pick<DocumentTable, "body">;
+  Pick<DocumentTable, "body"> &
+  Pick<LoudnessTable, "lufs">;
 
 /** A content, or why it cannot be read: one bad document is set aside, and the list that it stands in goes on. */
 function readContent(body: string): { readonly content: Content; readonly unreadable?: string } {
@@ -42,6 +43,7 @@ export function toRow(stored: StoredPreset): PresetRow {
     usedAt: stored.used_at,
     pack: stored.pack,
     measured: [...measuredTags(card, readInside(stored.inside))],
+    ...(stored.lufs === null ? {} : { loudness: stored.lufs }),
   };
 }
 
@@ -52,16 +54,19 @@ export const newest = (db: Executor): Knex.QueryBuilder =>
     .join("documents as d", "d.id", "v.document");
 
 export const withDocuments = (db: Executor) =>
-  newest(db).select<StoredPreset[]>(
-    "p.row",
-    "p.id",
-    "p.kind",
-    "p.card",
-    "p.card_revision",
-    "p.version",
-    "p.saved_at",
-    "p.used_at",
-    "p.pack",
-    "p.inside",
-    "d.body",
-  );
+  newest(db)
+    .leftJoin("loudness as l", "l.fingerprint", "v.fingerprint")
+    .select<StoredPreset[]>(
+      "p.row",
+      "p.id",
+      "p.kind",
+      "p.card",
+      "p.card_revision",
+      "p.version",
+      "p.saved_at",
+      "p.used_at",
+      "p.pack",
+      "p.inside",
+      "d.body",
+      "l.lufs",
+    );

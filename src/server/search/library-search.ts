@@ -1,5 +1,5 @@
 import type { Knex } from "knex";
-import { type IndexEntry, searchText, valuesOf } from "@/core/search/entry";
+import { type IndexEntry, searchText, valuesOf, orderedBy } from "@/core/search/entry";
 import type { Counts, Wanted } from "@/core/search/values";
 import { type Found, LibraryIndex, type Request } from "@/core/search/library-index";
 import type { Field } from "@/core/search/fields";
@@ -7,22 +7,25 @@ import { type Query, parseQuery } from "@/core/search/query";
 import type { ChangedRecord } from "../data/changes";
 import { type Statements, statementsOf } from "../data/statements";
 import { readCard, readInside } from "../data/stored";
-import type { FolderTable, PresetTable, ProjectTable, UseTable } from "../data/tables";
+import type { FolderTable, LoudnessTable, PresetTable, ProjectTable, UseTable } from "../data/tables";
 import { messageOf } from "@/core/result";
 import type { Executor } from "../data/executor";
 import { takingTurns } from "../turns";
 
-type IndexRow = Omit<PresetTable, "card_revision" | "version" | "merged_into"> & {
-  /** The names of the projects that use it, as JSON. */
-  readonly projects: string;
-  /** The pack of the sound that it was made out of. */
-  readonly from_pack: string | null;
-};
+type IndexRow = Omit<PresetTable, "card_revision" | "version" | "merged_into"> &
+  Pick<LoudnessTable, "lufs"> & {
+    /** The names of the projects that use it, as JSON. */
+    readonly projects: string;
+    /** The pack of the sound that it was made out of. */
+    readonly from_pack: string | null;
+  };
 
 const COLUMNS = `p.row, p.id, p.kind, p.card, p.inside, p.pack, p.folder, p.sort_name, p.saved_at, p.used_at, p.touched_at,
   p.binned_at,
   (SELECT json_group_array(DISTINCT j.name) FROM uses u JOIN projects j ON j.id = u.project WHERE u.preset = p.id) AS projects,
-  (SELECT o.pack FROM presets o WHERE o.id = json_extract(p.card, '$.origin.from.preset')) AS from_pack`;
+  (SELECT o.pack FROM presets o WHERE o.id = json_extract(p.card, '$.origin.from.preset')) AS from_pack,
+  (SELECT l.lufs FROM preset_versions v JOIN loudness l ON l.fingerprint = v.fingerprint
+   WHERE v.preset = p.id AND v.version = p.version) AS lufs`;
 
 /** Rows read in one go. */
 const CHUNK = 500;
@@ -223,17 +226,19 @@ export class LibrarySearch {
       text: searchText(card, inside),
       values: valuesOf(card, inside, {
         kind: row.kind,
-        folder: this.pathOf(row.folder),
+        folder: also.length === 0 ? path : [...new Set([path, ...also.map((one) => this.pathOf(one))].flat())],
         pack: row.pack,
         fromPack: row.from_pack,
         projects: JSON.parse(row.projects) as string[],
         savedOn: row.saved_at.slice(0, 10),
+        loudness: row.lufs,
         isChanged: row.used_at !== null && row.saved_at > row.used_at,
       }),
       folder: row.folder,
       sortName: row.sort_name,
       savedAt: Date.parse(row.saved_at),
       touchedAt: Date.parse(row.touched_at),
+      by: orderedBy(card, inside, { path, loudness: row.lufs }),
     };
   }
 }
@@ -249,14 +254,14 @@ function usesNow(statement: Statements, projects: ReadonlySet<string>): Readonly
   );
 }
 
-/** What is in a folder, in turns with others. */
+/** What is in a folder, or referred to by it, in turns with others. */
 async function* rowsIn(statement: Statements, folder: string): AsyncGenerator<IndexRow> {
   const inside = statement<IndexRow>(
     `SELECT ${COLUMNS} FROM presets p WHERE p.folder = ? AND p.row > ? ORDER BY p.row LIMIT ?`,
   );
   const turn = takingTurns();
   for (let after = 0; ; await turn()) {
-    const some = inside.all(folder, after, CHUNK);
+    const some = inside.all(folder, folder, after, CHUNK);
     yield* some;
     after = some.at(-1)?.row ?? 0;
     if (some.length < CHUNK) return;

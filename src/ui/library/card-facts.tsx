@@ -40,7 +40,7 @@ interface FactsProps {
 
 /** What is written on a card: where it is from, what it is for, where it is filed. */
 export function Facts({ preset, onFolder }: FactsProps) {
-  const { id, card, measured } = preset;
+  const { id, card, measured, loudness } = preset;
   const { keys, setKeys } = useShortcutOf({ preset: id });
   const folders = useFolders().data?.folders ?? [];
   const paths = folderPaths(folders);
@@ -118,7 +118,7 @@ export function Facts({ preset, onFolder }: FactsProps) {
         </span>
       ),
     ],
-    ["Measured", measured.join(", ")],
+    ["Measured", [...measured, ...(loudness === undefined ? [] : [`${formatNumber(loudness, 1)} LUFS`])].join(", ")],
     ["Notes", card.notes],
     ["New strips", preset.kind !== "plugin" && <BeginsStrips key="begins" preset={preset} />],
     ["Shortcut", <KeyCapture key="shortcut" label={`“${card.name}”`} keys={keys} onKeys={setKeys} />],
