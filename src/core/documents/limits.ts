@@ -15,6 +15,9 @@ export const MOST_SENDS = 64;
 /** Tags on a card. */
 export const MOST_TAGS = 60;
 
+/** Folders that refer to one sound beside its home. */
+export const MOST_REFERRING = 20;
+
 /** Letters of the notes on a card. */
 export const MOST_NOTES = 10_000;
 

@@ -2,7 +2,7 @@ import equal from "fast-deep-equal";
 import type { Card, Origin } from "../presets/preset";
 
 /** Lists to which words are added, and from which they are taken: made anew from what stands there now, they lose nothing. */
-const ADDED_TO: ReadonlySet<string> = new Set<keyof Card>(["tags", "dismissed"]);
+const ADDED_TO: ReadonlySet<string> = new Set<keyof Card>(["tags", "dismissed", "alsoIn"]);
 
 /** A field of a card, or of its origin, that two have changed at once. */
 export interface Overtaken {

@@ -71,6 +71,14 @@ export const invertLibrarySteps = (steps: readonly LibraryStep[]): readonly Libr
 export const fieldsOf = (card: Card, names: readonly (keyof Card)[]): CardFields =>
   Object.fromEntries(names.map((name) => [name, card[name] ?? null]));
 
+/** The step that makes some fields of a card others; an optional one that is empty is not there. */
+export function cardStep(preset: string, card: Card, to: CardFields): Extract<LibraryStep, { kind: "card" }> {
+  const isEmpty = (value: unknown) => Array.isArray(value) && value.length === 0;
+  const entries = Object.entries(to).map(([name, value]) => [name, name === "alsoIn" && isEmpty(value) ? null : value]);
+  const from = fieldsOf(card, Object.keys(to) as (keyof Card)[]);
+  return { kind: "card", preset, from, to: Object.fromEntries(entries) as CardFields };
+}
+
 /** A card with some fields changed; an optional field that is null is taken out. */
 export function withFields(card: Card, fields: CardFields): Card {
   const entries = Object.entries({ ...card, ...fields }).filter(([name, value]) => value !== null || name === "folder");

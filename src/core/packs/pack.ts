@@ -16,7 +16,7 @@ export interface Pack {
 }
 
 /** Fields of a pack's card that the person keeps as they like, beside the pack: how it is rated, tagged and filed. */
-export const BESIDE = ["folder", "rating", "tags", "dismissed"] as const satisfies readonly (keyof Card)[];
+export const BESIDE = ["folder", "alsoIn", "rating", "tags", "dismissed"] as const satisfies readonly (keyof Card)[];
 
 const isBeside = (name: string): boolean => (BESIDE as readonly string[]).includes(name);
 

@@ -65,6 +65,8 @@ export const CardSchema = z.strictObject({
     .optional(),
   /** Its home. */
   folder: z.string().nullable(),
+  /** Other folders that refer to it; see library/filed-in.ts. */
+  alsoIn: z.array(z.string().min(1)).max(MOST_REFERRING).optional(),
   tags: z.array(z.string().trim().min(1).max(60).refine(isVisible, "A tag can be seen.")).max(MOST_TAGS),
   purpose: Words,
   rating: z.int().min(0).max(5),

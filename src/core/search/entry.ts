@@ -1,6 +1,7 @@
 import type { Inside } from "../library/inside";
 import { measuredTags } from "../library/measured-tags";
 import { several } from "../names/several";
+import { fold } from "../names/words";
 import { OWN } from "../packs/pack";
 import type { Card } from "../presets/preset";
 import type { Field } from "./fields";
@@ -29,10 +30,14 @@ export interface IndexEntry {
   readonly text: SearchText;
   readonly values: Readonly<Partial<Record<Field, readonly string[]>>>;
   readonly folder: string | null;
+  /** Other folders that refer to it. */
+  readonly alsoIn?: readonly string[];
   readonly sortName: string;
   /** Milliseconds since 1970. */
   readonly savedAt: number;
   readonly touchedAt: number;
+  /** By what else a list can be put in order; what has none of it stands last. */
+  readonly by?: OrderedBy;
 }
 
 /** What a list is put in order by beside names and times. */
@@ -65,7 +70,7 @@ export function searchText(card: Card, inside: Inside): SearchText {
   const { from: _, ...words } = card.origin;
   const origin = Object.values(words).filter((word) => word !== undefined);
   return {
-    name: card.name,
+    name: `${card.name} ${card.short ?? ""}`.trim(),
     tags: [...new Set([...card.tags, ...measuredTags(card, inside)])].join(" "),
     purpose: `${card.purpose} ${inside.names.join(" ")}`,
     origin: origin.join(" "),
@@ -76,7 +81,7 @@ export function searchText(card: Card, inside: Inside): SearchText {
 /** What is said of a preset beside its card and what is inside. */
 interface Around {
   readonly kind: string;
-  /** The name of its folder and of those above. */
+  /** The names of the folders that it is in and of those above. */
   readonly folder: readonly string[];
   readonly pack: string | null;
   /** The pack of the sound that it was made out of. */
@@ -94,10 +99,10 @@ interface Around {
 /** What fields say of a preset. */
 export function valuesOf(card: Card, inside: Inside, more: Around): IndexEntry["values"] {
   const { origin } = card;
-  const number = (value: number | undefined) => (value === undefined ? [] : [String(value)]);
+  const number = (value: number | null | undefined) => (typeof value === "number" ? [String(value)] : []);
   return {
     kind: [more.kind],
-    name: [card.name],
+    name: card.short ? [card.name, card.short] : [card.name],
     for: several(card.purpose),
     family: inside.families,
     has: inside.models,

@@ -51,6 +51,8 @@ export class LibraryIndex {
   private readonly rows: number[] = [];
   private readonly names: string[] = [];
   private readonly folders: (string | null)[] = [];
+  /** By slot, of those that lie in several. */
+  private readonly alsoIn = new Map<number, readonly string[]>();
   private readonly saved: number[] = [];
   private readonly touched: number[] = [];
   private readonly by: (OrderedBy | undefined)[] = [];
@@ -75,6 +77,7 @@ export class LibraryIndex {
     this.slotOf.set(entry.row, this.rows.length);
     this.rows.push(entry.row);
     this.names.push(entry.sortName);
+    if (entry.alsoIn && entry.alsoIn.length > 0) this.alsoIn.set(this.folders.length, entry.alsoIn);
     this.folders.push(entry.folder);
     this.saved.push(entry.savedAt);
     this.touched.push(entry.touchedAt);
@@ -166,7 +169,13 @@ export class LibraryIndex {
   private fitting(asked: readonly Asked[], not: Query["not"], folders: ReadonlySet<string> | null) {
     const without = not.length > 0 ? this.text.havingAny(not) : null;
     return [
-      ...(folders ? [(slot: number) => folders.has(this.folders[slot] ?? "")] : []),
+      ...(folders
+        ? [
+            (slot: number) =>
+              folders.has(this.folders[slot] ?? "") ||
+              (this.alsoIn.get(slot)?.some((one) => folders.has(one)) ?? false),
+          ]
+        : []),
       ...asked.map((a) => (slot: number) => this.values.says(slot, a)),
       ...(without ? [(slot: number) => without[slot] !== 1] : []),
     ];

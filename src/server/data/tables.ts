@@ -154,6 +154,7 @@ declare module "knex/types/tables" {
     preset_versions: Counted<VersionTable, "name">;
     loudness: LoudnessTable;
     preset_holds: HoldTable;
+    preset_references: ReferenceTable;
     projects: Counted<ProjectTable, "starter">;
     project_strips: Counted<StripTable, "row">;
     revisions: RevisionTable;

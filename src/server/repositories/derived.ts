@@ -5,18 +5,18 @@ import { insideOf } from "@/core/library/inside";
 import { type Statements, statementsOf } from "../data/statements";
 import type { DocumentTable, PresetTable, VersionTable } from "../data/tables";
 import { readCard, readInside } from "../data/stored";
-import { holdAgain, insertIndex } from "./preset-search";
+import { holdAgain, insertIndex, referAgain } from "./preset-search";
 import { sortName } from "./presets";
 import { writeFaces } from "./project-strips";
 import { liftWith } from "./projects";
 
 /*
  * What is read from documents to find and to compare them by: what is inside, which presets are held, the durable index,
- * fingerprints, which strips of projects use which presets. It holds nothing that the documents do not.
+ * fingerprints, how loud each sound is, which strips of projects use which presets. It holds nothing that the documents do not.
  */
 
 /** The number of the rules by which it is made. Raise it where one of them changes: every library is derived anew, once. */
-const RULES = 3;
+const RULES = 4;
 
 const CHUNK = 500;
 
@@ -66,6 +66,7 @@ function derivePresets(statement: Statements): void {
       }
       const read = readCard(card);
       name.run(sortName(read.name), row);
+      referAgain(statement, row, read);
       insertIndex(statement, row, read, now);
     }
 }

@@ -120,8 +120,23 @@ export async function listCalled(
   return [...found.values()];
 }
 
-export async function listInFolder(db: Executor, folder: string): Promise<readonly string[]> {
-  return (await db("presets").where({ folder }).select("id")).map(({ id }) => id);
+/** How many strips of projects use each of some presets; who is not in it is used by none. */
+export async function countUses(db: Executor, ids: readonly string[]): Promise<ReadonlyMap<string, number>> {
+  const rows = await db("uses")
+    .whereIn("preset", [...ids])
+    .groupBy("preset")
+    .select("preset")
+    .count({ n: "*" });
+  return new Map(rows.map(({ preset, n }) => [preset, Number(n)]));
+}
+
+/** What lies in a folder or is referred to by it, also what is in the bin. */
+export async function listInFolder(db: Executor, folder: string): Promise<readonly { id: string; card: Card }[]> {
+  const rows = await db("presets")
+    .where({ folder })
+    .orWhereIn("row", db("preset_references").where({ folder }).select("preset"))
+    .select("id", "card");
+  return rows.map(({ id, card }) => ({ id, card: readCard(card) }));
 }
 
 /** What is in the bin, the last thrown away first. */

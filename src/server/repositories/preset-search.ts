@@ -15,6 +15,13 @@ export function insertHeld(statement: Statements, row: number | bigint, content:
     statement("INSERT INTO preset_holds (held, preset) VALUES (?, ?)").run(held, row);
 }
 
+/** Notes anew which folders refer to a preset. */
+export function referAgain(statement: Statements, row: number | bigint, { alsoIn = [] }: Pick<Card, "alsoIn">): void {
+  statement("DELETE FROM preset_references WHERE preset = ?").run(row);
+  for (const folder of alsoIn)
+    statement("INSERT INTO preset_references (folder, preset) VALUES (?, ?)").run(folder, row);
+}
+
 const UNINDEX = "DELETE FROM preset_search WHERE rowid = ?";
 
 /** Notes anew which presets one has inside. */

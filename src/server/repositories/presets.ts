@@ -84,6 +84,7 @@ export async function insertPreset(
   insertVersion(statement, { id, version: 1, content, at });
   insertIndex(statement, row, card, inside);
   insertHeld(statement, row, content);
+  if (card.alsoIn) referAgain(statement, row, card);
   const measured = [...measuredTags(card, inside)];
   return { id, kind: content.kind, card, cardRevision: 1, version: 1, content, savedAt: at, usedAt, pack, measured };
 }
@@ -228,6 +229,7 @@ export async function destroyPreset(db: Executor, id: string): Promise<void> {
   const documents = statement<Pick<VersionTable, "document">>(versions).all(id);
   statement("DELETE FROM preset_search WHERE rowid = ?").run(found.row);
   statement("DELETE FROM preset_holds WHERE preset = ?").run(found.row);
+  statement("DELETE FROM preset_references WHERE preset = ?").run(found.row);
   statement("DELETE FROM preset_versions WHERE preset = ?").run(id);
   statement("DELETE FROM presets WHERE id = ?").run(id);
   for (const { document } of documents) statement("DELETE FROM documents WHERE id = ?").run(document);

@@ -221,6 +221,8 @@ export class LibrarySearch {
   private entryOf(row: IndexRow): IndexEntry {
     const card = readCard(row.card);
     const inside = readInside(row.inside);
+    const path = this.pathOf(row.folder);
+    const also = card.alsoIn ?? [];
     return {
       row: row.row,
       text: searchText(card, inside),
@@ -235,6 +237,7 @@ export class LibrarySearch {
         isChanged: row.used_at !== null && row.saved_at > row.used_at,
       }),
       folder: row.folder,
+      alsoIn: also,
       sortName: row.sort_name,
       savedAt: Date.parse(row.saved_at),
       touchedAt: Date.parse(row.touched_at),
@@ -257,7 +260,9 @@ function usesNow(statement: Statements, projects: ReadonlySet<string>): Readonly
 /** What is in a folder, or referred to by it, in turns with others. */
 async function* rowsIn(statement: Statements, folder: string): AsyncGenerator<IndexRow> {
   const inside = statement<IndexRow>(
-    `SELECT ${COLUMNS} FROM presets p WHERE p.folder = ? AND p.row > ? ORDER BY p.row LIMIT ?`,
+    `SELECT ${COLUMNS} FROM presets p
+     WHERE (p.folder = ? OR p.row IN (SELECT preset FROM preset_references WHERE folder = ?)) AND p.row > ?
+     ORDER BY p.row LIMIT ?`,
   );
   const turn = takingTurns();
   for (let after = 0; ; await turn()) {

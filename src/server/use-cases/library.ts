@@ -3,6 +3,7 @@ import type { NewPreset, NewPresets, PresetDetail, SavedVersion, WantedVersions 
 import type { PresetRow } from "@/contracts/records";
 import { type Card, type Content, isStrips } from "@/core/presets/preset";
 import { followingKeys } from "@/core/presets/versions-of-sets";
+import { homeOf, isFiledWell } from "@/core/library/filed-in";
 import { completeContent, findContentProblem } from "@/core/presets/whole";
 import { ok } from "@/core/result";
 import type { Context } from "../store/context";
@@ -91,8 +92,15 @@ async function checkNew(
     });
   const content = checkContent(given, `${path}.content`);
   if (!content.ok) return content;
-  const folder = await checkFolder(db, card.folder, `${path}.card.folder`);
-  return folder.ok ? content : folder;
+  if (!isFiledWell(card))
+    return failure("refused", "Folders refer to what lies in one, and in each it is once.", {
+      path: `${path}.card.alsoIn`,
+    });
+  for (const folder of [card.folder, ...(card.alsoIn ?? [])]) {
+    const checked = await checkFolder(db, folder, `${path}.card.folder`);
+    if (!checked.ok) return checked;
+  }
+  return content;
 }
 
 /** The folder that new presets go into, made with them. It is no step of the filing's log, as saving is none. */
@@ -132,7 +140,7 @@ async function insertAll(
     const into = await folderFor(context, tx, where, note);
     for (const { id, content, card: given } of checked) {
       await turn();
-      const card = into === null ? given : { ...given, folder: into };
+      const card = into === null ? given : { ...given, ...homeOf(given, into) };
       rows.push(await presets.insertPreset(tx, { id, content, card, at }));
       note({ kind: "preset", id });
     }

@@ -21,7 +21,8 @@ import { STRIP_WORDS } from "../kit/strip-words";
 import { useStripStart } from "../settings/strip-start";
 import { canBegin } from "@/core/presets/as-strip";
 import { compareWithOriginal } from "./filing";
-import { useFolders } from "./use-library";
+import { useAlsoIn } from "./use-also-in";
+import { folderPaths, useFolders } from "./use-library";
 
 function originLines(
   { artist, song, strip, date, take }: Origin,
@@ -101,10 +102,31 @@ export function Facts({ preset, onFolder }: FactsProps) {
     ["For", severalWords(card.purpose)],
     [
       "Folder",
-      path.length > 0 && (
-        <button key="folder" type="button" className="text-left hover:text-live" onClick={() => onFolder(card.folder)}>
-          {path.join(" / ")}
-        </button>
+      home !== undefined && (
+        <Fragment key="folder">
+          <button type="button" className="text-left hover:text-live" onClick={() => onFolder(card.folder)}>
+            {home}
+          </button>
+          {(card.alsoIn ?? []).map((id) => {
+            const path = paths.get(id) ?? "";
+            return (
+              <span key={id} className="flex gap-1 text-soft">
+                <button type="button" className="text-left hover:text-live" onClick={() => onFolder(id)}>
+                  also in {path}
+                </button>
+                <button
+                  type="button"
+                  aria-label={`Take out of “${path}”`}
+                  title={`Take out of “${path}”`}
+                  className="hover:text-ink"
+                  onClick={() => orSay(fileAlso([preset], { id, path }))}
+                >
+                  ×
+                </button>
+              </span>
+            );
+          })}
+        </Fragment>
       ),
     ],
     ["Rating", card.rating > 0 ? `${card.rating} of 5` : ""],

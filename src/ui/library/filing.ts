@@ -6,6 +6,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { CardChanges, FileBy } from "@/contracts/library";
 import { besideOf } from "@/core/packs/pack";
+import { counted } from "@/core/names/count";
 import type { PresetRow, Walked } from "@/contracts/records";
 import { touch } from "../actions/last-touched";
 import { errorText } from "../kit/error-text";
@@ -40,11 +41,18 @@ export type LibrarySheet =
   | { readonly sheet: "moveFolder"; readonly folder: string }
   | { readonly sheet: "compare"; readonly left: Compared; readonly right: Compared }
   | { readonly sheet: "uses"; readonly preset: PresetRow }
-  | { readonly sheet: "nearCopies" }
+  | {
+      readonly sheet: "nearCopies";
+      /** Those that are chosen, where they are several. */
+      readonly chosen: readonly PresetRow[];
+    }
   | { readonly sheet: "words" }
   | { readonly sheet: "history" }
   | { readonly sheet: "naming" }
   | { readonly sheet: "bin" };
+
+/** Sheets in which sounds are heard. */
+export const HEARING: ReadonlySet<LibrarySheet["sheet"]> = new Set(["compare", "nearCopies", "naming"]);
 
 export const useLibrarySheet = create<{ readonly open: LibrarySheet | null }>(() => ({ open: null }));
 export const openSheet = (open: LibrarySheet): void => useLibrarySheet.setState({ open });
@@ -65,7 +73,7 @@ export function wordsOfWalk(direction: "undo" | "redo", { label, done, passed, r
 
 /** "“Rim and air”", "3 sounds". */
 export const countSounds = (presets: readonly PresetRow[]): string =>
-  presets.length === 1 ? `“${presets[0]?.card.name ?? ""}”` : `${presets.length} sounds`;
+  presets.length === 1 ? `“${presets[0]?.card.name ?? ""}”` : counted(presets.length, "sound");
 
 /** What comes with a pack stays as it is but for what `takes` lets through: the others, and the words for what is done to them. */
 export function ownOf(
@@ -87,6 +95,19 @@ export const wordsInto = (path: string | null): string => (path === null ? "out 
 
 /** Changes of the filing in this window, one after the other. */
 export const inFilingLine = createLine();
+
+/** Changes of this window that are under way: there is something to undo, before the history has been told of it. */
+export const useFilingUnderWay = create<{ readonly changes: number }>(() => ({ changes: 0 }));
+
+async function underWay(work: () => Promise<void>): Promise<void> {
+  const count = (by: number) => useFilingUnderWay.setState(({ changes }) => ({ changes: changes + by }));
+  count(1);
+  try {
+    await work();
+  } finally {
+    count(-1);
+  }
+}
 
 /** Rows as this window's own changes have left them, which lists may not show yet; by what it keeps of the server. */
 const LATEST = new WeakMap<QueryClient, Map<string, PresetRow>>();
@@ -134,8 +155,12 @@ interface Patch {
 async function patch(queries: QueryClient, { own, cardOf, rest }: Patch): Promise<void> {
   const send = async (rows: readonly PresetRow[]) => {
     const changes = rows.map((p) => ({ id: p.id, baseCard: p.cardRevision, card: cardOf(p) }));
-    const { presets } = await api.patchCards({ changes, ...rest });
-    for (const row of presets) keepLatest(queries, row);
+    const { cards } = await api.patchCards({ changes, ...rest });
+    const before = new Map(rows.map((row) => [row.id, row]));
+    for (const card of cards) {
+      const row = before.get(card.id);
+      if (row) keepLatest(queries, { ...row, ...card });
+    }
   };
   const seen = newestOf(queries, own);
   try {

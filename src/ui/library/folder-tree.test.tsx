@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { createEvent, cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import type { Folder } from "@/contracts/records";
 import { DRAGGED_FOLDER, DRAGGED_SOUNDS } from "./dragged";
@@ -33,7 +33,7 @@ const show = (at?: string, folders = FOLDERS) =>
       folders={folders}
       chosen={at}
       onChoose={(folder) => chosen.push(folder)}
-      onSounds={(folder) => done.push(`sounds into ${folder}`)}
+      onSounds={(folder, also) => done.push(`sounds ${also ? "also " : ""}into ${folder}`)}
       onMove={(folder, parent) => done.push(`${folder} into ${parent}`)}
       onGone={() => undefined}
     />,
@@ -105,11 +105,18 @@ describe("a tree of folders", () => {
   it("takes sounds and other folders that are dropped, but none into itself", () => {
     show();
     const carrying = (type: string) => ({ dataTransfer: { types: [type], setData: () => undefined } });
+    // What is dragged has no keys in jsdom.
+    const withCtrl = (name: string, type: string) => {
+      const dropped = createEvent.drop(item(name), carrying(type));
+      Object.defineProperty(dropped, "ctrlKey", { value: true });
+      fireEvent(item(name), dropped);
+    };
     fireEvent.drop(item("Choir"), carrying(DRAGGED_SOUNDS));
+    withCtrl("Choir", DRAGGED_SOUNDS);
     fireEvent.dragStart(item("Choir"), carrying(DRAGGED_FOLDER));
-    fireEvent.drop(item("Bowed"), carrying(DRAGGED_FOLDER));
+    withCtrl("Bowed", DRAGGED_FOLDER);
     fireEvent.drop(item("Sopranos"), carrying(DRAGGED_FOLDER));
     fireEvent.drop(item("Bowed"), carrying("text/plain"));
-    expect(done).toEqual(["sounds into c", "c into b"]);
+    expect(done).toEqual(["sounds into c", "sounds also into c", "c into b"]);
   });
 });

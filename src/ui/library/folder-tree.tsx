@@ -52,8 +52,8 @@ interface Props {
   readonly folders: Folders;
   readonly chosen: string | undefined;
   readonly onChoose: (folder: string | undefined) => void;
-  /** Sounds dropped onto a folder. */
-  readonly onSounds: (folder: string) => void;
+  /** Sounds dropped onto a folder; `also` with Ctrl, where they stay in theirs. */
+  readonly onSounds: (folder: string, also: boolean) => void;
   /** A folder put into another, with all that is in it. */
   readonly onMove: (folder: string, parent: string) => void;
   /** A folder was taken away: one stands on the one above it. */
@@ -77,6 +77,8 @@ export function FolderTree({ folders, chosen, onChoose, onSounds, onMove, onGone
   const canTake = (event: DragEvent, id: string): boolean =>
     event.dataTransfer.types.includes(DRAGGED_SOUNDS) ||
     (event.dataTransfer.types.includes(DRAGGED_FOLDER) && !within.has(id));
+  const isAlso = ({ ctrlKey, altKey, dataTransfer }: DragEvent): boolean =>
+    (ctrlKey || altKey) && dataTransfer.types.includes(DRAGGED_SOUNDS);
   const keys = (folder: Folder): Readonly<Record<string, () => void>> => {
     const { id, parent } = folder;
     const place = rows.indexOf(folder);
@@ -131,6 +133,7 @@ export function FolderTree({ folders, chosen, onChoose, onSounds, onMove, onGone
             onDragOver={(event) => {
               if (!canTake(event, id)) return;
               event.preventDefault();
+              event.dataTransfer.dropEffect = isAlso(event) ? "copy" : "move";
               setOver(id);
             }}
             onDragLeave={() => setOver(null)}
@@ -138,7 +141,7 @@ export function FolderTree({ folders, chosen, onChoose, onSounds, onMove, onGone
               setOver(null);
               if (!canTake(event, id)) return;
               event.preventDefault();
-              if (event.dataTransfer.types.includes(DRAGGED_SOUNDS)) onSounds(id);
+              if (event.dataTransfer.types.includes(DRAGGED_SOUNDS)) onSounds(id, isAlso(event));
               else if (dragged !== null) onMove(dragged, id);
             }}
             onFocus={() => setAt(id)}

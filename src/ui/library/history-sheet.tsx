@@ -7,6 +7,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import { thisWindow } from "@/clients/window";
 import type { LogPage } from "@/contracts/library";
+import { MOST_NARROWING } from "@/core/documents/limits";
 import { windowOpened } from "@/core/documents/window";
 import { counted } from "@/core/names/count";
 import { quoteValue } from "@/core/search/written";
@@ -79,7 +80,7 @@ export function HistorySheet() {
         aria-label="Find in the history"
         placeholder="What was done, or the name of what it concerned"
         value={typed}
-        maxLength={200}
+        maxLength={MOST_NARROWING}
         onChange={(event) => setTyped(event.target.value)}
         className={INPUT}
       />

@@ -11,6 +11,8 @@ import { INCLUDED } from "@/core/packs/included";
 import { loadDemo } from "@/demo/load";
 import type { Context } from "@/server/store/context";
 import { value } from "@/server/testing";
+import { alsoIn } from "@/core/library/filed-in";
+import { patchCards } from "@/server/use-cases/filing/cards";
 import { findPresets } from "@/server/use-cases/find-presets";
 import { getPreset, saveVersion } from "@/server/use-cases/library";
 import { installPack } from "@/server/use-cases/packs";
@@ -82,6 +84,26 @@ describe("a sheet on its way", () => {
     await screen.findByRole("dialog");
     expect((await presetOf("rim-and-air")).card.rating).toBe(rating);
     expect(house.asked.filter((a) => a.startsWith("PATCH"))).toEqual([]);
+  });
+});
+
+describe("a sound that folders refer to", () => {
+  it("says where it lies in their lists, and on its card where else; there it is taken out again", async () => {
+    await open("/library?folder=bowed", async (context) => {
+      await loadDemo(context);
+      const { cardRevision, card } = value(await getPreset(context, "rim-and-air")).preset;
+      const to = alsoIn(card, "bowed");
+      value(await patchCards(context, { changes: [{ id: "rim-and-air", baseCard: cardRevision, card: to }] }));
+    });
+    const away = () => lines().filter((line) => line.textContent.includes("lies in"));
+    expect(away().map(nameOf)).toEqual(["Rim and air"]);
+    expect(away()[0]!.textContent).toContain("lies in Percussion");
+    fireEvent.click(away()[0]!);
+    expect(await card().findByRole("button", { name: "also in Bowed" })).toBeTruthy();
+    fireEvent.click(card().getByRole("button", { name: "Take out of “Bowed”" }));
+    await waitFor(() => expect(said).toEqual(["Take “Rim and air” out of “Bowed”"]));
+    await waitFor(() => expect(names()).not.toContain("Rim and air"));
+    expect((await presetOf("rim-and-air")).card.alsoIn).toBeUndefined();
   });
 });
 

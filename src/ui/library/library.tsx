@@ -14,6 +14,7 @@ import { Filters } from "./filters";
 import { rememberList } from "./last-list";
 import { ListPane } from "./list-pane";
 import { useHearChosen, useSelection } from "./selection";
+import { useAlsoIn } from "./use-also-in";
 import { useFilters, useFolders } from "./use-library";
 import { useLibraryActions } from "./use-library-actions";
 import { useSought } from "./use-sought";

@@ -2,11 +2,13 @@
 
 import { InWords } from "@/clients/api";
 import type { PresetRow } from "@/contracts/records";
+import { foldersOf } from "@/core/library/filed-in";
 import { pathsOf } from "@/core/library/folders";
 import { Key, Loading } from "../kit/bits";
 import { Sheet } from "../kit/sheet";
 import { useAttempt } from "../kit/use-attempt";
 import { closeSheet, countSounds, useFiling, wordsInto } from "./filing";
+import { useAlsoIn } from "./use-also-in";
 import { QuickList } from "./quick-list";
 import { useFolders } from "./use-library";
 

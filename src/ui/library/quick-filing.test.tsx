@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type House, openHouse } from "@/app/testing/house";
 import { said } from "@/app/testing/said";
@@ -54,6 +54,40 @@ describe("moving sounds by a few letters", () => {
     value(await walkLibrary(house.context, "undo"));
     const then = await where();
     expect(sounds.map(({ id }) => then.get(id))).toEqual(sounds.map(({ card }) => card.folder));
+  });
+
+  it("with Ctrl leaves them where they are and shows them there, too; once more, not any more", async () => {
+    const sounds = (await found("cello")).slice(0, 2);
+    const folder = (await listFolders(house.context)).find(({ name }) => name === "Whole mixes")!;
+    const cards = async () => {
+      const now = new Map((await found("cello")).map(({ id, card }) => [id, card]));
+      return sounds.map(({ id }) => now.get(id)!);
+    };
+    const take = async (presets: readonly PresetRow[]) => {
+      house.show(<MoveSheet presets={presets} />);
+      await screen.findAllByRole("option");
+      type("whole");
+      await waitFor(() => expect(marked()?.textContent).toContain("Kits and sections / Whole mixes"));
+      fireEvent.keyDown(field(), { key: "Enter", ctrlKey: true });
+    };
+    await take(sounds);
+    await waitFor(() => expect(said).toEqual(["File 2 sounds also in “Kits and sections / Whole mixes”"]));
+    expect((await cards()).map((card) => card.folder)).toEqual(sounds.map(({ card }) => card.folder));
+    expect((await cards()).map((card) => card.alsoIn)).toEqual(sounds.map(() => [folder.id]));
+    cleanup();
+    await take(await found("cello").then((all) => all.filter(({ id }) => sounds.some((one) => one.id === id))));
+    await waitFor(() => expect(said.at(-1)).toBe("Take 2 sounds out of “Kits and sections / Whole mixes”"));
+    expect((await cards()).map((card) => card.alsoIn)).toEqual([undefined, undefined]);
+  });
+
+  it("with Ctrl makes no folder, says so, and keeps what is typed for Enter", async () => {
+    house.show(<MoveSheet presets={(await found("cello")).slice(0, 1)} />);
+    await screen.findAllByRole("option");
+    type("Brand new");
+    fireEvent.keyDown(field(), { key: "Enter", ctrlKey: true });
+    expect((await screen.findByRole("alert")).textContent).toContain("There is no folder “Brand new” yet");
+    expect(field().value).toBe("Brand new");
+    expect(said).toEqual([]);
   });
 
   it("makes the path that is typed, each folder of it once", async () => {

@@ -1,7 +1,7 @@
 "use client";
 
 import { Command } from "cmdk";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useRef, useState } from "react";
 import { fold, wordsOf } from "@/core/names/words";
 
 export interface Quick {
@@ -18,8 +18,10 @@ interface Props {
   readonly items: readonly Quick[];
   /** How what is typed is called where no item is; null where nothing new can be made. */
   readonly fresh: (typed: string) => string | null;
-  readonly onPick: (id: string) => void;
-  readonly onFresh: (typed: string) => void;
+  /** `also`: with Ctrl. */
+  readonly onPick: (id: string, also: boolean) => void;
+  /** False where nothing comes of it: what is typed stays. */
+  readonly onFresh: (typed: string, also: boolean) => unknown;
 }
 
 const ITEM =
@@ -36,6 +38,11 @@ const has = ({ label }: Quick, typed: readonly string[]): boolean => {
 /** A list that narrows as one types; Enter takes the one that is marked, or makes what is typed. */
 export function QuickList({ label, placeholder, items, fresh, onPick, onFresh }: Props) {
   const [typed, setTyped] = useState("");
+  // The list does not say how one of its lines was taken.
+  const also = useRef(false);
+  const told = ({ ctrlKey, metaKey }: { readonly ctrlKey: boolean; readonly metaKey: boolean }) => {
+    also.current = ctrlKey || metaKey;
+  };
   const name = typed.trim();
   const words = wordsOf(name);
   const found = items.filter((item) => has(item, words));
@@ -44,7 +51,13 @@ export function QuickList({ label, placeholder, items, fresh, onPick, onFresh }:
   const shown = [...(same ? [same] : []), ...found.filter((item) => item !== same)].slice(0, MOST_DRAWN);
   const made = same || name === "" ? null : fresh(name);
   return (
-    <Command label={label} shouldFilter={false} className="grid min-h-0 gap-2">
+    <Command
+      label={label}
+      shouldFilter={false}
+      onKeyDownCapture={told}
+      onPointerUpCapture={told}
+      className="grid min-h-0 gap-2"
+    >
       <Command.Input
         autoFocus
         value={typed}
@@ -55,7 +68,7 @@ export function QuickList({ label, placeholder, items, fresh, onPick, onFresh }:
       />
       <Command.List className="max-h-[300px] overflow-auto">
         {shown.map((item) => (
-          <Command.Item key={item.id} value={item.id} onSelect={() => onPick(item.id)} className={ITEM}>
+          <Command.Item key={item.id} value={item.id} onSelect={() => onPick(item.id, also.current)} className={ITEM}>
             {item.mark}
             <span className="min-w-0 flex-1 truncate">{item.label}</span>
             <span className="num-small flex-none text-soft">{item.beside}</span>
@@ -68,8 +81,7 @@ export function QuickList({ label, placeholder, items, fresh, onPick, onFresh }:
           <Command.Item
             value={`new ${name}`}
             onSelect={() => {
-              onFresh(name);
-              setTyped("");
+              if (onFresh(name, also.current) !== false) setTyped("");
             }}
             className={ITEM}
           >

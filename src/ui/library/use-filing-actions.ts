@@ -39,13 +39,25 @@ const opens = (id: string, title: string, sheet: LibrarySheet, keys: readonly st
 
 /** What concerns the library as a whole. */
 const TIDYING: readonly Action[] = [
-  opens("near-copies", "Find near copies", { sheet: "nearCopies" }, ["Ctrl+Alt+C"]),
   opens("naming", "Mend names", { sheet: "naming" }, ["Ctrl+Alt+R"]),
   opens("words", "Put words in order", { sheet: "words" }),
   opens("library-history", "History of the library", { sheet: "history" }),
   opens("open-bin", "Open the bin", { sheet: "bin" }),
   opens("new-folder", "New folder", { sheet: "folder", folder: null }),
 ];
+
+/** Near copies, among those that are chosen where they are several. */
+const findsCopies = ({ withAll, chosen }: Selection): Action => ({
+  id: "near-copies",
+  title: "Find near copies",
+  group: GROUP,
+  keys: ["Ctrl+Alt+C"],
+  run: () => {
+    const open = (all: readonly PresetRow[]) => openSheet({ sheet: "nearCopies", chosen: all.length > 1 ? all : [] });
+    if (chosen) withAll(open);
+    else open([]);
+  },
+});
 
 /** What changes the cards of the chosen sounds. */
 function useCardActions({ withAll, chosen }: Selection): readonly Action[] {
@@ -110,5 +122,11 @@ function useCopyActions({ all, withAll, chosen }: Selection): readonly Action[] 
 
 /** All that can be done to how the chosen sounds are filed. */
 export function useFilingActions(selection: Selection): readonly Action[] {
-  return [...useLibraryHistory(), ...useCardActions(selection), ...useCopyActions(selection), ...TIDYING];
+  return [
+    ...useLibraryHistory(),
+    ...useCardActions(selection),
+    ...useCopyActions(selection),
+    findsCopies(selection),
+    ...TIDYING,
+  ];
 }

@@ -7,7 +7,7 @@ import { INCLUDED } from "@/core/packs/included";
 import { value } from "@/server/testing";
 import { patchCards } from "@/server/use-cases/filing/cards";
 import { makeFolder } from "@/server/use-cases/filing/folders";
-import { savePresets } from "@/server/use-cases/library";
+import { getPreset, savePresets } from "@/server/use-cases/library";
 import { useQuery } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
@@ -61,6 +61,22 @@ describe("undo and redo of the filing", () => {
     await waitFor(() => expect(now("redo").title).toBe("Redo: Rate 1"));
     press("redo");
     await waitFor(() => expect(said.at(-1)).toBe("Done again: Rate 1"));
+  });
+
+  it("take back the first change of all while it is under way, before the history tells of it", async () => {
+    const [row] = value(await savePresets(house.context, { presets: [presetOf(CONTENT, { name: "Rim" })] }));
+    const hook = renderHook(() => ({ actions: useLibraryHistory(), filing: useFiling() }), { wrapper: house.wrapper });
+    const undo = () => hook.result.current.actions.find(({ id }) => id === "undo-filing")!;
+    await waitFor(() => expect(undo().enabled).toBe(false));
+    let changed: Promise<void> = Promise.resolve();
+    act(() => {
+      changed = hook.result.current.filing.change([row!], () => ({ rating: 4 }), "Rate");
+    });
+    expect(undo()).toMatchObject({ enabled: true, keys: ["Ctrl+Z"] });
+    act(() => undo().run());
+    await act(() => changed);
+    await waitFor(() => expect(said.at(-1)).toBe("Taken back: Rate “Rim”"));
+    expect(value(await getPreset(house.context, row!.id)).preset.card.rating).toBe(0);
   });
 
   it("say so where there is nothing, asked before that was known; then the keys are free", async () => {

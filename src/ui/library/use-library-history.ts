@@ -14,6 +14,7 @@ export function useLibraryHistory(): readonly Action[] {
   const queries = useQueryClient();
   const history = useQuery({ queryKey: KEYS.libraryHistory, queryFn: api.libraryHistory }).data?.history;
   const isLast = useLastTouched((t) => t.last) !== "project";
+  const isUnderWay = useFilingUnderWay(({ changes }) => changes > 0);
   const walk = (direction: "undo" | "redo") =>
     inFilingLine(async () => {
       // Of quick presses the last may find that all has been taken back.
@@ -32,7 +33,7 @@ export function useLibraryHistory(): readonly Action[] {
   return actions.map(([direction, word, keys]) => {
     // Until it is known, the keys are taken at their word: the store is asked, and says so where there is nothing.
     const words = history?.[direction];
-    const canWalk = words !== null;
+    const canWalk = words !== null || (direction === "undo" && isUnderWay);
     return {
       id: `${direction}-filing`,
       title: words ? `${word}: ${words}` : `${word} in the library`,

@@ -1,12 +1,13 @@
 import type { CardChanges, ChangedCard } from "@/contracts/library";
 import type { PresetRow } from "@/contracts/records";
-import { type LibraryStep, fieldsOf } from "@/core/library/step";
+import { type FiledIn, movedTo } from "@/core/library/filed-in";
+import { type LibraryStep, cardStep } from "@/core/library/step";
 import type { Card } from "@/core/presets/preset";
 import { ok } from "@/core/result";
 import type { Context } from "../../store/context";
 import type { Executor } from "../../data/executor";
 import { type Outcome, refuse } from "../../failure";
-import { rowsById } from "../../repositories/preset-lists";
+import { cardsById } from "../../repositories/preset-lists";
 import * as presets from "../../repositories/presets";
 import { takingTurns } from "../../turns";
 import { type Filed, file, fileAndTell } from "./entry";
@@ -16,6 +17,16 @@ import { wordsFor } from "./words";
 
 const newFolderOf = (context: Context, tx: Executor, { newFolder, newFolderIn = null }: CardChanges) =>
   newFolder === undefined ? null : folderAtPath(context, tx, newFolder, newFolderIn);
+
+/** What else becomes of where a sound lies: what is its home from now on does not refer to it as well. */
+function filedBy(card: Card, to: Partial<Card>, path: string): Partial<FiledIn> {
+  if (to.folder === undefined && to.alsoIn === undefined) return {};
+  const folder = to.folder === undefined ? card.folder : to.folder;
+  if (folder === null && (to.alsoIn?.length ?? 0) > 0)
+    refuse("refused", `“${card.name}” lies in no folder: give it one before others refer to it.`, { path });
+  const { alsoIn } = movedTo({ folder: null, alsoIn: [...new Set(to.alsoIn ?? card.alsoIn)] }, folder);
+  return to.alsoIn === undefined && card.alsoIn === undefined ? {} : { alsoIn };
+}
 
 async function stepsForCards(context: Context, tx: Executor, asked: CardChanges) {
   const { changes } = asked;
@@ -34,9 +45,9 @@ async function stepsForCards(context: Context, tx: Executor, asked: CardChanges)
       });
     await checkFolder(tx, card?.folder ?? null, `changes[${at}].card.folder`);
     const wanted = { ...card, ...(into && { folder: into.folder }) };
-    const to = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== undefined));
-    const from = fieldsOf(preset.card, Object.keys(to) as (keyof Card)[]);
-    if (Object.keys(to).length > 0) steps.push({ kind: "card", preset: id, from, to });
+    const given: Partial<Card> = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== undefined));
+    const to = { ...given, ...filedBy(preset.card, given, `changes[${at}].card.alsoIn`) };
+    if (Object.keys(to).length > 0) steps.push(cardStep(id, preset.card, to));
     if (binned !== undefined && binned !== preset.binned)
       steps.push({ kind: "bin", preset: id, from: preset.binned, to: binned });
   }
@@ -50,7 +61,7 @@ export function patchCards(context: Context, asked: CardChanges): Promise<Outcom
     return { steps, label: asked.label ?? wordsFor(steps, names) };
   };
   const ids = asked.changes.map((change) => change.id);
-  return fileAndTell(context, make, (tx) => rowsById(tx, ids));
+  return fileAndTell(context, make, (tx) => cardsById(tx, ids));
 }
 
 /** Cards as they stand, without what is in the bin. */

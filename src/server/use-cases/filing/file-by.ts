@@ -1,8 +1,10 @@
 import type { FileBy, FiledBy } from "@/contracts/library";
 import { pathsOf } from "@/core/library/folders";
-import type { FolderRecord, LibraryStep } from "@/core/library/step";
+import { homeOf } from "@/core/library/filed-in";
+import { type FolderRecord, type LibraryStep, cardStep } from "@/core/library/step";
 import { cutText } from "@/core/names/cut";
 import { fold } from "@/core/names/words";
+import type { Card } from "@/core/presets/preset";
 import type { Context } from "../../store/context";
 import type { Executor } from "../../data/executor";
 import { transact } from "../../store/transact";
@@ -20,7 +22,7 @@ const LONGEST = 120;
 interface Group {
   readonly folder: FolderRecord;
   readonly isNew: boolean;
-  readonly presets: { readonly id: string; readonly from: string | null }[];
+  readonly presets: { readonly id: string; readonly card: Card }[];
 }
 
 interface Grouped {
@@ -58,14 +60,14 @@ async function groupsOf(context: Context, tx: Executor, { by, ids }: FileBy): Pr
       isNew: found === null,
       presets: [],
     };
-    group.presets.push({ id, from: card.folder });
+    group.presets.push({ id, card });
     groups.set(fold(name), group);
   }
   if (groups.size === 0) refuse("refused", `None of them names ${by === "artist" ? "an artist" : "a client"}.`);
   return { groups: [...groups.values()], paths: pathsOf(folders), without };
 }
 
-const moving = ({ folder, presets }: Group) => presets.filter(({ from }) => from !== folder.id);
+const moving = ({ folder, presets }: Group) => presets.filter(({ card }) => card.folder !== folder.id);
 
 const told = ({ groups, paths, without }: Grouped): FiledBy => ({
   groups: groups.map((group) => ({
@@ -80,14 +82,7 @@ const told = ({ groups, paths, without }: Grouped): FiledBy => ({
 const stepsOf = ({ groups }: Grouped): readonly LibraryStep[] => [
   ...groups.filter(({ isNew }) => isNew).map(({ folder }): LibraryStep => ({ kind: "folder", from: null, to: folder })),
   ...groups.flatMap((group) =>
-    moving(group).map(
-      ({ id, from }): LibraryStep => ({
-        kind: "card",
-        preset: id,
-        from: { folder: from },
-        to: { folder: group.folder.id },
-      }),
-    ),
+    moving(group).map(({ id, card }): LibraryStep => cardStep(id, card, homeOf(card, group.folder.id))),
   ),
 ];
 

@@ -263,8 +263,10 @@ describe("near copies", () => {
     const card = { ...original.card, name: "Two to one again", tags: ["found-twice"], rating: 5 };
     const copy = value(await savePreset(context, { preset: { kind: original.kind, content: original.content, card } }));
     const before = await filed();
-    const groups = (await listNearCopies(context, 0)).groups!;
-    expect(groups.map((g) => g.presets.map((p) => p.id).toSorted())).toContainEqual([copy.id, "two-to-one"].toSorted());
+    const groups = (await listNearCopies(context, {})).groups!;
+    expect(groups.map((g) => g.copies.map((c) => c.preset.id).toSorted())).toContainEqual(
+      [copy.id, "two-to-one"].toSorted(),
+    );
     const kept = value(await mergePresets(context, { keep: "two-to-one", others: [copy.id] }));
     expect(kept.card.rating).toBe(5);
     expect(kept.card.tags).toEqual([...original.card.tags, "found-twice"]);
@@ -272,7 +274,7 @@ describe("near copies", () => {
     expect(await listBin(context)).toEqual([]);
     const detail = value(await getPreset(context, "two-to-one"));
     expect(detail.merged).toEqual([{ id: copy.id, name: "Two to one again", version: 1 }]);
-    expect((await listNearCopies(context, 0)).groups!.flatMap((g) => g.presets.map((p) => p.id))).not.toContain(
+    expect((await listNearCopies(context, {})).groups!.flatMap((g) => g.copies.map((c) => c.preset.id))).not.toContain(
       copy.id,
     );
     value(await walkLibrary(context, "undo"));

@@ -1,7 +1,9 @@
 import equal from "fast-deep-equal";
 import type { FolderChange } from "@/contracts/library";
 import type { Folder } from "@/contracts/records";
-import type { FolderRecord, LibraryStep } from "@/core/library/step";
+import { homeOf, outOf } from "@/core/library/filed-in";
+import { type FolderRecord, type LibraryStep, cardStep } from "@/core/library/step";
+import type { Card } from "@/core/presets/preset";
 import { ok } from "@/core/result";
 import type { Context } from "../../store/context";
 import type { Executor } from "../../data/executor";
@@ -76,6 +78,10 @@ export async function changeFolder(context: Context, id: string, change: FolderC
   return filed.ok ? ok(null) : filed;
 }
 
+/** What lies in a folder that is taken away lies in the one above; what it only referred to is not referred to there. */
+const withoutFolder = (card: Card, folder: string, parent: string | null) =>
+  card.folder === folder && parent !== null ? homeOf(card, parent) : outOf(card, folder);
+
 /** Takes a folder away; what is in it goes into the one above. */
 export async function deleteFolder(context: Context, id: string): Promise<Outcome<null>> {
   const filed = await file(context, async (tx) => {
@@ -86,9 +92,7 @@ export async function deleteFolder(context: Context, id: string): Promise<Outcom
     return {
       label: `Take folder “${from.name}” away`,
       steps: [
-        ...inside.map(
-          (preset): LibraryStep => ({ kind: "card", preset, from: { folder: id }, to: { folder: parent } }),
-        ),
+        ...inside.map(({ id: preset, card }) => cardStep(preset, card, withoutFolder(card, id, parent))),
         ...below.map((child): LibraryStep => ({ kind: "folder", from: child, to: { ...child, parent } })),
         { kind: "folder", from, to: null },
       ],

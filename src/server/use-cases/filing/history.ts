@@ -92,11 +92,7 @@ interface Tried {
 }
 
 /** Takes what can be taken of some steps, in order: each is checked for itself. */
-async function tryAll(
-  tx: Executor,
-  steps: readonly LibraryStep[],
-  now: { readonly at: string; readonly note: Note },
-): Promise<Tried> {
+async function tryAll(tx: Executor, steps: readonly LibraryStep[], now: Now): Promise<Tried> {
   const done: LibraryStep[] = [];
   const reasons = new Set<string>();
   const turn = takingTurns();

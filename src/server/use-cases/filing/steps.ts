@@ -1,6 +1,7 @@
 import equal from "fast-deep-equal";
 import type { PresetRow } from "@/contracts/records";
 import { isAllBeside } from "@/core/packs/pack";
+import { isFiledWell } from "@/core/library/filed-in";
 import { withSearch } from "@/core/settings/settings";
 import { type FolderRecord, type LibraryStep, fieldsOf, withFields } from "@/core/library/step";
 import type { Card } from "@/core/presets/preset";
@@ -20,6 +21,7 @@ import { readSettings, writeSettings } from "../../repositories/settings";
  * - a preset stands by itself, or is in the bin, or was put into another; only what stands by itself goes into the bin;
  * - what others were put into is there, is not put into anything itself, and is of their kind: no circles, no crossings;
  * - a version that was made out of an earlier one is taken away only while it is the newest and nothing uses it;
+ * - a sound without a home is in no folder; its home does not refer to it as well, and no folder does so twice;
  * - a folder stands in one that is there, is not within itself, and shares its name with none beside it.
  * A step that is refused has written nothing.
  */
@@ -28,8 +30,8 @@ import { readSettings, writeSettings } from "../../repositories/settings";
 export const readOnly = ({ card, pack }: Pick<PresetRow, "card" | "pack">): string =>
   `“${card.name}” belongs to the pack ${pack ?? ""}: it is rated, tagged and filed as you like, all else stays as it is. Save it as one of your own to change it.`;
 
-export async function presetOf(tx: Executor, id: string): Promise<presets.FiledPreset> {
-  return (await presets.findFiled(tx, id)) ?? refuse("notFound", `There is no preset “${id}” here.`);
+export async function presetOf(tx: Executor, id: string): Promise<presets.FiledCard> {
+  return (await presets.findCard(tx, id)) ?? refuse("notFound", `There is no preset “${id}” here.`);
 }
 
 type StepOf<K extends LibraryStep["kind"]> = Extract<LibraryStep, { kind: K }>;
@@ -66,26 +68,32 @@ export async function applyStep(
 }
 
 /** Of what comes with a pack only the card is changed, and of that only what stands beside it. */
-function checkPack(preset: presets.FiledPreset, step: LibraryStep): void {
+function checkPack(preset: presets.FiledCard, step: LibraryStep): void {
   if (preset.pack === null || (step.kind === "card" && isAllBeside(step.to))) return;
   refuse("refused", readOnly(preset));
 }
 
-async function applyCard(tx: Executor, preset: presets.FiledPreset, { from, to }: StepOf<"card">): Promise<void> {
+async function applyCard(tx: Executor, preset: presets.FiledCard, { from, to }: StepOf<"card">): Promise<void> {
   const names = Object.keys(from) as (keyof Card)[];
   if (!equal(fieldsOf(preset.card, names), from))
     refuse("refused", `The card of “${preset.card.name}” was changed since; it is left as it is.`);
-  await checkFolder(tx, to.folder ?? null);
-  await presets.updateCard(tx, preset, withFields(preset.card, to));
+  const card = withFields(preset.card, to);
+  for (const folder of [to.folder ?? null, ...(to.alsoIn ?? [])]) await checkFolder(tx, folder);
+  if (!isFiledWell(card))
+    refuse(
+      "refused",
+      `“${card.name}” would lie in one folder twice, or be referred to without lying in any; it stays.`,
+    );
+  await presets.updateCard(tx, preset, card);
 }
 
-function checkBin({ card, binned, mergedInto }: presets.FiledPreset, { from }: StepOf<"bin">): void {
+function checkBin({ card, binned, mergedInto }: presets.FiledCard, { from }: StepOf<"bin">): void {
   if (mergedInto !== null) refuse("refused", `“${card.name}” was put into another sound and does not stand by itself.`);
   if (binned !== from)
     refuse("refused", binned ? `“${card.name}” is in the bin already.` : `“${card.name}” is not in the bin any more.`);
 }
 
-async function checkMerge(tx: Executor, preset: presets.FiledPreset, { from, to }: StepOf<"merge">): Promise<void> {
+async function checkMerge(tx: Executor, preset: presets.FiledCard, { from, to }: StepOf<"merge">): Promise<void> {
   const { name } = preset.card;
   if (preset.mergedInto !== from || preset.binned)
     refuse("refused", `“${name}” does not stand where it did; it is left as it is.`);
@@ -98,7 +106,7 @@ async function checkMerge(tx: Executor, preset: presets.FiledPreset, { from, to 
 }
 
 /** Others are put into what is there and stands by itself. */
-export function checkHost(host: presets.FiledPreset): void {
+export function checkHost(host: presets.FiledCard): void {
   const { name } = host.card;
   if (host.pack !== null) refuse("refused", readOnly(host));
   if (host.binned) refuse("refused", `“${name}” is in the bin; nothing is put into it.`, { path: "keep" });
@@ -108,7 +116,7 @@ export function checkHost(host: presets.FiledPreset): void {
 
 async function applyVersionName(
   tx: Executor,
-  preset: presets.FiledPreset,
+  preset: presets.FiledCard,
   { version, from, to }: StepOf<"versionName">,
 ): Promise<void> {
   const standing = (await presets.listVersions(tx, preset.id)).find((v) => v.version === version);
@@ -119,7 +127,7 @@ async function applyVersionName(
 /** Makes a version out of an earlier one, or takes it away again where nothing has come of it. */
 async function applyVersion(
   tx: Executor,
-  preset: presets.FiledPreset,
+  preset: presets.FiledCard,
   { version, to }: StepOf<"version">,
   at: string,
 ): Promise<void> {
@@ -149,7 +157,7 @@ async function applySearch(tx: Executor, { from, to }: StepOf<"search">, note: N
 }
 
 export async function checkFolder(tx: Executor, folder: string | null, path?: string): Promise<void> {
-  if (folder !== null && !(await folders.findFolder(tx, folder)))
+  if (folder !== null && !(await folders.isFolder(tx, folder)))
     refuse("refused", "The folder is not there any more; choose another.", path === undefined ? {} : { path });
 }
 
