@@ -1,4 +1,4 @@
-import type { Browser, Page } from "@playwright/test";
+import type { Browser, Page, Request } from "@playwright/test";
 import canonicalize from "canonicalize";
 import { type Random, seededRandom } from "@/core/random";
 
@@ -79,46 +79,67 @@ function findTarget(page: Page, share: number): Promise<Target | null> {
 const LOADING = 20_000;
 /** How long the focus may be on its way from what is gone to what stands there now, in ms. */
 const ON_ITS_WAY = 400;
-/** How long a page that was loaded just now may take from its first part that lives to the last, in ms. */
+/** How long a page that was loaded just now may take from its first part that lives to the last, in ms in which it has nothing to do. */
 const COMING_TO_LIFE = 3000;
 
 /** Whether a Tab went out of the page by its end, to the browser's own keys, as it should: the next one comes in again. */
-async function wentOut(page: Page, movement: string): Promise<boolean> {
+async function wentOut(page: Page, movement: string, isQuiet: () => boolean): Promise<boolean> {
   const way = /^press ((?:Shift\+)?Tab)/.exec(movement)?.[1];
   if (way === undefined) return false;
   await page.keyboard.press(way);
-  return !(await staysBare(page));
+  return !(await staysBare(page, isQuiet));
 }
 
 /**
- * Whether the focus is on the bare page and stays there. Of a page that was loaded just now only once it has come to life: until then
- * it takes no key either.
+ * Whether the focus is on the bare page and stays there, though the page has nothing to do and waits for nothing. Of a page that was
+ * loaded just now only once it has come to life: until then it takes no key either.
  */
-async function staysBare(page: Page): Promise<boolean> {
+async function staysBare(page: Page, isQuiet: () => boolean): Promise<boolean> {
   const look = () =>
-    page.evaluate(() => {
+    page.evaluate(async () => {
       const { activeElement } = document;
       const bare =
         activeElement === null || activeElement === document.body || activeElement === document.documentElement;
       const isAlive = Object.keys(document.querySelector("main") ?? {}).some((key) => key.startsWith("__reactFiber"));
-      return { bare, isAlive, age: performance.now() };
+      const isIdle =
+        bare &&
+        (await new Promise<boolean>((resolve) =>
+          requestIdleCallback(({ didTimeout }) => resolve(!didTimeout), { timeout: 250 }),
+        ));
+      return { bare, isAlive, isIdle, age: performance.now() };
     });
-  let isNew = false;
-  for (let began = Date.now(); ; await page.waitForTimeout(50)) {
-    const { bare, isAlive, age } = await look();
+  const began = Date.now();
+  let [isNew, idle] = [false, 0];
+  for (let then = began; ; await page.waitForTimeout(50)) {
+    const { bare, isAlive, isIdle, age } = await look();
     if (!bare) return false;
-    if (!isAlive && age < LOADING) [began, isNew] = [Date.now(), true];
-    if (Date.now() - began > (isNew ? COMING_TO_LIFE : ON_ITS_WAY)) return true;
+    const now = Date.now();
+    const isWaiting = !isIdle || !isQuiet();
+    if (!isAlive && age < LOADING) [idle, isNew] = [0, true];
+    // A machine that has other work draws a moment out: it counts as no more than it was meant to be.
+    else if (!isWaiting || now - began > LOADING) idle += Math.min(now - then, 100);
+    then = now;
+    if (idle > (isNew ? COMING_TO_LIFE : ON_ITS_WAY)) return true;
   }
 }
 
 interface Watch {
   /** What has gone wrong since it was asked last. */
   readonly faults: () => readonly string[];
+  /** Whether the page waits for no answer. */
+  readonly isQuiet: () => boolean;
 }
 
 function watch(page: Page): Watch {
   let faults: string[] = [];
+  const asked = new Set<Request>();
+  // A stream of events is never answered to its end.
+  page.on("request", (request) => {
+    if (request.isNavigationRequest()) asked.clear();
+    if (request.resourceType() !== "eventsource") asked.add(request);
+  });
+  page.on("requestfinished", (request) => asked.delete(request));
+  page.on("requestfailed", (request) => asked.delete(request));
   page.on("console", (message) => {
     // What the server refused is told with its reason below.
     if (message.type() === "error" && !message.text().startsWith("Failed to load resource"))
@@ -145,6 +166,7 @@ function watch(page: Page): Watch {
       faults = [];
       return since;
     },
+    isQuiet: () => asked.size === 0,
   };
 }
 
@@ -376,11 +398,11 @@ async function beClumsyOn(page: Page, server: Asked, { seed, actions }: Clumsy):
       // A moment, as between two quick presses.
       if (chance() < 0.1) await page.waitForTimeout(100);
       const isOurs = () => page.url().startsWith(server.url);
-      const isBare = isOurs() && (await staysBare(page));
+      const isBare = isOurs() && (await staysBare(page, watched.isQuiet));
       if (!isOurs()) {
         // Behind the first page there is none of ours; it may have come up while the focus was looked for.
         await page.goto(`${server.url}/library`, { waitUntil: "domcontentloaded" });
-      } else if (isBare && !(await wentOut(page, done.at(-1) ?? ""))) {
+      } else if (isBare && !(await wentOut(page, done.at(-1) ?? "", watched.isQuiet))) {
         fail("the focus is on the bare page");
         await page.evaluate(() => document.querySelector("main")?.focus());
       }
