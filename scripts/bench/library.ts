@@ -9,6 +9,7 @@ import { insertFolder } from "../../src/server/repositories/folders";
 import { insertPreset } from "../../src/server/repositories/presets";
 import { searchDurably } from "../../src/server/repositories/preset-search";
 import { findPresets } from "../../src/server/use-cases/find-presets";
+import { bulkRows, treeRow } from "./filing";
 import { type Figure, median, percentile } from "./figure";
 import { manyPresets } from "./many";
 
@@ -156,7 +157,7 @@ export async function largeLibrary(): Promise<readonly Figure[]> {
     // SQLite's own search as fast as it can be: its index in one part.
     await context.writer.raw("INSERT INTO preset_search (preset_search) VALUES ('optimize')");
     const raw = new Database(join(folder, DATABASE_FILE), { readonly: true });
-    const figures = [
+    const figures: Figure[] = [
       ...(await searchRows(context, raw)),
       await facetRow(context, raw),
       await pageRow(context, raw),
@@ -170,6 +171,7 @@ export async function largeLibrary(): Promise<readonly Figure[]> {
       } as const,
     ];
     raw.close();
+    figures.push(await treeRow(context), ...(await bulkRows(context)));
     await context.close();
     return figures;
   } finally {

@@ -38,7 +38,7 @@ const ASK_AGAIN = 250;
 async function findNear(served: Served, within: number): Promise<number> {
   const begin = performance.now();
   for (;;) {
-    const answer = await ask(served, "GET", `/api/near-copies?within=${within}`);
+    const answer = await ask(served, "POST", "/api/near-copies/search", JSON.stringify({ within }));
     const { groups } = (await answer.json()) as { groups: unknown };
     if (groups !== null) return (performance.now() - begin) / 1000;
     await new Promise((resolve) => setTimeout(resolve, ASK_AGAIN));
