@@ -85,6 +85,22 @@ test("two artists are merged wherever they are named, and parted again by one ke
   expect(cards(await allRows(page, server.url))).toEqual(cards(before));
 });
 
+test("lists are narrowed whatever is put into their fields, and nothing is refused", async ({ page, server }) => {
+  const refused: string[] = [];
+  page.on("response", (answer) => answer.status() >= 400 && refused.push(answer.url()));
+  await page.goto(`${server.url}/library`);
+  await page.getByRole("button", { name: "Words in order" }).click();
+  await page.getByRole("textbox", { name: "Find among tags" }).click();
+  await page.keyboard.insertText("later hour ".repeat(500));
+  await expect(page.getByText("None begins so.")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await page.getByRole("region", { name: "Tagged" }).getByRole("button", { name: /^All/ }).click();
+  await page.getByRole("textbox", { name: "Find a value of Tagged" }).click();
+  await page.keyboard.insertText("later hour ".repeat(500));
+  await expect(page.getByRole("dialog").getByRole("checkbox")).toHaveCount(0);
+  expect(refused).toEqual([]);
+});
+
 test("sounds are found by a stretch, by a slip in a field, by a phrase, and by what is missing", async ({
   page,
   server,
@@ -142,4 +158,58 @@ test("the history of the library takes back one change among others, also one of
   // What is left to be taken back is the other window's, and says so.
   await page.keyboard.press("Control+z");
   await expect(page.getByText(/^Taken back: Rate “Cello.* \(done in another window\)$/)).toBeVisible();
+});
+
+test("5,000 at once are tagged, stopped and taken back; near copies among them keep nobody waiting", async ({
+  page,
+  server,
+}) => {
+  test.setTimeout(120_000);
+  const MANY = 5000;
+  const { items } = (await (await page.request.get(`${server.url}/api/presets?q=kind:plugin&limit=1`)).json()) as {
+    items: { kind: string; content: object; card: object }[];
+  };
+  const [{ kind, content, card }] = items as [(typeof items)[number]];
+  const presets = Array.from({ length: MANY }, (_, n) => ({
+    kind,
+    content,
+    card: { ...card, name: `Of the archive ${n}`, folder: null, tags: [], rating: 0, notes: "archive" },
+  }));
+  const made = await page.request.post(`${server.url}/api/presets/batch`, { data: { presets } });
+  expect(made.status()).toBe(201);
+  const total = async (words: string): Promise<number> => {
+    const answer = await page.request.get(`${server.url}/api/presets?q=${encodeURIComponent(words)}&limit=1`);
+    return ((await answer.json()) as { total: number }).total;
+  };
+
+  await page.goto(`${server.url}/library?q=${encodeURIComponent("notes:archive")}`);
+  await expect(options(page).first()).toBeVisible();
+  await list(page).focus();
+  await page.keyboard.press("Control+a");
+  await expect(page.getByText("5,000 of 5,000 chosen")).toBeVisible();
+  await page.keyboard.press("4");
+  await expect.poll(() => total("notes:archive rating:4")).toBe(MANY);
+  // What was under way is told in nearly the same words.
+  await expect(page.getByText("Rate 5,000 sounds", { exact: true })).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect.poll(() => total("notes:archive rating:4")).toBe(0);
+
+  // Stopped in the middle, nothing of it has happened.
+  await page.keyboard.press("5");
+  await page.getByRole("button", { name: "Stop" }).click();
+  await expect(page.getByText(/^Rate 5,000 sounds…/)).toHaveCount(0);
+  expect([0, MANY]).toContain(await total("notes:archive rating:5"));
+
+  await page.keyboard.press("Control+Alt+c");
+  await expect(page.getByRole("dialog", { name: "Near copies" })).toBeVisible();
+  await page.getByLabel("Set alike within").selectOption("5");
+  let answered = 0;
+  const group = page.getByText(`20 of ${MANY} are shown.`);
+  while (!(await group.isVisible())) {
+    await total("notes:archive");
+    answered++;
+  }
+  expect(answered).toBeGreaterThan(1);
+  await page.getByRole("button", { name: "Show 500" }).click();
+  await expect(page.getByText(`500 of ${MANY} are shown.`)).toBeVisible();
 });
