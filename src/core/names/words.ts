@@ -47,6 +47,10 @@ export const wordsOf = (text: string): readonly string[] =>
     (word.match(RUN) ?? []).flatMap((run) => (isUnspaced(run) ? pairsOf(run) : [run])),
   );
 
+/** Whether each of some words begins one of those that are told. Law: with no words, always. */
+export const areBegun = (words: readonly string[], told: readonly string[]): boolean =>
+  words.every((word) => told.some((one) => one.startsWith(word)));
+
 /** The words of a phrase: as `wordsOf`, but of a run without spaces only the pairs, which stand beside each other inside a longer one. */
 export const phraseOf = (text: string): readonly string[] => {
   const words = wordsOf(text);

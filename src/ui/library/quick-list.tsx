@@ -2,7 +2,7 @@
 
 import { Command } from "cmdk";
 import { type ReactNode, useRef, useState } from "react";
-import { fold, wordsOf } from "@/core/names/words";
+import { areBegun, fold, wordsOf } from "@/core/names/words";
 
 export interface Quick {
   readonly id: string;
@@ -30,10 +30,7 @@ const ITEM =
 /** Rows that are drawn: more are narrowed by typing. */
 const MOST_DRAWN = 200;
 
-const has = ({ label }: Quick, typed: readonly string[]): boolean => {
-  const words = wordsOf(label);
-  return typed.every((word) => words.some((one) => one.startsWith(word)));
-};
+const has = ({ label }: Quick, typed: readonly string[]): boolean => areBegun(typed, wordsOf(label));
 
 /** A list that narrows as one types; Enter takes the one that is marked, or makes what is typed. */
 export function QuickList({ label, placeholder, items, fresh, onPick, onFresh }: Props) {

@@ -9,7 +9,7 @@ import { KEYS } from "@/clients/events";
 import { FAMILIES, FAMILY_NAMES, type Model } from "@/core/processors/model";
 import { MODELS } from "@/core/processors/models";
 import { quoteValue } from "@/core/search/written";
-import { wordsOf } from "@/core/names/words";
+import { areBegun, wordsOf } from "@/core/names/words";
 import { useActions } from "../actions/actions";
 import { useFinder } from "../actions/finder";
 import { cx } from "../kit/class-names";
@@ -26,10 +26,8 @@ import { usePresetNames } from "./preset-names";
 const COLUMNS =
   "grid grid-cols-[56px_minmax(0,1.2fr)_88px_76px_minmax(0,1fr)_50px_46px_40px] items-center gap-[10px] px-[14px]";
 
-const begins = (model: Model, words: string): boolean => {
-  const has = wordsOf(`${model.name} ${model.maker} ${FAMILY_NAMES[model.family]}`);
-  return wordsOf(words).every((word) => has.some((w) => w.startsWith(word)));
-};
+const begins = (model: Model, words: string): boolean =>
+  areBegun(wordsOf(words), wordsOf(`${model.name} ${model.maker} ${FAMILY_NAMES[model.family]}`));
 
 const sample = new Map(MODELS.map((model) => [model.id, makersStart(model.id)]));
 

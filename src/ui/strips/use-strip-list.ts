@@ -5,7 +5,7 @@ import { useMemo, useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { StripRow } from "@/contracts/records";
-import { wordsOf } from "@/core/names/words";
+import { areBegun, wordsOf } from "@/core/names/words";
 import { ledgerOrder } from "@/core/projects/nesting";
 import type { Brought } from "../plan/address";
 import { useProjectAt } from "../plan/sources";
@@ -41,10 +41,7 @@ function useFound(words: string, { project, revision }: Where) {
     const rows = sounding.map((strip): StripRow => {
       return { project: id, projectName: name, artist, song, tempo, changedAt: "", strip };
     });
-    return rows.filter(({ strip }) => {
-      const own = wordsOf(strip.look.name);
-      return typed.every((word) => own.some((one) => one.startsWith(word)));
-    });
+    return rows.filter(({ strip }) => areBegun(typed, wordsOf(strip.look.name)));
   }, [project, body, words]);
   if (project !== null)
     return { rows: ofOne ?? [], total: ofOne?.length ?? 0, isPending: one.isPending, error: one.error };

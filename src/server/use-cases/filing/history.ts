@@ -1,7 +1,7 @@
 import type { LibraryHistory, LogPage, LogQuery } from "@/contracts/library";
 import type { History, PresetRow, Walked } from "@/contracts/records";
 import { standings, walkHistory, wordsOfHistory } from "@/core/documents/history";
-import { wordsOf } from "@/core/names/words";
+import { areBegun, wordsOf } from "@/core/names/words";
 import { type LibraryStep, invertLibrarySteps, subjectsOf } from "@/core/library/step";
 import type { Context } from "../../store/context";
 import type { Note } from "../../data/changes";
@@ -42,11 +42,9 @@ export async function listStanding({ db }: Context): Promise<LibraryHistory["sta
 const CHUNK = 500;
 
 /** All words of a search stand, each as the beginning of one, in what is told of an entry. */
-function isAbout(entry: log.ToldEntry, words: readonly string[]): boolean {
-  if (words.length === 0) return true;
-  const told = wordsOf([entry.label, ...(entry.about?.some ?? []).map(({ name }) => name)].join(" "));
-  return words.every((word) => told.some((one) => one.startsWith(word)));
-}
+const isAbout = (entry: log.ToldEntry, words: readonly string[]): boolean =>
+  words.length === 0 ||
+  areBegun(words, wordsOf([entry.label, ...(entry.about?.some ?? []).map(({ name }) => name)].join(" ")));
 
 /** Everything that was done to the library, the newest first, and how each change stands today. */
 export async function listLog({ db }: Context, { q, before, limit = 60 }: LogQuery): Promise<LogPage> {
