@@ -20,9 +20,14 @@ const WORDS: { readonly [D in DetailName]: { readonly text: (value: Details[D]) 
 /** In the order in which they are read. */
 export const DETAILS = Object.keys(WORDS) as readonly DetailName[];
 
+const plainly = <D extends DetailName>(detail: D, value: Details[D]): string => WORDS[detail].text(value) || "none";
+
+const withUnit = (detail: DetailName, words: string): string => [words, WORDS[detail].unit ?? []].flat().join(" ");
+
+/** "96 bpm", "Copper Heron", "none". */
+export const sayDetail = <D extends DetailName>(detail: D, value: Details[D]): string =>
+  withUnit(detail, plainly(detail, value));
+
 /** "tempo 92 → 96 bpm", "artist none → Copper Heron". */
-export function describeDetailChange<D extends DetailName>(detail: D, from: Details[D], to: Details[D]): string {
-  const { text, unit } = WORDS[detail];
-  const [before, after] = [text(from), text(to)].map((words) => (words === "" ? "none" : words));
-  return [`${detail} ${before} → ${after}`, ...(unit ? [unit] : [])].join(" ");
-}
+export const describeDetailChange = <D extends DetailName>(detail: D, from: Details[D], to: Details[D]): string =>
+  withUnit(detail, `${detail} ${plainly(detail, from)} → ${plainly(detail, to)}`);
