@@ -17,7 +17,8 @@ import { type OpenContext } from "../../src/server/store/context";
 import { openContext } from "../../src/server/store/open";
 import { insertProject } from "../../src/server/repositories/projects";
 import { findStrips } from "../../src/server/use-cases/find-strips";
-import { changeProject, getProject } from "../../src/server/use-cases/projects";
+import { changeProject } from "../../src/server/use-cases/projects/change";
+import { getProject } from "../../src/server/use-cases/projects/read";
 import { type Figure, median, percentile, ratioOf } from "./figure";
 import { onMemory } from "./storage";
 

@@ -220,6 +220,7 @@ describe("an answer", () => {
     await ask("post", "/api/projects/{id}/undo", { ids, body: { baseRevision: another.revision + 1 } });
     await ask("post", "/api/projects/{id}/redo", { ids, body: { baseRevision: another.revision + 2 } });
     await ask("get", "/api/projects/{id}/revisions", { ids });
+    await ask("get", "/api/projects/{id}/history", { ids, query: "?q=level&limit=5" });
     await ask("get", "/api/projects/{id}/revisions/{n}", { ids: { ...ids, n: "1" } });
 
     await ask("get", "/api/strips", { query: "?q=cello&limit=3" });
@@ -228,6 +229,7 @@ describe("an answer", () => {
       body: { label: "x", changes: [more] },
     });
     await ask("post", "/api/changes/undo", { body: together });
+    await ask("post", "/api/projects/{id}/return", { ids, body: { baseRevision: another.revision + 5, revision: 0 } });
 
     const draft = await ask<{ project: { id: string } }>("post", "/api/drafts", { body: { preset: "narrator-close" } });
     await ask("get", "/api/drafts");

@@ -1,3 +1,4 @@
+import type { ProjectHistoryPage, ProjectHistoryQuery, ReturnRequest } from "@/contracts/history";
 import type {
   CardChanges,
   ChangedCard,
@@ -152,6 +153,11 @@ export const getRevision = (id: string, n: number) =>
   ask<RevisionBody>("GET", `/api/projects/${at(id)}/revisions/${n}`);
 export const findStrips = (query: StripQuery) => ask<StripPage>("GET", `/api/strips${queryOf(query)}`);
 export const listRevisions = (id: string) => ask<RevisionList>("GET", `/api/projects/${at(id)}/revisions`);
+/** Older than a change, where one is said. */
+export const listHistory = (id: string, query: ProjectHistoryQuery) =>
+  ask<ProjectHistoryPage>("GET", `/api/projects/${at(id)}/history${queryOf(query)}`);
+export const returnTo = (id: string, request: ReturnRequest) =>
+  ask<ProjectBody>("POST", `/api/projects/${at(id)}/return`, request);
 export const planRecall = (id: string, request: PlanRequest) =>
   ask<PlanBody>("POST", `/api/projects/${at(id)}/plans`, request);
 export const changeProject = (id: string, request: ChangeRequest) =>

@@ -1,3 +1,4 @@
+import { ProjectHistoryPageSchema, ProjectHistoryQuerySchema, ReturnRequestSchema } from "./history";
 import { z } from "zod";
 import {
   EmptySchema,
@@ -378,6 +379,20 @@ export const ENDPOINTS: readonly Endpoint[] = [
   },
   { method: "get", path: "/api/projects/{id}/revisions", summary: "The log, newest first", answer: RevisionListSchema },
   { method: "get", path: "/api/projects/{id}/revisions/{n}", summary: "The project then", answer: RevisionBodySchema },
+  {
+    method: "get",
+    path: "/api/projects/{id}/history",
+    summary: "What was done to it, by words and by when, some at a time",
+    query: ProjectHistoryQuerySchema,
+    answer: ProjectHistoryPageSchema,
+  },
+  {
+    method: "post",
+    path: "/api/projects/{id}/return",
+    summary: "Make it what it was after a change, as one more change",
+    body: ReturnRequestSchema,
+    answer: ProjectBodySchema,
+  },
   {
     method: "post",
     path: "/api/drafts",

@@ -33,7 +33,10 @@ import * as library from "./use-cases/library";
 import { getUses } from "./use-cases/uses";
 import { openDraft } from "./use-cases/drafts";
 import { findPresets } from "./use-cases/find-presets";
-import { changeProject, getProject, getRevision, listProjects, makeProject, redo, undo } from "./use-cases/projects";
+import { changeProject } from "./use-cases/projects/change";
+import { getRevision } from "./use-cases/projects/history";
+import { getProject, listProjects, makeProject } from "./use-cases/projects/read";
+import { redo, undo } from "./use-cases/projects/walk";
 
 let folder: string;
 let context: OpenContext;

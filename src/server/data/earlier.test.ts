@@ -5,7 +5,7 @@ import { gunzipSync } from "node:zlib";
 import type { Knex } from "knex";
 import { afterEach, beforeEach, expect, it } from "vitest";
 import { findPresets } from "../use-cases/find-presets";
-import { getProject, listProjects } from "../use-cases/projects";
+import { getProject, listProjects } from "../use-cases/projects/read";
 import { openContext } from "../store/open";
 import { DATABASE_FILE } from "./library-file";
 import { MIGRATIONS } from "./migrations";

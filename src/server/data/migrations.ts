@@ -163,6 +163,19 @@ export const MIGRATIONS: readonly NamedMigration[] = [
     },
     down: forwardOnly,
   },
+  {
+    // What each change of a project concerned; some of its moments are kept whole.
+    name: "017-moments",
+    up: async (db) => {
+      await db.raw("ALTER TABLE revisions ADD COLUMN about TEXT");
+      await db.raw(
+        "CREATE TABLE moments (id INTEGER PRIMARY KEY, project TEXT NOT NULL REFERENCES projects(id), n INTEGER NOT NULL, body TEXT NOT NULL, UNIQUE (project, n))",
+      );
+      await db.raw("ALTER TABLE projects ADD COLUMN kept_size INTEGER NOT NULL DEFAULT 0");
+      await db.raw("ALTER TABLE projects ADD COLUMN unkept INTEGER NOT NULL DEFAULT 0");
+    },
+    down: forwardOnly,
+  },
 ];
 
 /** What was done to cards, folders and the bin, in steps that can be taken back. */

@@ -67,7 +67,10 @@ const COLUMNS: Omit<Columns, "knex_migrations"> = {
     draft_preset: "null",
     draft_version: "null",
     document: "given",
+    kept_size: "given",
+    unkept: "given",
   },
+  moments: { id: "given", project: "given", n: "given", body: "given" },
   project_strips: { row: "given", project: "given", strip: "given", body: "given", face: "given" },
   revisions: {
     project: "given",
@@ -78,6 +81,7 @@ const COLUMNS: Omit<Columns, "knex_migrations"> = {
     undoes: "null",
     redoes: "null",
     window: "null",
+    about: "null",
   },
   uses: { project: "given", strip: "given", preset: "given", version: "given" },
   library_log: {

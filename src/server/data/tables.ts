@@ -75,6 +75,17 @@ export interface ProjectTable extends Omit<ProjectRow, "sampleRate" | "changedAt
   readonly draft_preset: string | null;
   readonly draft_version: number | null;
   readonly document: number;
+  /** The size of the moment that was kept last, in letters; 0 where none is. What was written since, in letters. */
+  readonly kept_size: number;
+  readonly unkept: number;
+}
+
+/** Moments of projects that are kept whole: as each was after its nth change. */
+export interface MomentTable {
+  readonly id: number;
+  readonly project: string;
+  readonly n: number;
+  readonly body: string;
 }
 
 /** The strips of a project or a draft; their order stands in its document. `face`: what each is found by. */
@@ -96,6 +107,8 @@ export interface RevisionTable {
   readonly redoes: number | null;
   /** In which window it was done; null where that was not said. */
   readonly window: string | null;
+  /** What it concerned, JSON; null of what was done before that was kept. */
+  readonly about: string | null;
 }
 
 export interface UseTable {
@@ -155,7 +168,8 @@ declare module "knex/types/tables" {
     loudness: LoudnessTable;
     preset_holds: HoldTable;
     preset_references: ReferenceTable;
-    projects: Counted<ProjectTable, "starter">;
+    projects: Counted<ProjectTable, "starter" | "kept_size" | "unkept">;
+    moments: Counted<MomentTable, "id">;
     project_strips: Counted<StripTable, "row">;
     revisions: RevisionTable;
     uses: UseTable;

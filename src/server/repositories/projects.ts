@@ -1,18 +1,19 @@
 import equal from "fast-deep-equal";
-import type { ProjectRow, RevisionRow } from "@/contracts/records";
+import type { ProjectRow } from "@/contracts/records";
 import type { Project } from "@/core/projects/project";
 import { liftProject } from "@/core/projects/migrations";
-import { liftSteps } from "@/core/recall/migrations";
-import type { Step } from "@/core/recall/steps";
+import { aboutOf } from "@/core/history/about";
 import { Unreadable } from "../data/faults";
 import type { Executor } from "../data/executor";
-import type { DocumentTable, ProjectTable, RevisionTable, UseTable } from "../data/tables";
+import type { DocumentTable, ProjectTable, UseTable } from "../data/tables";
 import { insertDocument, readDocument, replaceDocument } from "./documents";
+import { type Unkept, keepSometimes } from "./moments";
 import { deleteStrips, headOf, withStrips, writeStrips } from "./project-strips";
+import { type NewRevision, insertRevision } from "./revisions";
 
 type StoredProject = Pick<
   ProjectTable,
-  "id" | "name" | "kind" | "revision" | "draft_preset" | "draft_version" | "document"
+  "id" | "name" | "kind" | "revision" | "draft_preset" | "draft_version" | "document" | "kept_size" | "unkept"
 > &
   Pick<DocumentTable, "body"> & { readonly strip_bodies: string | null };
 
@@ -23,6 +24,7 @@ export interface ProjectRecord {
   readonly draft: { readonly preset: string | null; readonly version: number | null } | null;
   /** Number of its document. */
   readonly document: number;
+  readonly unkept: Unkept;
 }
 
 /** As `findProject`, where one that cannot be read is passed over among many. */
@@ -49,6 +51,8 @@ export async function findProject(db: Executor, id: string, known?: ProjectRecor
       "p.draft_preset",
       "p.draft_version",
       "p.document",
+      "p.kept_size",
+      "p.unkept",
       "d.body",
       // In one statement, so that the two are of one revision.
       db.raw("(SELECT group_concat(s.body) FROM project_strips s WHERE s.project = p.id) AS strip_bodies"),
@@ -61,6 +65,7 @@ export async function findProject(db: Executor, id: string, known?: ProjectRecor
     revision: stored.revision,
     draft,
     document: stored.document,
+    unkept: { size: stored.kept_size, written: stored.unkept },
   };
 }
 
@@ -102,25 +107,26 @@ export async function insertProject(db: Executor, { project, at, draft }: NewPro
   await writeStrips(db, project, null, draft !== undefined);
 }
 
-export interface NewRevision {
-  readonly label: string;
-  readonly steps: readonly Step[];
-  readonly at: string;
-  readonly undoes?: number;
-  readonly redoes?: number;
-  readonly window: string | null;
-}
-
-/** Writes the project as it is after a revision, and the revision. Returns its number. */
+/** Writes the project as it is after a change, and the change. */
 export async function appendRevision(
   db: Executor,
   record: ProjectRecord,
   project: Project,
   revision: NewRevision,
-): Promise<number> {
+): Promise<ProjectRecord> {
   const n = record.revision + 1;
   const head = headOf(project);
   if (!equal(head, headOf(record.project))) await replaceDocument(db, record.document, head);
+  const [before, after] = [record.project, project];
+  const about = aboutOf(revision.steps, { before, after });
+  const written = await insertRevision(db, { ...revision, project: project.id, n, about });
+  const unkept = record.draft
+    ? record.unkept
+    : await keepSometimes(db, record.unkept, {
+        before: { n: record.revision, project: before },
+        after: { n, project: after },
+        written,
+      });
   await db("projects")
     .where({ id: project.id })
     .update({
@@ -129,19 +135,11 @@ export async function appendRevision(
       changed_at: revision.at,
       draft_preset: record.draft?.preset ?? null,
       draft_version: record.draft?.version ?? null,
+      kept_size: unkept.size,
+      unkept: unkept.written,
     });
-  await db("revisions").insert({
-    project: project.id,
-    n,
-    at: revision.at,
-    label: revision.label,
-    steps: JSON.stringify(revision.steps),
-    undoes: revision.undoes ?? null,
-    redoes: revision.redoes ?? null,
-    window: revision.window,
-  });
-  await writeStrips(db, project, record.project, record.draft !== null);
-  return n;
+  await writeStrips(db, project, before, record.draft !== null);
+  return { ...record, project, revision: n, unkept };
 }
 
 /** Whether a strip of a project goes by a version, or a draft does. */
@@ -178,28 +176,6 @@ export async function listProjects(db: Executor): Promise<readonly ProjectRow[]>
     sampleRate: sample_rate,
     changedAt: changed_at,
   }));
-}
-
-/** Numbers only, for finding what an undo undoes. */
-export type RevisionLink = Pick<RevisionTable, "n" | "label" | "undoes" | "redoes" | "window">;
-
-export const listLinks = (db: Executor, project: string): Promise<RevisionLink[]> =>
-  db("revisions").where({ project }).orderBy("n").select("n", "label", "undoes", "redoes", "window");
-
-/** Newest first. */
-export async function listRevisions(db: Executor, project: string, above = 0): Promise<readonly RevisionRow[]> {
-  const rows = await db("revisions")
-    .where({ project })
-    .andWhere("n", ">", above)
-    .orderBy("n", "desc")
-    .select("n", "at", "label", "undoes", "redoes", "steps");
-  return rows.map((row) => ({ ...row, steps: [...liftSteps(JSON.parse(row.steps))] }));
-}
-
-export async function getSteps(db: Executor, project: string, n: number): Promise<readonly Step[]> {
-  const row = await db("revisions").where({ project, n }).first("steps");
-  if (!row) throw new Error(`${project} has no revision ${n}`);
-  return liftSteps(JSON.parse(row.steps));
 }
 
 /** Scratch drafts that something was done to, the last changed first. */

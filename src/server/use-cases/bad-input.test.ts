@@ -14,7 +14,9 @@ import type { OpenContext } from "../store/context";
 import { openContext } from "../store/open";
 import { value } from "../testing";
 import { planFor } from "./plans";
-import { changeProject, getProject, makeProject, undo } from "./projects";
+import { changeProject } from "./projects/change";
+import { getProject, makeProject } from "./projects/read";
+import { undo } from "./projects/walk";
 
 /* What no project can hold, and how much one can. Whatever is refused is refused in words, and the project is as before. */
 

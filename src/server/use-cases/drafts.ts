@@ -17,7 +17,8 @@ import { inTransaction } from "../store/transaction";
 import { type Outcome, failure } from "../failure";
 import { findFiled, findVersion } from "../repositories/presets";
 import * as projects from "../repositories/projects";
-import { bodyOf, getProject } from "./projects";
+import { bodyOf } from "./projects/body";
+import { getProject } from "./projects/read";
 
 const DRAFT_TEMPO = 120;
 

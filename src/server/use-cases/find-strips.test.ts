@@ -14,7 +14,9 @@ import { openContext } from "../store/open";
 import { value } from "../testing";
 import { findStrips } from "./find-strips";
 import { planFor } from "./plans";
-import { changeProject, getProject, undo } from "./projects";
+import { changeProject } from "./projects/change";
+import { getProject } from "./projects/read";
+import { undo } from "./projects/walk";
 
 let folder: string;
 let context: OpenContext;

@@ -9,7 +9,9 @@ import type { OpenContext } from "../store/context";
 import { openContext } from "../store/open";
 import { inTransaction } from "../store/transaction";
 import { value } from "../testing";
-import { changeProject, getProject, undo } from "./projects";
+import { changeProject } from "./projects/change";
+import { getProject } from "./projects/read";
+import { undo } from "./projects/walk";
 
 let folder: string;
 let context: OpenContext;

@@ -14,7 +14,8 @@ import type { Context } from "../store/context";
 import { type Outcome, failure } from "../failure";
 import { findFiled, findVersion } from "../repositories/presets";
 import { findProject } from "../repositories/projects";
-import { getProject, getRevision } from "./projects";
+import { getRevision } from "./projects/history";
+import { getProject } from "./projects/read";
 
 type SourceRequest = PlanRequest["requests"][number]["source"];
 

@@ -7,7 +7,9 @@ import { loadDemo } from "@/demo/load";
 import type { OpenContext } from "../store/context";
 import { openContext } from "../store/open";
 import { value } from "../testing";
-import { changeProject, changeTogether, getProject, undoTogether } from "./projects";
+import { changeProject, changeTogether } from "./projects/change";
+import { getProject } from "./projects/read";
+import { undoTogether } from "./projects/walk";
 
 let folder: string;
 let context: OpenContext;

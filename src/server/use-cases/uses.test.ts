@@ -12,7 +12,8 @@ import { openContext } from "../store/open";
 import { refused, value } from "../testing";
 import { savePreset, saveVersion } from "./library";
 import { planFor } from "./plans";
-import { changeProject, getProject } from "./projects";
+import { changeProject } from "./projects/change";
+import { getProject } from "./projects/read";
 import { getUses } from "./uses";
 
 /* What came from a set, in every project that it went to. */

@@ -10,7 +10,7 @@ import { said } from "@/app/testing/said";
 import { layersOf } from "@/core/strips/parts/source";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
-import { getProject } from "@/server/use-cases/projects";
+import { getProject } from "@/server/use-cases/projects/read";
 import { useSave } from "../save/save";
 import { Bench } from "./bench";
 

@@ -8,7 +8,7 @@ import { goTo, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
-import { getProject } from "@/server/use-cases/projects";
+import { getProject } from "@/server/use-cases/projects/read";
 import { Frame } from "./frame";
 import { useInHand } from "../projects/in-hand";
 import { useActions } from "../actions/actions";

@@ -16,7 +16,7 @@ import { patchCards } from "@/server/use-cases/filing/cards";
 import { findPresets } from "@/server/use-cases/find-presets";
 import { getPreset, saveVersion } from "@/server/use-cases/library";
 import { installPack } from "@/server/use-cases/packs";
-import { getProject } from "@/server/use-cases/projects";
+import { getProject } from "@/server/use-cases/projects/read";
 import { Frame } from "../frame/frame";
 import { fold } from "@/core/names/words";
 import * as hearing from "../listening/hear-preset";

@@ -12,7 +12,8 @@ import { isStrips } from "@/core/presets/preset";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { getPreset } from "@/server/use-cases/library";
-import { getProject, listRevisions } from "@/server/use-cases/projects";
+import { listRevisions } from "@/server/use-cases/projects/history";
+import { getProject } from "@/server/use-cases/projects/read";
 import { SaveSheet } from "../save/save-sheet";
 import { PlanScreen } from "./plan-screen";
 

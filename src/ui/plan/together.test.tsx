@@ -11,7 +11,7 @@ import { getStrip } from "@/core/projects/project";
 import { processorsOf } from "@/core/chains/tree";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
-import { getProject } from "@/server/use-cases/projects";
+import { getProject } from "@/server/use-cases/projects/read";
 import { useInHand } from "../projects/in-hand";
 import { PlanScreen } from "./plan-screen";
 import { whenSent } from "../projects/sending";

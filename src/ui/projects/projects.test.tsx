@@ -6,7 +6,7 @@ import { type House, openHouse } from "@/app/testing/house";
 import { goTo, whereNow } from "@/app/testing/navigation";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
-import { getProject, listProjects } from "@/server/use-cases/projects";
+import { getProject, listProjects } from "@/server/use-cases/projects/read";
 import { Projects } from "./projects";
 
 vi.mock("next/navigation", () => import("@/app/testing/navigation"));

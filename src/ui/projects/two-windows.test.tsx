@@ -10,7 +10,7 @@ import { type Project, getStrip } from "@/core/projects/project";
 import type { Step } from "@/core/recall/steps";
 import { createStrip } from "@/core/strips/strip";
 import { value } from "@/server/testing";
-import { getProject, makeProject } from "@/server/use-cases/projects";
+import { getProject, makeProject } from "@/server/use-cases/projects/read";
 import { mintKey } from "../kit/mint";
 import { useProjectEditing } from "./editing";
 import { isKnown } from "./sending";

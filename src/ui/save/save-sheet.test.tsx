@@ -14,7 +14,9 @@ import { findPresets } from "@/server/use-cases/find-presets";
 import { openDraft } from "@/server/use-cases/drafts";
 import { installPack } from "@/server/use-cases/packs";
 import { getPreset } from "@/server/use-cases/library";
-import { changeProject, getProject, undo } from "@/server/use-cases/projects";
+import { changeProject } from "@/server/use-cases/projects/change";
+import { getProject } from "@/server/use-cases/projects/read";
+import { undo } from "@/server/use-cases/projects/walk";
 import { getUses } from "@/server/use-cases/uses";
 import { SaveSheet } from "./save-sheet";
 

@@ -1,7 +1,7 @@
 import { NewProjectSchema } from "@/contracts/projects";
 import { ok } from "@/core/result";
 import { readJson, route } from "@/server/http/route";
-import { listProjects, makeProject } from "@/server/use-cases/projects";
+import { listProjects, makeProject } from "@/server/use-cases/projects/read";
 
 export const GET = (request: Request): Promise<Response> =>
   route(request, async (context) => ok({ projects: await listProjects(context) }));

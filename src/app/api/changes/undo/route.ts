@@ -1,6 +1,6 @@
 import { TogetherSchema } from "@/contracts/projects";
 import { readJson, route } from "@/server/http/route";
-import { undoTogether } from "@/server/use-cases/projects";
+import { undoTogether } from "@/server/use-cases/projects/walk";
 
 export const POST = (request: Request): Promise<Response> =>
   route(request, async (context) => {

@@ -1,6 +1,6 @@
 import { UndoRequestSchema } from "@/contracts/projects";
 import { readJson, route } from "@/server/http/route";
-import { undo } from "@/server/use-cases/projects";
+import { undo } from "@/server/use-cases/projects/walk";
 
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   route(request, async (context) => {

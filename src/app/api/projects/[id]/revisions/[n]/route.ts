@@ -1,7 +1,7 @@
 import { RevisionNumberSchema } from "@/contracts/projects";
 import { failure } from "@/server/failure";
 import { route } from "@/server/http/route";
-import { getRevision } from "@/server/use-cases/projects";
+import { getRevision } from "@/server/use-cases/projects/history";
 
 export const GET = (request: Request, { params }: { params: Promise<{ id: string; n: string }> }): Promise<Response> =>
   route(request, async (context) => {

@@ -1,0 +1,48 @@
+import { z } from "zod";
+import { MOST_NARROWING } from "@/core/documents/limits";
+import { PARTS } from "@/core/strips/parts";
+
+/* The past of a project. */
+
+const Id = z.string().min(1).max(80);
+
+export const ProjectHistoryQuerySchema = z.strictObject({
+  /** Words, also when: "level of Cello since yesterday". */
+  q: z.string().max(MOST_NARROWING).optional(),
+  /** Only what concerned this strip. */
+  strip: Id.optional(),
+  /** Changes older than this one. */
+  before: z.coerce.number().int().min(1).optional(),
+  limit: z.coerce.number().int().min(1).max(200).optional(),
+});
+export const ProjectHistoryPageSchema = z.strictObject({
+  /** The newest first. */
+  items: z.array(
+    z.strictObject({
+      n: z.int(),
+      at: z.iso.datetime(),
+      label: z.string(),
+      window: z.string().nullable(),
+      /** The change that it takes back or does again; null for one of its own. */
+      of: z.int().nullable(),
+      /** How many strips it concerned, and some of them as they were called then. */
+      count: z.int(),
+      strips: z.array(z.strictObject({ id: z.string(), name: z.string() })),
+      parts: z.array(z.enum(PARTS)),
+      /** How it stands today; null of what only takes back or does again. */
+      standing: z.enum(["done", "undone", "doneForGood", "undoneForGood"]).nullable(),
+    }),
+  ),
+  more: z.boolean(),
+  /** Of the project as it is now. */
+  revision: z.int(),
+});
+export const ReturnRequestSchema = z.strictObject({
+  baseRevision: z.int().min(0),
+  /** To how it was after this change; 0 is its beginning. */
+  revision: z.int().min(0),
+});
+
+export type ProjectHistoryQuery = z.infer<typeof ProjectHistoryQuerySchema>;
+export type ProjectHistoryPage = z.infer<typeof ProjectHistoryPageSchema>;
+export type ReturnRequest = z.infer<typeof ReturnRequestSchema>;

@@ -1,0 +1,191 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import canonicalize from "canonicalize";
+import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import type { ProjectBody } from "@/contracts/projects";
+import { type Random, seededRandom } from "@/core/random";
+import { changePart } from "@/core/recall/arrange";
+import type { Step } from "@/core/recall/steps";
+import { loadDemo } from "@/demo/load";
+import type { OpenContext } from "../../store/context";
+import { openContext } from "../../store/open";
+import { refused, value } from "../../testing";
+import { planFor } from "../plans";
+import { changeProject } from "./change";
+import { getRevision, listHistory, returnTo } from "./history";
+import { getProject } from "./read";
+import { redo, undo } from "./walk";
+
+const ID = "salt-lanterns";
+
+let folder: string;
+let context: OpenContext;
+
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), "diathesis-history-"));
+  context = await openContext(folder);
+  await loadDemo(context);
+});
+
+afterEach(async () => {
+  await context.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const now = async (): Promise<ProjectBody> => value(await getProject(context, ID));
+
+const change = async ({ revision }: ProjectBody, label: string, steps: readonly Step[]): Promise<void> => {
+  if (steps.length > 0)
+    value(await changeProject(context, ID, { baseRevision: revision, label, steps: [...steps] as never }));
+};
+
+/** What a hand does to a project, by chance. */
+const HABITS: readonly ((body: ProjectBody, random: Random) => Promise<void>)[] = [
+  (body, random) => {
+    const strip = body.project.strips[Math.floor(random() * body.project.strips.length)]!;
+    const fader = Math.round(random() * 400) / 10 - 40;
+    return change(
+      body,
+      `Level: ${fader} dB`,
+      changePart(strip, "level", { fader, mute: random() < 0.1 }, context.mint),
+    );
+  },
+  (body, random) => {
+    const strip = body.project.strips[Math.floor(random() * body.project.strips.length)]!;
+    const name = `${strip.look.name.slice(0, 20)} ${Math.floor(random() * 9)}`;
+    return change(body, `Rename ${strip.look.name}`, changePart(strip, "look", { ...strip.look, name }, context.mint));
+  },
+  async (body, random) => {
+    const strips = body.project.strips.filter(({ kind }) => kind === "audio");
+    const strip = strips[Math.floor(random() * strips.length)];
+    if (!strip) return;
+    const { plan } = value(
+      await planFor(context, ID, {
+        requests: [
+          {
+            source: { preset: random() < 0.5 ? "narrator-close" : "rim-and-air" },
+            parts: ["inserts", "level"],
+            targets: random() < 0.7 ? { strips: [strip.id] } : { newStrip: { after: strip.id } },
+            mode: "replace",
+          },
+        ],
+      }),
+    );
+    await change(body, "Apply a sound", plan.steps as readonly Step[]);
+  },
+  async (body) => {
+    if (body.history.undo) await undo(context, ID, body.revision);
+  },
+  async (body) => {
+    if (body.history.undo) await undo(context, ID, body.revision);
+  },
+  async (body) => {
+    if (body.history.redo) await redo(context, ID, body.revision);
+  },
+  async (body, random) => {
+    if (random() < 0.2)
+      await returnTo(context, ID, {
+        baseRevision: body.revision,
+        revision: Math.floor(random() * (body.revision + 1)),
+      });
+  },
+];
+
+describe("the history of a project", () => {
+  it("gives back every moment as it was answered then, whatever was done, and takes little room", async () => {
+    const random = seededRandom(15);
+    const then = new Map<number, string | undefined>();
+    for (let done = 0; done < 1000; done++) {
+      const body = await now();
+      then.set(body.revision, canonicalize(body.project));
+      await HABITS[Math.floor(random() * HABITS.length)]!(body, random);
+    }
+    for (const [n, answered] of then)
+      expect(canonicalize(value(await getRevision(context, ID, n)).project), `moment ${n}`).toBe(answered);
+    const [kept] = (await context.db.raw("SELECT count(*) AS n, sum(length(body)) AS size FROM moments")) as [
+      { readonly n: number; readonly size: number },
+    ];
+    const [{ size }] = (await context.db.raw("SELECT sum(length(steps)) AS size FROM revisions")) as [{ size: number }];
+    expect(kept.n).toBeGreaterThan(2);
+    // Of the first moment there is always the whole.
+    const whole = kept.size / kept.n;
+    expect(kept.size - whole).toBeLessThan(size / 2);
+  }, 240_000);
+
+  it("is found by words, by when, and by a strip; each change says how it stands", async () => {
+    const { project } = await now();
+    const [first, second] = project.strips.filter(({ kind }) => kind === "audio");
+    const level = async (strip: typeof first, fader: number) =>
+      change(await now(), `Level: ${fader} dB`, changePart(strip!, "level", { fader, mute: false }, context.mint));
+    await level(first, -11);
+    await level(second, -12);
+    value(await undo(context, ID, (await now()).revision));
+    const found = async (query: object) => value(await listHistory(context, ID, query)).items;
+    expect((await found({})).map(({ n, standing, of }) => [n, standing, of])).toEqual([
+      [3, null, 2],
+      [2, "undone", null],
+      [1, "done", null],
+    ]);
+    expect((await found({ strip: first!.id })).map(({ n }) => n)).toEqual([1]);
+    expect((await found({ q: `level of ${second!.look.name}` })).map(({ n }) => n)).toEqual([3, 2]);
+    expect((await found({ q: "since tomorrow" })).map(({ n }) => n)).toEqual([]);
+    expect((await found({ q: "before yesterday" })).map(({ n }) => n)).toEqual([]);
+    expect((await found({ before: 2 })).map(({ n }) => n)).toEqual([1]);
+    expect(value(await listHistory(context, ID, { limit: 1 }))).toMatchObject({ more: true, revision: 3 });
+  });
+
+  it("is there of changes from before it was written what they concerned", async () => {
+    const body = await now();
+    const strip = body.project.strips[0]!;
+    await change(body, "Level", changePart(strip, "level", { fader: -3, mute: false }, context.mint));
+    await context.writer("revisions").update({ about: null });
+    await context.writer("moments").delete();
+    expect(value(await listHistory(context, ID, { q: strip.look.name })).items).toHaveLength(1);
+    expect(value(await getRevision(context, ID, 0)).project).toEqual(body.project);
+  });
+
+  it("is returned to as one change, which can be taken back, and nothing else is lost", async () => {
+    const begun = await now();
+    const strip = begun.project.strips[0]!;
+    for (const fader of [-1, -2, -3])
+      await change(
+        await now(),
+        `Level: ${fader} dB`,
+        changePart((await now()).project.strips[0]!, "level", { fader, mute: false }, context.mint),
+      );
+    const back = value(await returnTo(context, ID, { baseRevision: 3, revision: 1 }));
+    expect(back.project.strips[0]).toEqual({ ...strip, level: { fader: -1, mute: false } });
+    expect(back.history.undo).toMatch(/^Return to after “Level: -1 dB”/);
+    expect(value(await undo(context, ID, back.revision)).project.strips[0]!.level.fader).toBe(-3);
+    const whole = value(await returnTo(context, ID, { baseRevision: 5, revision: 0 }));
+    expect(whole.project).toEqual(begun.project);
+    expect(refused(await returnTo(context, ID, { baseRevision: 6, revision: 0 })).code).toBe("refused");
+    expect(refused(await returnTo(context, ID, { baseRevision: 5, revision: 1 })).code).toBe("stale");
+    expect(refused(await returnTo(context, ID, { baseRevision: 6, revision: 99 })).code).toBe("notFound");
+  });
+
+  it("gives one part of one strip back alone, through the plan", async () => {
+    const begun = await now();
+    const [first, second] = begun.project.strips;
+    for (const strip of [first!, second!])
+      await change(await now(), "Level", changePart(strip, "level", { fader: -33, mute: true }, context.mint));
+    const before = (await now()).project;
+    const { plan } = value(
+      await planFor(context, ID, {
+        requests: [
+          {
+            source: { project: ID, revision: 0, strips: [first!.id] },
+            parts: ["level"],
+            targets: { strips: [first!.id] },
+            mode: "replace",
+          },
+        ],
+      }),
+    );
+    await change(await now(), "Take its level back", plan.steps as readonly Step[]);
+    const after = (await now()).project;
+    expect(after.strips[0]).toEqual({ ...before.strips[0], level: first!.level });
+    expect(after.strips.slice(1)).toEqual(before.strips.slice(1));
+  });
+});

@@ -1,0 +1,140 @@
+import type { ProjectHistoryPage, ProjectHistoryQuery, ReturnRequest } from "@/contracts/history";
+import type { ProjectBody } from "@/contracts/projects";
+import type { RevisionRow } from "@/contracts/records";
+import { standings } from "@/core/documents/history";
+import { aboutOf } from "@/core/history/about";
+import { stepsBetween } from "@/core/history/between";
+import { isWithin, readNarrowing } from "@/core/history/narrow";
+import type { Project } from "@/core/projects/project";
+import { applySteps } from "@/core/recall/apply";
+import { invertSteps } from "@/core/recall/step";
+import type { Step } from "@/core/recall/steps";
+import { ok } from "@/core/result";
+import type { Executor } from "../../data/executor";
+import { type Outcome, failure, refuse } from "../../failure";
+import * as moments from "../../repositories/moments";
+import * as projects from "../../repositories/projects";
+import * as revisions from "../../repositories/revisions";
+import type { Context } from "../../store/context";
+import { takingTurns } from "../../turns";
+import { noProject } from "./body";
+import { commit, refuseStale } from "./commit";
+
+export async function listRevisions({ db }: Context, id: string): Promise<Outcome<readonly RevisionRow[]>> {
+  return (await projects.findProject(db, id)) ? ok(await revisions.listRevisions(db, id)) : noProject(id);
+}
+
+interface Walk {
+  readonly from: Project;
+  /** In the order in which they are taken. */
+  readonly steps: readonly { readonly n: number; readonly steps: readonly Step[] }[];
+}
+
+/** Takes the steps of one revision after the other. What the log of a project says can always be taken: else it is broken. */
+async function walkAll({ from, steps: all }: Walk): Promise<Project> {
+  const turn = takingTurns();
+  let project = from;
+  for (const { n, steps } of all) {
+    const next = applySteps(project, steps);
+    if (!next.ok) throw new Error(`Revision ${n} of ${from.id} cannot be walked: ${next.error.reason}`);
+    project = next.value;
+    await turn();
+  }
+  return project;
+}
+
+/** A project as it was after revision n: from the nearest moment that is kept whole, or from how it is now, forwards or backwards. */
+async function momentAt(db: Executor, { project, revision }: projects.ProjectRecord, n: number): Promise<Project> {
+  const { upTo, behind } = await moments.numbersAround(db, project.id, n);
+  const end = behind ?? revision;
+  if (upTo !== null && n - upTo <= end - n) {
+    const from = await moments.getMoment(db, project.id, upTo);
+    return walkAll({ from, steps: await revisions.stepsBehind(db, project.id, { after: upTo, to: n }) });
+  }
+  const from = behind === null ? project : await moments.getMoment(db, project.id, behind);
+  const later = await revisions.stepsBehind(db, project.id, { after: n, to: end });
+  return walkAll({
+    from,
+    steps: later.toReversed().map((one) => ({ n: one.n, steps: invertSteps(one.steps) })),
+  });
+}
+
+/** The project as it was after revision n; 0 is its beginning. */
+export async function getRevision(
+  { db }: Context,
+  id: string,
+  n: number,
+): Promise<Outcome<{ project: Project; revision: number }>> {
+  const record = await projects.findProject(db, id);
+  if (!record) return noProject(id);
+  if (n < 0 || n > record.revision)
+    return failure("notFound", `“${record.project.name}” has revisions 0 to ${record.revision}.`, { path: "n" });
+  return ok({ project: await momentAt(db, record, n), revision: n });
+}
+
+/** Strips that are told of one change. */
+const MOST_TOLD = 3;
+
+/** Changes that are looked through at once. */
+const CHUNK = 500;
+
+/** What was done to a project, the newest first, and how each change stands today. */
+export async function listHistory(
+  { db, now }: Context,
+  id: string,
+  { q = "", strip, before, limit = 60 }: ProjectHistoryQuery,
+): Promise<Outcome<ProjectHistoryPage>> {
+  const record = await projects.findProject(db, id);
+  if (!record) return noProject(id);
+  const standing = standings(await revisions.listLinks(db, id));
+  const narrowed = readNarrowing(q, now());
+  const turn = takingTurns();
+  const found: (revisions.ToldRevision & { readonly about: ReturnType<typeof aboutOf> })[] = [];
+  let from = before ?? null;
+  for (let isMore = true; isMore && found.length <= limit; ) {
+    await turn();
+    const entries = await revisions.listTold(db, id, from, CHUNK);
+    for (const entry of entries) {
+      const about = entry.about ?? (await aboutLater(db, record.project, entry.n));
+      if (strip !== undefined && !about.strips.some((one) => one.id === strip)) continue;
+      if (isWithin(narrowed, { at: new Date(entry.at), label: entry.label, about })) found.push({ ...entry, about });
+    }
+    from = entries.at(-1)?.n ?? null;
+    isMore = entries.length === CHUNK;
+  }
+  const items = found.slice(0, limit).map(({ about, undoes, redoes, ...entry }) => ({
+    ...entry,
+    of: undoes ?? redoes,
+    count: about.strips.length,
+    strips: about.strips.slice(0, MOST_TOLD).map((one) => ({ ...one })),
+    parts: [...about.parts],
+    standing: undoes === null && redoes === null ? (standing.get(entry.n) ?? null) : null,
+  }));
+  return ok({ items, more: found.length > limit, revision: record.revision });
+}
+
+/** Of a change from before that was kept: the names are those of today. */
+const aboutLater = async (db: Executor, project: Project, n: number) =>
+  aboutOf(await revisions.getSteps(db, project.id, n), { before: project, after: project });
+
+/** Makes a project what it was after a revision, as one more change of it: what was done since stays in the history. */
+export const returnTo = (
+  context: Context,
+  id: string,
+  { baseRevision, revision }: ReturnRequest,
+): Promise<Outcome<ProjectBody>> =>
+  commit(context, id, async (record, tx) => {
+    if (baseRevision !== record.revision) refuseStale(record, baseRevision);
+    if (revision > record.revision)
+      refuse("notFound", `“${record.project.name}” has revisions 0 to ${record.revision}.`, { path: "revision" });
+    const then = await momentAt(tx, record, revision);
+    const steps = stepsBetween({ now: record.project, then }, context.mint);
+    if (steps.length === 0) refuse("refused", "It is as it was then: there is nothing to return to.");
+    return { label: await returnWords(tx, id, revision), steps };
+  });
+
+async function returnWords(db: Executor, id: string, n: number): Promise<string> {
+  if (n === 0) return "Return to its beginning";
+  const [at] = await revisions.listTold(db, id, n + 1, 1);
+  return `Return to after “${at?.label ?? ""}”`.slice(0, 300);
+}

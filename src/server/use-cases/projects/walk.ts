@@ -1,0 +1,87 @@
+import type { ProjectBody, Together } from "@/contracts/projects";
+import { walkHistory } from "@/core/documents/history";
+import type { Project } from "@/core/projects/project";
+import { applySteps } from "@/core/recall/apply";
+import { invertSteps } from "@/core/recall/step";
+import { cellOf } from "@/core/recall/steps";
+import type { Executor } from "../../data/executor";
+import { type Outcome, refuse } from "../../failure";
+import type * as projects from "../../repositories/projects";
+import * as revisions from "../../repositories/revisions";
+import type { Context } from "../../store/context";
+import { takingTurns } from "../../turns";
+import { labelIn } from "./body";
+import { type Gesture, commit, commitTogether, refuseStale } from "./commit";
+
+interface Walk {
+  readonly way: "undo" | "redo";
+  readonly only?: number | undefined;
+}
+
+/** What takes back, or does again, one change of the history. */
+async function walked(record: projects.ProjectRecord, tx: Executor, { way, only }: Walk): Promise<Gesture> {
+  const { id } = record.project;
+  const links = await revisions.listLinks(tx, id);
+  const pile = walkHistory(links)[way];
+  const n = only ?? pile.at(-1) ?? refuse("refused", `There is nothing to ${way}.`);
+  if (!pile.includes(n)) refuse("refused", "That has been taken back already.");
+  const steps = await revisions.getSteps(tx, id, n);
+  if (n !== pile.at(-1)) await checkAlone(tx, record.project, { links, n, later: pile.slice(pile.indexOf(n) + 1) });
+  const label = labelIn(links, n);
+  return way === "undo"
+    ? { label: `Undo: ${label}`, steps: invertSteps(steps), undoes: n }
+    : { label: `Redo: ${label}`, steps, redoes: n };
+}
+
+/** Appends what takes back, or does again, one change of the history. */
+const walk = (
+  context: Context,
+  id: string,
+  { base, ...way }: Walk & { readonly base: number },
+): Promise<Outcome<ProjectBody>> =>
+  commit(context, id, (record, tx) => {
+    if (base !== record.revision) refuseStale(record, base);
+    return walked(record, tx, way);
+  });
+
+interface Alone {
+  readonly links: readonly revisions.RevisionLink[];
+  readonly n: number;
+  /** What stands of the changes since, oldest first. */
+  readonly later: readonly number[];
+}
+
+/** Refuses to take back a change that later ones stand on: those must still be able to be taken back after it, one by one. */
+async function checkAlone(tx: Executor, project: Project, { links, n, later }: Alone): Promise<void> {
+  const own = await revisions.getSteps(tx, project.id, n);
+  const cells = new Set(own.map((step) => JSON.stringify(cellOf(step))));
+  const turn = takingTurns();
+  let [now, standsOnIt] = [applySteps(project, invertSteps(own)), later.at(-1)];
+  for (const one of later.toReversed()) {
+    await turn();
+    const steps = await revisions.getSteps(tx, project.id, one);
+    if (steps.some((step) => cells.has(JSON.stringify(cellOf(step))))) standsOnIt = one;
+    if (now.ok) now = applySteps(now.value, invertSteps(steps));
+  }
+  if (now.ok) return;
+  const [what, since] = [labelIn(links, n), labelIn(links, standsOnIt ?? n)];
+  refuse("refused", `“${what}” cannot be taken back by itself: “${since}” was done on it since. Undo that first.`);
+}
+
+/** Appends the inverse of the last change that stands, or of the one that is asked for, where nothing later stands on it. */
+export const undo = (context: Context, id: string, base: number, only?: number): Promise<Outcome<ProjectBody>> =>
+  walk(context, id, { base, way: "undo", only });
+
+/** Appends again what the last undo took back. */
+export const redo = (context: Context, id: string, base: number): Promise<Outcome<ProjectBody>> =>
+  walk(context, id, { base, way: "redo" });
+
+/** Takes revisions of several projects back, each by itself where something else was done since; where one cannot be, none is. */
+export const undoTogether = (context: Context, { revisions }: Together): Promise<Outcome<Together>> =>
+  commitTogether(
+    context,
+    revisions.map(({ project, revision }) => ({
+      project,
+      made: (record, tx) => walked(record, tx, { way: "undo", only: revision }),
+    })),
+  );
