@@ -119,15 +119,24 @@ const faceHere = (project: Project, strip: Project["strips"][number]) => ({
 });
 
 /** Who goes to whom before anything is answered. All onto new ones, only a main output finds that of the project. */
-function firstMatches({ input: { project }, content, to }: OfSet): readonly Match[] {
-  const here = project.strips
-    .filter(({ id, kind }) => (to.onto === NEW ? kind === "main" : to.among === null || to.among.includes(id)))
-    .map((strip) => faceHere(project, strip));
-  return matchStrips(
-    content.strips.map((strip) => faceOf(strip, content.strips)),
-    here,
+function firstMatches({ input: { project }, request, content, to }: OfSet): readonly Match[] {
+  const here = project.strips.filter(({ id, kind }) =>
+    to.onto === NEW ? kind === "main" : to.among === null || to.among.includes(id),
+  );
+  const itself = request.source.isOfSame
+    ? new Set(content.strips.flatMap(({ id, kind }) => here.find((s) => s.id === id && s.kind === kind)?.id ?? []))
+    : NOBODY;
+  const others = matchStrips(
+    content.strips.filter(({ id }) => !itself.has(id)).map((strip) => faceOf(strip, content.strips)),
+    here.filter(({ id }) => !itself.has(id)).map((strip) => faceHere(project, strip)),
+  );
+  const found = new Map(others.map((match) => [match.saved, match]));
+  return content.strips.map(
+    ({ id }) => found.get(id) ?? { saved: id, strip: id, reason: "the same strip", confidence: 1 },
   );
 }
+
+const NOBODY: ReadonlySet<string> = new Set();
 
 /** Which strips are taken already, and which of those here one of a set may go to. */
 const freeFor =

@@ -19,6 +19,8 @@ export interface RecallSource {
   readonly tempo?: number | undefined;
   /** Buses to which it leads there by their names, as they are there, where that is known. */
   readonly around?: readonly KeyedStrip[] | undefined;
+  /** Strips of the project itself, as they are or were: each goes to the strip of its own id, where that is there. */
+  readonly isOfSame?: boolean | undefined;
 }
 
 /** Where the strips of a set go. */

@@ -19,10 +19,16 @@ import { getProject } from "./projects/read";
 
 type SourceRequest = PlanRequest["requests"][number]["source"];
 
+/** For which project a plan is asked, and where in what is asked something stands. */
+interface Asking {
+  readonly id: string;
+  readonly path: string;
+}
+
 type OfProject = Extract<SourceRequest, { readonly project: string }>;
 
 /** Strips of a project as they are, or were. They go by the name of the strip, or by that of the project. */
-async function findStripsOf(context: Context, source: OfProject, path: string): Promise<Outcome<RecallSource>> {
+async function findStripsOf(context: Context, source: OfProject, { path, id }: Asking): Promise<Outcome<RecallSource>> {
   const { revision } = source;
   const found =
     revision === undefined
@@ -40,11 +46,13 @@ async function findStripsOf(context: Context, source: OfProject, path: string): 
     name: nameOfStrips(project, strips),
     tempo: project.tempo,
     around: busesAround(project, strips),
+    isOfSame: project.id === id,
   });
 }
 
-async function findSource(context: Context, source: SourceRequest, path: string): Promise<Outcome<RecallSource>> {
-  if ("project" in source) return findStripsOf(context, source, path);
+async function findSource(context: Context, source: SourceRequest, asking: Asking): Promise<Outcome<RecallSource>> {
+  const { path } = asking;
+  if ("project" in source) return findStripsOf(context, source, asking);
   if ("content" in source) {
     const problem = findContentProblem(source.content);
     if (problem) return failure("notUnderstood", problem.message, { path: `${path}.content.${problem.path}` });
@@ -90,7 +98,7 @@ export async function planFor(context: Context, id: string, request: PlanRequest
     });
   const requests: RecallRequest[] = [];
   for (const [at, { source, ...rest }] of request.requests.entries()) {
-    const found = await findSource(context, source, `requests[${at}].source`);
+    const found = await findSource(context, source, { id, path: `requests[${at}].source` });
     if (!found.ok) return found;
     const gone = "strips" in rest.targets ? rest.targets.strips.find((s) => !findStrip(record.project, s)) : undefined;
     if (gone !== undefined)

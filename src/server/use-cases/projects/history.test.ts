@@ -188,4 +188,36 @@ describe("the history of a project", () => {
     expect(after.strips[0]).toEqual({ ...before.strips[0], level: first!.level });
     expect(after.strips.slice(1)).toEqual(before.strips.slice(1));
   });
+
+  it("gives several strips back each to itself, whatever they are called by now", async () => {
+    const begun = await now();
+    const [first, second] = begun.project.strips.filter(({ kind }) => kind === "audio");
+    const rename = async (strip: typeof first, name: string) =>
+      change(await now(), "Rename", changePart(strip!, "look", { ...strip!.look, name }, context.mint));
+    await rename(first, "For a while");
+    await rename({ ...second!, look: second!.look }, first!.look.name);
+    const swapped = (await now()).project;
+    for (const { id } of [first!, second!]) {
+      const strip = (await now()).project.strips.find((one) => one.id === id)!;
+      await change(await now(), "Level", changePart(strip, "level", { fader: -33, mute: true }, context.mint));
+    }
+    const { plan } = value(
+      await planFor(context, ID, {
+        requests: [
+          {
+            source: { project: ID, revision: 0, strips: [first!.id, second!.id] },
+            parts: ["level"],
+            targets: { set: { onto: "matched", among: null, after: null } },
+            mode: "replace",
+          },
+        ],
+      }),
+    );
+    expect(plan.matches.map(({ saved, strip, reason }) => [saved, strip, reason])).toEqual([
+      [first!.id, first!.id, "the same strip"],
+      [second!.id, second!.id, "the same strip"],
+    ]);
+    await change(await now(), "Take them back", plan.steps as readonly Step[]);
+    expect((await now()).project).toEqual(swapped);
+  });
 });
