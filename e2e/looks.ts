@@ -322,6 +322,22 @@ export const LOOKED_AT: readonly Look[] = [
     },
   ],
   [
+    "the past of a project",
+    "/projects/salt-lanterns/past?at=0",
+    async (page) => expect(page.getByRole("row", { name: /Nyckelharpa/ })).toBeVisible(),
+  ],
+  [
+    "the past of a project, a strip in hand",
+    "/projects/salt-lanterns",
+    async (page) => {
+      await page.getByRole("row", { name: /Cello/ }).click();
+      await page.keyboard.press("m");
+      await page.keyboard.press("z");
+      await page.getByRole("option", { name: "Its beginning" }).click();
+      await expect(page.getByRole("region", { name: "What differs of Cello" })).toContainText("muted");
+    },
+  ],
+  [
     "no such address",
     "/nowhere",
     async (page) => expect(page.getByText("There is nothing at this address")).toBeVisible(),

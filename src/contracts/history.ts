@@ -29,6 +29,9 @@ export const ProjectHistoryPageSchema = z.strictObject({
       count: z.int(),
       strips: z.array(z.strictObject({ id: z.string(), name: z.string() })),
       parts: z.array(z.enum(PARTS)),
+      /** Its first steps in sentences, and how many steps it has. */
+      sentences: z.array(z.string()),
+      steps: z.int(),
       /** How it stands today; null of what only takes back or does again. */
       standing: z.enum(["done", "undone", "doneForGood", "undoneForGood"]).nullable(),
     }),

@@ -49,10 +49,9 @@ export async function numbersAround(
   project: string,
   n: number,
 ): Promise<{ readonly upTo: number | null; readonly behind: number | null }> {
-  const [upTo, behind] = [
-    await db("moments").where({ project }).andWhere("n", "<=", n).max({ n: "n" }).first(),
-    await db("moments").where({ project }).andWhere("n", ">", n).min({ n: "n" }).first(),
-  ];
+  const kept = db("moments").where({ project });
+  const upTo = await kept.clone().andWhere("n", "<=", n).orderBy("n", "desc").first("n");
+  const behind = await kept.clone().andWhere("n", ">", n).orderBy("n").first("n");
   return { upTo: upTo?.n ?? null, behind: behind?.n ?? null };
 }
 

@@ -61,6 +61,19 @@ export async function getSteps(db: Executor, project: string, n: number): Promis
   return stepsIn(row.steps);
 }
 
+/** The steps of some revisions, by their numbers. */
+export async function stepsByNumber(
+  db: Executor,
+  project: string,
+  numbers: readonly number[],
+): Promise<ReadonlyMap<number, readonly Step[]>> {
+  const rows = await db("revisions")
+    .where({ project })
+    .whereIn("n", [...numbers])
+    .select("n", "steps");
+  return new Map(rows.map(({ n, steps }) => [n, stepsIn(steps)]));
+}
+
 /** The steps of each revision behind `after`, up to `to`, oldest first. */
 export async function stepsBehind(
   db: Executor,

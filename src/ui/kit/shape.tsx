@@ -8,6 +8,8 @@ import { cx } from "./class-names";
 
 interface Props {
   readonly processor: Processor;
+  /** As it was: drawn behind it, in outline. */
+  readonly before?: Processor | undefined;
   readonly tempo: number;
   readonly width?: number;
   readonly height?: number;
@@ -15,10 +17,13 @@ interface Props {
 }
 
 /** A processor's own picture, struck through when it is off. Its name stands beside it, or in its title. */
-export const Shape = memo(function Shape({ processor, tempo, width = 56, height = 28, className }: Props) {
-  const model = findModel(processor.model);
+export const Shape = memo(function Shape({ processor, before, tempo, width = 56, height = 28, className }: Props) {
   const box = { width: width - 2, height: height - 2 };
-  const marks = model ? drawShape(model, heardValues(model, processor.values, beatsPerMinute(tempo)), box) : [];
+  const marksOf = ({ model: id, values }: Processor) => {
+    const model = findModel(id);
+    return model ? drawShape(model, heardValues(model, values, beatsPerMinute(tempo)), box) : [];
+  };
+  const marks = marksOf(processor);
   const name = `${processorName(processor)}${processor.enabled ? "" : ", off"}`;
   return (
     <span
@@ -34,6 +39,11 @@ export const Shape = memo(function Shape({ processor, tempo, width = 56, height 
         viewBox={`0 0 ${box.width} ${box.height}`}
         aria-hidden="true"
       >
+        {before && (
+          <g fill="none" stroke="var(--ghost)" strokeWidth={1} strokeDasharray="3 2">
+            {marksOf(before).map((mark) => mark.kind === "line" && <path key={mark.kind} d={mark.path} />)}
+          </g>
+        )}
         <g opacity={processor.enabled ? 1 : 0.5}>
           {marks.map((mark) => (
             <path key={mark.kind} className={mark.kind} d={mark.path} />

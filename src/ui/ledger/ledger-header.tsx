@@ -1,6 +1,6 @@
 "use client";
 
-import { Library as LibraryIcon, SlidersHorizontal } from "lucide-react";
+import { History, Library as LibraryIcon, SlidersHorizontal } from "lucide-react";
 import { counted } from "@/core/names/count";
 import type { Project } from "@/core/projects/project";
 import { Button } from "../kit/button";
@@ -21,6 +21,7 @@ interface HeaderProps extends OpenProps {
   readonly onSave: () => void;
   readonly onLibrary: () => void;
   readonly onDetails: () => void;
+  readonly onPast: () => void;
   readonly onAdd: Parameters<typeof AddStrip>[0]["onAdd"];
 }
 
@@ -35,6 +36,7 @@ export function LedgerHeader({
   onLibrary,
   onAdd,
   onDetails,
+  onPast,
 }: HeaderProps) {
   return (
     <header className="flex flex-none items-center gap-3 px-[14px] pt-[14px] pb-3">
@@ -53,6 +55,9 @@ export function LedgerHeader({
       </div>
       <span className="ml-auto flex flex-none gap-2">
         <HistoryButtons editing={editing} />
+        <Button aria-label="Look back" title="Look back: the past of this project (Z)" onClick={onPast}>
+          <History size={16} aria-hidden="true" />
+        </Button>
         <AddStrip onAdd={onAdd} />
         <Button disabled={!canOpen} onClick={onOpen}>
           <SlidersHorizontal size={16} aria-hidden="true" />

@@ -219,6 +219,13 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
       enabled: chosen.length > 0,
       run: () => save(),
     },
+    {
+      id: "past",
+      title: "Look back: the past of this project",
+      group,
+      keys: ["Z"],
+      run: () => router.push(`/projects/${stored.id}/past`),
+    },
     { id: "starter", title: "Keep as a project starter…", group, run: () => setTelling("starter") },
     { id: "details", title: "Name, tempo and key of the project…", group, run: () => setTelling("details") },
     {
@@ -262,6 +269,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
         onLibrary={() => setAside(true)}
         onAdd={add}
         onDetails={() => setTelling("details")}
+        onPast={() => router.push(`/projects/${stored.id}/past`)}
       />
       <MenuOver groups={menu} disabled={rows.length === 0}>
         <div

@@ -5,20 +5,19 @@ import { useRouter } from "next/navigation";
 import { useDeferredValue, useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import { thisWindow } from "@/clients/window";
 import type { LogPage } from "@/contracts/library";
 import { MOST_NARROWING } from "@/core/documents/limits";
-import { windowOpened } from "@/core/documents/window";
 import { counted } from "@/core/names/count";
 import { quoteValue } from "@/core/search/written";
 import { Loading } from "../kit/bits";
 import { Button } from "../kit/button";
-import { formatDate, formatMoment, formatTime, plainDate } from "../kit/dates";
+import { formatTime } from "../kit/dates";
 import { INPUT } from "../kit/field";
 import { say } from "../kit/say";
 import { Scroll } from "../kit/scroll";
 import { Sheet } from "../kit/sheet";
 import { useAttempt } from "../kit/use-attempt";
+import { dayWords, daysOf, windowWords } from "../projects/done-when";
 import { closeSheet, inFilingLine, refetchWalked, wordsOfWalk } from "./filing";
 import { withProgress } from "./long-work";
 
@@ -38,24 +37,6 @@ function useLog(q: string) {
     placeholderData: (before) => before,
   });
   return { ...asked, entries: asked.data?.pages.flatMap(({ items }) => items) ?? [] };
-}
-
-/** "this window", "window of 28 Nov 2026, 10:04"; nothing where it is not known. */
-function windowWords(window: string | null): string {
-  if (window === null) return "";
-  if (window === thisWindow()) return "this window";
-  const opened = windowOpened(window);
-  return opened ? `window of ${formatMoment(opened.toISOString())}` : "another window";
-}
-
-/** What was done on one day, the newest first. */
-function daysOf(entries: readonly Entry[]): readonly [day: string, entries: readonly Entry[]][] {
-  const days = new Map<string, Entry[]>();
-  for (const entry of entries) {
-    const day = plainDate(new Date(entry.at));
-    days.set(day, [...(days.get(day) ?? []), entry]);
-  }
-  return [...days];
 }
 
 /** Everything that was done to the library: when, in which window, to what; each taken back where nothing later stands on it. */
@@ -91,11 +72,9 @@ export function HistorySheet() {
             {q === "" ? "Nothing was filed, renamed or thrown away yet." : "Nothing that was done says this."}
           </p>
         )}
-        {daysOf(entries).map(([day, some]) => (
-          <section key={day} aria-label={formatDate(day)}>
-            <h3 className="h2 sticky top-0 bg-card py-1">
-              {day === plainDate(new Date()) ? "Today" : formatDate(day)}
-            </h3>
+        {daysOf(entries).map(({ day, entries: some }) => (
+          <section key={some[0]?.n} aria-label={dayWords(day)}>
+            <h3 className="h2 sticky top-0 bg-card py-1">{dayWords(day)}</h3>
             <ul>
               {some.map((entry) => (
                 <Line key={entry.n} entry={entry} busy={busy} onWalk={(way) => void walk(way, entry.n)} />

@@ -72,7 +72,7 @@ const HABITS: readonly ((body: ProjectBody, random: Random) => Promise<void>)[] 
         ],
       }),
     );
-    await change(body, "Apply a sound", plan.steps as readonly Step[]);
+    await change(body, "Apply a sound", plan.steps);
   },
   async (body) => {
     if (body.history.undo) await undo(context, ID, body.revision);
@@ -132,6 +132,11 @@ describe("the history of a project", () => {
     expect((await found({ q: "since tomorrow" })).map(({ n }) => n)).toEqual([]);
     expect((await found({ q: "before yesterday" })).map(({ n }) => n)).toEqual([]);
     expect((await found({ before: 2 })).map(({ n }) => n)).toEqual([1]);
+    const was = first!.level.fader.toFixed(1).replace("-", "−");
+    expect((await found({ before: 2 }))[0]).toMatchObject({
+      sentences: [`${first!.look.name}: level ${was} → −11.0 dB.`],
+      steps: 1,
+    });
     expect(value(await listHistory(context, ID, { limit: 1 }))).toMatchObject({ more: true, revision: 3 });
   });
 
@@ -183,7 +188,7 @@ describe("the history of a project", () => {
         ],
       }),
     );
-    await change(await now(), "Take its level back", plan.steps as readonly Step[]);
+    await change(await now(), "Take its level back", plan.steps);
     const after = (await now()).project;
     expect(after.strips[0]).toEqual({ ...before.strips[0], level: first!.level });
     expect(after.strips.slice(1)).toEqual(before.strips.slice(1));
@@ -217,7 +222,7 @@ describe("the history of a project", () => {
       [first!.id, first!.id, "the same strip"],
       [second!.id, second!.id, "the same strip"],
     ]);
-    await change(await now(), "Take them back", plan.steps as readonly Step[]);
+    await change(await now(), "Take them back", plan.steps);
     expect((await now()).project).toEqual(swapped);
   });
 });

@@ -2,11 +2,12 @@ import type { ProjectHistoryPage, ProjectHistoryQuery, ReturnRequest } from "@/c
 import type { ProjectBody } from "@/contracts/projects";
 import type { RevisionRow } from "@/contracts/records";
 import { standings } from "@/core/documents/history";
-import { aboutOf } from "@/core/history/about";
+import { type About, aboutOf } from "@/core/history/about";
 import { stepsBetween } from "@/core/history/between";
-import { isWithin, readNarrowing } from "@/core/history/narrow";
+import { type Narrowed, isWithin, readNarrowing } from "@/core/history/narrow";
 import type { Project } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
+import { sentenceOf } from "@/core/recall/sentences";
 import { invertSteps } from "@/core/recall/step";
 import type { Step } from "@/core/recall/steps";
 import { ok } from "@/core/result";
@@ -75,35 +76,60 @@ export async function getRevision(
 /** Strips that are told of one change. */
 const MOST_TOLD = 3;
 
+/** Steps that are told of one change, in sentences. */
+const MOST_SENTENCES = 2;
+
 /** Changes that are looked through at once. */
 const CHUNK = 500;
+
+type Found = revisions.ToldRevision & { readonly about: About };
+
+interface Sought extends Pick<ProjectHistoryQuery, "strip" | "before"> {
+  readonly narrowed: Narrowed;
+  /** How many are enough. */
+  readonly most: number;
+}
+
+/** Looks through the log, the newest first, until enough is found. */
+async function findChanges(db: Executor, project: Project, sought: Sought): Promise<readonly Found[]> {
+  const turn = takingTurns();
+  const found: Found[] = [];
+  let from = sought.before ?? null;
+  for (let isMore = true; isMore && found.length < sought.most; ) {
+    await turn();
+    const entries = await revisions.listTold(db, project.id, from, CHUNK);
+    for (const entry of entries) {
+      const about = entry.about ?? (await aboutLater(db, project, entry.n));
+      if (isSought(sought, { ...entry, about })) found.push({ ...entry, about });
+    }
+    from = entries.at(-1)?.n ?? null;
+    isMore = entries.length === CHUNK;
+  }
+  return found;
+}
+
+const isSought = ({ strip, narrowed }: Sought, { at, label, about }: Found): boolean =>
+  (strip === undefined || about.strips.some(({ id }) => id === strip)) &&
+  isWithin(narrowed, { at: new Date(at), label, about });
 
 /** What was done to a project, the newest first, and how each change stands today. */
 export async function listHistory(
   { db, now }: Context,
   id: string,
-  { q = "", strip, before, limit = 60 }: ProjectHistoryQuery,
+  { q = "", limit = 60, ...asked }: ProjectHistoryQuery,
 ): Promise<Outcome<ProjectHistoryPage>> {
   const record = await projects.findProject(db, id);
   if (!record) return noProject(id);
   const standing = standings(await revisions.listLinks(db, id));
   const narrowed = readNarrowing(q, now());
-  const turn = takingTurns();
-  const found: (revisions.ToldRevision & { readonly about: ReturnType<typeof aboutOf> })[] = [];
-  let from = before ?? null;
-  for (let isMore = true; isMore && found.length <= limit; ) {
-    await turn();
-    const entries = await revisions.listTold(db, id, from, CHUNK);
-    for (const entry of entries) {
-      const about = entry.about ?? (await aboutLater(db, record.project, entry.n));
-      if (strip !== undefined && !about.strips.some((one) => one.id === strip)) continue;
-      if (isWithin(narrowed, { at: new Date(entry.at), label: entry.label, about })) found.push({ ...entry, about });
-    }
-    from = entries.at(-1)?.n ?? null;
-    isMore = entries.length === CHUNK;
-  }
-  const items = found.slice(0, limit).map(({ about, undoes, redoes, ...entry }) => ({
+  const found = await findChanges(db, record.project, { ...asked, narrowed, most: limit + 1 });
+  const shown = found.slice(0, limit);
+  const numbers = shown.map(({ n }) => n);
+  const steps = await revisions.stepsByNumber(db, id, numbers);
+  const items = shown.map(({ about, undoes, redoes, ...entry }) => ({
     ...entry,
+    sentences: (steps.get(entry.n) ?? []).slice(0, MOST_SENTENCES).map((step) => sentenceOf(step, record.project)),
+    steps: steps.get(entry.n)?.length ?? 0,
     of: undoes ?? redoes,
     count: about.strips.length,
     strips: about.strips.slice(0, MOST_TOLD).map((one) => ({ ...one })),

@@ -1,0 +1,80 @@
+import type { Page } from "@playwright/test";
+import { expect, test } from "./server";
+
+/** The past of a project, by the hand of an engineer. */
+
+interface Strip {
+  readonly id: string;
+  readonly look: { readonly name: string };
+  readonly level: { readonly fader: number; readonly mute: boolean };
+}
+
+async function stripsOf(page: Page, server: { readonly url: string }, at = ""): Promise<ReadonlyMap<string, Strip>> {
+  const answer = await page.request.get(`${server.url}/api/projects/salt-lanterns${at}`);
+  const { project } = (await answer.json()) as { project: { strips: Strip[] } };
+  return new Map(project.strips.map((strip) => [strip.look.name, strip]));
+}
+
+const strip = (page: Page, name: string) => page.getByRole("row", { name: new RegExp(`^${name}`) });
+const moments = (page: Page) => page.getByRole("listbox", { name: "What was done" });
+
+/** Types a level over the one in the cell. */
+async function setLevel(page: Page, name: string, level: string): Promise<void> {
+  await page.locator(`#strip-${name.toLowerCase()} .name`).click();
+  await expect(strip(page, name)).toHaveAttribute("aria-selected", "true");
+  for (let i = 0; i < 6; i++) {
+    await page.keyboard.press("ArrowRight");
+    const grid = page.getByRole("grid", { name: "Strips" });
+    if ((await grid.getAttribute("aria-activedescendant"))?.endsWith("-level")) break;
+  }
+  await page.keyboard.type(level);
+  await page.keyboard.press("Enter");
+}
+
+test("when the cello's level changed is found, and that alone is taken back", async ({ page, server }) => {
+  await page.goto(`${server.url}/projects/salt-lanterns`);
+  const before = await stripsOf(page, server);
+  await setLevel(page, "Cello", "-11");
+  await setLevel(page, "Voice", "-9");
+  await expect.poll(async () => (await stripsOf(page, server)).get("Voice")?.level.fader).toBe(-9);
+  const then = await stripsOf(page, server);
+
+  await page.keyboard.press("z");
+  await page.getByRole("textbox", { name: "Find in the past" }).fill("level of cello since yesterday");
+  await expect(moments(page).getByRole("option")).toHaveCount(1);
+  await page.getByRole("textbox", { name: "Find in the past" }).fill("");
+  await expect(moments(page).getByRole("option")).toHaveCount(3);
+  await moments(page).focus();
+  await page.keyboard.press("End");
+  await expect(strip(page, "Cello")).toContainText("→ −11.0 dB");
+  await expect(strip(page, "Voice")).toContainText("→ −9.0 dB");
+  await page.reload();
+  await expect(page).toHaveURL(/at=0/);
+  await strip(page, "Cello").click();
+  await expect(page.getByRole("region", { name: "What differs of Cello" })).toContainText("−11.0 dB");
+  await page.keyboard.press("Shift+Enter");
+  await page.getByRole("button", { name: /^Choice of parts/ }).click();
+  await page.getByRole("menuitem", { name: "Level and pan" }).click();
+  await page.getByRole("button", { name: /^Apply 1 change/ }).click();
+  await expect.poll(async () => (await stripsOf(page, server)).get("Cello")).toEqual(before.get("Cello"));
+  const after = await stripsOf(page, server);
+  for (const [name, was] of then) if (name !== "Cello") expect(after.get(name)).toEqual(was);
+});
+
+test("a moment is returned to by one key, and the return is taken back by another", async ({ page, server }) => {
+  await page.goto(`${server.url}/projects/salt-lanterns`);
+  const before = await stripsOf(page, server, "/revisions/0");
+  await setLevel(page, "Cello", "-11");
+  await setLevel(page, "Voice", "-9");
+  await expect.poll(async () => (await stripsOf(page, server)).get("Voice")?.level.fader).toBe(-9);
+  const then = await stripsOf(page, server);
+  await page.getByRole("button", { name: "Look back" }).click();
+  await moments(page).getByRole("option", { name: "Its beginning" }).click();
+  await page.keyboard.press("Control+Enter");
+  await expect.poll(() => stripsOf(page, server)).toEqual(before);
+  await expect(moments(page).getByRole("option", { name: /Return to its beginning/ })).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect.poll(() => stripsOf(page, server)).toEqual(then);
+  await page.keyboard.press("Escape");
+  await expect(page).toHaveURL(/\/projects\/salt-lanterns$/);
+});

@@ -1,0 +1,251 @@
+"use client";
+
+import { useQueryClient } from "@tanstack/react-query";
+import { useRouter } from "next/navigation";
+import { type ReactNode, useMemo, useState } from "react";
+import * as api from "@/clients/api";
+import type { ProjectBody } from "@/contracts/projects";
+import { compareProjects } from "@/core/history/beside";
+import { counted } from "@/core/names/count";
+import { ledgerOrder } from "@/core/projects/nesting";
+import type { Project } from "@/core/projects/project";
+import { useActions } from "../actions/actions";
+import { Empty, Key, Loading } from "../kit/bits";
+import { Button } from "../kit/button";
+import { Panels } from "../kit/panels";
+import { say } from "../kit/say";
+import { Toggle } from "../kit/toggle";
+import { useRows } from "../ledger/use-rows";
+import { planAddress } from "../plan/address";
+import { useProjectAt } from "../plan/sources";
+import { historyActions } from "../projects/history";
+import { useTakeProject } from "../projects/in-hand";
+import { type OpenProject, useOpenProject } from "../projects/open-project";
+import { send } from "../projects/sending";
+import { LinesPane } from "./lines-pane";
+import { MomentsPane } from "./moments-pane";
+import { type ThenRow, ThenTable } from "./then-table";
+import { type LookedAt, useLookedAt } from "./use-looked-at";
+import { useMomentWords } from "./use-moments";
+
+/** The past of a project: any moment of it as it was, beside now or another, and the way back to it. */
+export function Past({ id }: { readonly id: string }) {
+  const open = useOpenProject(id);
+  useTakeProject(id);
+  if (open.error)
+    return (
+      <Empty page title="This project cannot be opened">
+        <p role="alert">{open.error.message}</p>
+      </Empty>
+    );
+  if (!open.body) return <Loading what="Looking back" />;
+  return <OpenPast body={open.body} open={open} />;
+}
+
+/** The strips of a moment, in its order, then those that came only later; only those that differ where that is asked for. */
+function rowsOf(then: Project, other: Project | null, onlyDifferent: boolean): readonly ThenRow[] {
+  const compared = other ? compareProjects(then, other).strips : [];
+  const byLeft = new Map(compared.flatMap((one) => (one.left ? [[one.left.id, one] as const] : [])));
+  const rows = ledgerOrder(then).map((strip): ThenRow => ({ strip, beside: byLeft.get(strip.id) ?? null }));
+  const later = compared.flatMap((one): ThenRow[] =>
+    one.left || !one.right ? [] : [{ strip: one.right, beside: one }],
+  );
+  const all = [...rows, ...later];
+  return onlyDifferent ? all.filter(({ beside }) => beside !== null) : all;
+}
+
+/** The two moments that are beside each other, and how they are called: in a word, and by when they were. */
+function useBoth({ project: now, revision }: ProjectBody, { at, beside }: Pick<LookedAt, "at" | "beside">) {
+  const then = useProjectAt(now.id, at).data?.project ?? null;
+  const held = useProjectAt(beside === null ? null : now.id, beside ?? undefined).data?.project ?? null;
+  const thenWords = useMomentWords(now.id, at);
+  const besideWords = useMomentWords(now.id, beside ?? revision);
+  return {
+    then,
+    other: beside === null ? now : held,
+    names: { then: at === revision ? "now" : "then", other: beside === null ? "now" : "the other" },
+    words: { then: thenWords, other: beside === null ? "now" : besideWords },
+  };
+}
+
+function OpenPast({ body, open }: { readonly body: ProjectBody; readonly open: OpenProject }) {
+  const { project: now, revision } = body;
+  const lookedAt = useLookedAt(now.id, revision);
+  const { at, beside, look, compareWith } = lookedAt;
+  const { then, other, names, words } = useBoth(body, lookedAt);
+  const [onlyDifferent, setOnlyDifferent] = useState(false);
+  const rows = useMemo(() => (then ? rowsOf(then, other, onlyDifferent) : []), [then, other, onlyDifferent]);
+  const strips = useMemo(() => rows.map(({ strip }) => strip), [rows]);
+  const hand = useRows(strips);
+  const row = rows.find(({ strip }) => strip.id === hand.cursor?.id) ?? null;
+  const acts = usePastActions({ body, open, at, then, chosen: hand.chosen });
+  useActions([
+    {
+      id: "compare-with",
+      title: beside === at ? "Compare with now again" : "Compare other moments with this one",
+      group: "Past",
+      keys: ["C"],
+      run: () => compareWith(beside === at ? null : at),
+    },
+  ]);
+  const table = (
+    <section aria-label={`${now.name}, as it was`} className="flex h-full min-w-0 flex-col">
+      <Head name={now.name} isNow={at === revision} chosen={hand.chosen.length} acts={acts} words={words}>
+        {beside !== at && (
+          <Button small onClick={() => compareWith(at)}>
+            Compare others with this
+          </Button>
+        )}
+        {beside !== null && (
+          <Button small onClick={() => compareWith(null)}>
+            Compare with now
+          </Button>
+        )}
+        <span className="ml-auto">
+          <Toggle label="Only what differs" on={onlyDifferent} onChange={setOnlyDifferent} />
+        </span>
+      </Head>
+      {then ? (
+        <ThenTable
+          project={then}
+          rows={rows}
+          chosen={hand.chosen}
+          cursor={hand.cursor?.id ?? null}
+          onChoose={hand.choose}
+          onMove={(by, how) => hand.moveTo(indexAfter(by, hand.at, rows.length), how)}
+        />
+      ) : (
+        <div className="flex-1">
+          <Loading what="Putting it together" />
+        </div>
+      )}
+      {row && at !== (beside ?? revision) && (
+        <LinesPane strip={row.strip} beside={row.beside} tempo={then?.tempo ?? now.tempo} names={names} />
+      )}
+      <p className="flex h-8 flex-none items-center gap-[6px] overflow-hidden whitespace-nowrap border-edge border-t px-[14px] text-small text-soft">
+        <Key>↑ ↓</Key> moments <Key>C</Key> compare <Key>X</Key> A and B <Key>Shift Enter</Key> take{" "}
+        <Key>Ctrl Enter</Key> return
+      </p>
+    </section>
+  );
+  return (
+    <Panels
+      id="past"
+      panes={[
+        {
+          id: "moments",
+          label: "the moments",
+          size: 330,
+          min: 240,
+          children: (
+            <MomentsPane
+              id={now.id}
+              revision={revision}
+              at={at}
+              beside={beside}
+              strip={
+                hand.chosen.length === 1 && hand.cursor ? { id: hand.cursor.id, name: hand.cursor.look.name } : null
+              }
+              onAt={look}
+            />
+          ),
+        },
+        { id: "then", label: "the strips", min: 560, children: table },
+      ]}
+    />
+  );
+}
+
+function indexAfter(by: 1 | -1 | "first" | "last", at: number, of: number): number {
+  if (by === "first") return 0;
+  return by === "last" ? of - 1 : at + by;
+}
+
+interface HeadProps {
+  readonly name: string;
+  readonly isNow: boolean;
+  readonly chosen: number;
+  readonly acts: ReturnType<typeof usePastActions>;
+  /** The moment that is looked at, and the one that it is compared with. */
+  readonly words: { readonly then: string; readonly other: string };
+  readonly children: ReactNode;
+}
+
+function Head({ name, isNow, chosen, acts, words, children }: HeadProps) {
+  return (
+    <>
+      <header className="flex flex-none items-center gap-3 px-[14px] pt-[14px] pb-2">
+        <h1 className="h1 truncate">{name}</h1>
+        <span className="flex-none rounded-card bg-edit-tint px-2 text-edit">{isNow ? "now" : "as it was"}</span>
+        <span className="ml-auto flex flex-none gap-2">
+          <Button onClick={acts.leave}>Back to the project</Button>
+          <Button
+            disabled={!acts.canTake}
+            title={acts.canTake ? undefined : "Choose strips that were there then"}
+            onClick={acts.take}
+          >
+            Take {chosen === 0 ? "strips" : counted(chosen, "strip")}…
+          </Button>
+          <Button main disabled={!acts.canReturn} onClick={acts.comeBack}>
+            Return to this
+          </Button>
+        </span>
+      </header>
+      <div className="flex flex-none flex-wrap items-center gap-x-4 gap-y-1 px-[14px] pb-3 text-soft">
+        <span className="min-w-0 truncate">
+          {words.then} <span className="text-faint">beside</span> {words.other}
+        </span>
+        {children}
+      </div>
+    </>
+  );
+}
+
+interface Acting {
+  readonly body: ProjectBody;
+  readonly open: OpenProject;
+  readonly at: number;
+  readonly then: Project | null;
+  readonly chosen: readonly string[];
+}
+
+/** What can be done with a moment. */
+function usePastActions({ body: { project, revision }, open, at, then, chosen }: Acting) {
+  const router = useRouter();
+  const queries = useQueryClient();
+  const there = chosen.filter((id) => then?.strips.some((strip) => strip.id === id));
+  const canTake = there.length > 0 && at !== revision;
+  const canReturn = at !== revision;
+  const leave = () => router.push(`/projects/${project.id}`);
+  const take = () => {
+    if (!canTake) return;
+    const here = there.filter((id) => project.strips.some((strip) => strip.id === id));
+    router.push(planAddress(project.id, { project: project.id, revision: at, strips: there }, { strips: here }));
+  };
+  const comeBack = async () => {
+    if (!canReturn) return;
+    const done = await send(queries, project.id, {
+      call: (baseRevision) => api.returnTo(project.id, { baseRevision, revision: at }),
+      isShown: false,
+    });
+    if (done)
+      say(done.history.undo ?? "Returned", {
+        action: { label: "Undo", onClick: () => void open.undo(done.revision) },
+      });
+  };
+  const group = "Past";
+  useActions([
+    ...historyActions(open, group),
+    { id: "leave", title: "Back to the project", group, keys: ["Escape"], run: leave },
+    { id: "take", title: "Take the chosen strips from it…", group, keys: ["Shift+Enter"], enabled: canTake, run: take },
+    {
+      id: "return",
+      title: "Return to this moment",
+      group,
+      keys: ["Ctrl+Enter"],
+      enabled: canReturn,
+      run: () => void comeBack(),
+    },
+  ]);
+  return { canTake, canReturn, leave, take, comeBack: () => void comeBack() };
+}
