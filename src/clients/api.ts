@@ -39,7 +39,6 @@ import type {
   PlanRequest,
   ProjectBody,
   RevisionBody,
-  RevisionList,
   StripPage,
   StripQuery,
   Together,
@@ -152,7 +151,6 @@ export const getProject = (id: string) => ask<ProjectBody>("GET", `/api/projects
 export const getRevision = (id: string, n: number) =>
   ask<RevisionBody>("GET", `/api/projects/${at(id)}/revisions/${n}`);
 export const findStrips = (query: StripQuery) => ask<StripPage>("GET", `/api/strips${queryOf(query)}`);
-export const listRevisions = (id: string) => ask<RevisionList>("GET", `/api/projects/${at(id)}/revisions`);
 /** Older than a change, where one is said. */
 export const listHistory = (id: string, query: ProjectHistoryQuery) =>
   ask<ProjectHistoryPage>("GET", `/api/projects/${at(id)}/history${queryOf(query)}`);

@@ -211,7 +211,6 @@ export type ChangeRequest = z.infer<typeof ChangeRequestSchema>;
 export type TogetherRequest = z.infer<typeof TogetherRequestSchema>;
 export type Together = z.infer<typeof TogetherSchema>;
 export type RevisionBody = z.infer<typeof RevisionBodySchema>;
-export type RevisionList = z.infer<typeof RevisionListSchema>;
 export type StripQuery = z.infer<typeof StripQuerySchema>;
 export type StripPage = z.infer<typeof StripPageSchema>;
 export type MediaBody = z.infer<typeof MediaBodySchema>;

@@ -12,15 +12,18 @@ interface Props {
   readonly onWhere: (where: Where) => void;
 }
 
+/** As many as a menu takes; the past of a project has all of them. */
+const MOST_MOMENTS = 100;
+
 /** In which project strips are looked for, and as they were when. */
 export function WhereFrom({ where, onWhere }: Props) {
   const { project, revision } = where;
   const projects = useQuery({ queryKey: KEYS.projects, queryFn: api.listProjects }).data?.projects ?? [];
   const moments = useQuery({
-    queryKey: [...KEYS.project(project ?? ""), "revisions"],
-    queryFn: () => api.listRevisions(project ?? ""),
+    queryKey: [...KEYS.project(project ?? ""), "newest"],
+    queryFn: () => api.listHistory(project ?? "", { limit: MOST_MOMENTS }),
     enabled: project !== null,
-  }).data?.revisions;
+  }).data?.items;
   return (
     <div className="grid flex-none gap-2 px-3 pb-3">
       <select
