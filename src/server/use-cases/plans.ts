@@ -45,8 +45,8 @@ async function findStripsOf(context: Context, source: OfProject, { path, id }: A
     from: null,
     name: nameOfStrips(project, strips),
     tempo: project.tempo,
-    around: busesAround(project, strips),
-    isOfSame: project.id === id,
+    // Of its own past the buses are what they are by now.
+    ...(project.id === id ? { isOfSame: true } : { around: busesAround(project, strips) }),
   });
 }
 

@@ -1,6 +1,6 @@
 "use client";
 
-import { type KeyboardEvent, useDeferredValue, useEffect, useState } from "react";
+import { type KeyboardEvent, useDeferredValue, useEffect, useRef, useState } from "react";
 import { MOST_NARROWING } from "@/core/documents/limits";
 import { counted } from "@/core/names/count";
 import { Empty, Loading } from "../kit/bits";
@@ -57,6 +57,15 @@ export function MomentsPane({ id, revision, at, beside, strip, onAt }: Props) {
     if (next !== undefined) onAt(next);
     if (to >= numbers.length - 3) more();
   };
+  const list = useRef<HTMLDivElement>(null);
+  useEffect(() => list.current?.focus(), []);
+  const onFieldKey = (event: KeyboardEvent) => {
+    if (event.key !== "Escape" && event.key !== "ArrowDown" && event.key !== "Enter") return;
+    event.preventDefault();
+    event.stopPropagation();
+    if (event.key === "Escape") setTyped("");
+    list.current?.focus();
+  };
   const onKeyDown = (event: KeyboardEvent) => {
     const to = {
       ArrowDown: place + 1,
@@ -80,6 +89,7 @@ export function MomentsPane({ id, revision, at, beside, strip, onAt }: Props) {
           value={typed}
           maxLength={MOST_NARROWING}
           onChange={({ target }) => setTyped(target.value)}
+          onKeyDown={onFieldKey}
           className={INPUT}
         />
         <Toggle
@@ -94,7 +104,7 @@ export function MomentsPane({ id, revision, at, beside, strip, onAt }: Props) {
         tabIndex={0}
         aria-label="What was done"
         aria-activedescendant={place >= 0 ? momentId(at) : undefined}
-        data-moments=""
+        ref={list}
         onKeyDown={onKeyDown}
         onScroll={({ currentTarget: list }) => {
           if (list.scrollHeight - list.scrollTop - list.clientHeight < 400) more();
@@ -160,7 +170,7 @@ const rowClass = (isAt: boolean): string =>
       : "hover:bg-sunk/60",
   );
 
-const Held = () => <span className="flex-none text-edit text-small">compared with</span>;
+const Held = () => <span className="flex-none text-edit text-small">beside</span>;
 
 interface MomentProps {
   readonly change: Change;

@@ -116,6 +116,11 @@ describe("the past of a project", () => {
     await screen.findByText("Nothing was done that says this");
     fireEvent.change(field, { target: { value: "" } });
     await waitFor(() => expect(moments()).toHaveLength(3));
+    fireEvent.change(field, { target: { value: "voice" } });
+    act(() => field.focus());
+    press("Escape", {}, field);
+    await waitFor(() => expect(moments()).toHaveLength(3));
+    expect(document.activeElement).toBe(list());
     fireEvent.click(row("Voice"));
     fireEvent.click(await screen.findByRole("switch", { name: "Only of Voice" }));
     await waitFor(() => expect(moments()).toHaveLength(1));
@@ -127,6 +132,7 @@ describe("the past of a project", () => {
     await setLevel("Voice", -8);
     await open("?at=0");
     await waitFor(() => expect(row("Cello").textContent).toContain("→"));
+    press("Enter", { ctrlKey: true });
     press("Enter", { ctrlKey: true });
     await waitFor(async () => expect((await stored()).revision).toBe(3));
     expect((await strip("Cello")).level.fader).toBe(-4.5);

@@ -1,9 +1,11 @@
 "use client";
 
 import { useQueryClient } from "@tanstack/react-query";
+import equal from "fast-deep-equal";
 import { useRouter } from "next/navigation";
 import { type ReactNode, useMemo, useState } from "react";
 import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/projects";
 import { compareProjects } from "@/core/history/beside";
 import { counted } from "@/core/names/count";
@@ -222,10 +224,13 @@ function usePastActions({ body: { project, revision }, open, at, then, chosen }:
     const here = there.filter((id) => project.strips.some((strip) => strip.id === id));
     router.push(planAddress(project.id, { project: project.id, revision: at, strips: there }, { strips: here }));
   };
+  const isThere = () => equal(queries.getQueryData<ProjectBody>(KEYS.project(project.id))?.project, then);
   const comeBack = async () => {
     if (!canReturn) return;
     const done = await send(queries, project.id, {
-      call: (baseRevision) => api.returnTo(project.id, { baseRevision, revision: at }),
+      // Of two quick presses the second finds that it is done.
+      call: (baseRevision) =>
+        isThere() ? Promise.resolve(null) : api.returnTo(project.id, { baseRevision, revision: at }),
       isShown: false,
     });
     if (done)
