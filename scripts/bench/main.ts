@@ -2,6 +2,7 @@ import { eqVsNative, firstLoad, knobToSound, loopRender, openBrowser } from "./b
 import { chainCost } from "./chain";
 import { clumsy } from "./clumsy";
 import { type Figure, print } from "./figure";
+import { comparisons, histories } from "./history";
 import { importMany } from "./import";
 import { kills } from "./kills";
 import { laws } from "./laws";
@@ -52,6 +53,8 @@ const ROWS: readonly [names: readonly string[], measure: () => Promise<readonly 
   [["plan-200", "plan-growth"], () => Promise.resolve(plans())],
   [["edit-200"], async () => [await edits()]],
   [["strips-100k", "strips-100k-ms"], strips],
+  [["history-10k", "history-10k-page", "history-10k-size"], histories],
+  [["compare-200"], async () => [await comparisons()]],
   [["laws"], () => Promise.resolve([laws()])],
   [["kills"], async () => [await kills()]],
   [["import"], async () => [await importMany()]],

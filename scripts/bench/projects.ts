@@ -112,7 +112,10 @@ export function plans(): readonly Figure[] {
   ];
 }
 
-async function withProjects<T>(projects: readonly Project[], work: (context: OpenContext) => Promise<T>): Promise<T> {
+export async function withProjects<T>(
+  projects: readonly Project[],
+  work: (context: OpenContext) => Promise<T>,
+): Promise<T> {
   const folder = mkdtempSync(join(process.cwd(), ".bench-"));
   try {
     if (onMemory(folder)) throw new Error("a memory file system: refused");
