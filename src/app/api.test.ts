@@ -58,6 +58,13 @@ describe("the list of addresses", () => {
   });
 });
 
+/** What has to be asked for at an address. */
+const NEEDED: Readonly<Record<string, string>> = {
+  "/api/values": "field=tag&",
+  "/api/places": "id=narrator-close&",
+  "/api/projects/{id}/note": "from=0&to=0&",
+};
+
 describe("a request that is none", () => {
   it.each(titled(WITH_BODY))("%s: refused in words, and nothing has changed", async (_, { method, path }) => {
     const before = await changesSoFar();
@@ -80,11 +87,7 @@ describe("a request that is none", () => {
   it.each(titled(ENDPOINTS.filter((e) => e.query !== undefined && e.method === "get")))(
     "%s: a parameter that is not known is refused",
     async (_, { path }) => {
-      const needed: Readonly<Record<string, string>> = {
-        "/api/values": "field=tag&",
-        "/api/places": "id=narrator-close&",
-      };
-      const response = await answer(`${at(path, { id: "narrator-close" })}?${needed[path] ?? ""}mood=dark`, {});
+      const response = await answer(`${at(path, { id: "narrator-close" })}?${NEEDED[path] ?? ""}mood=dark`, {});
       expect([response.status, ErrorBodySchema.parse(await response.json()).error.path]).toEqual([400, "mood"]);
     },
   );
@@ -93,7 +96,7 @@ describe("a request that is none", () => {
     "%s: what is not there is not found",
     async (_, { method, path }) => {
       const before = await changesSoFar();
-      const response = await answer(at(path), { method: method.toUpperCase() });
+      const response = await answer(`${at(path)}?${NEEDED[path] ?? ""}`, { method: method.toUpperCase() });
       expect([response.status, ErrorBodySchema.parse(await response.json()).error.code]).toEqual([404, "notFound"]);
       expect(await changesSoFar()).toBe(before);
     },
@@ -221,6 +224,7 @@ describe("an answer", () => {
     await ask("post", "/api/projects/{id}/redo", { ids, body: { baseRevision: another.revision + 2 } });
     await ask("get", "/api/projects/{id}/revisions", { ids });
     await ask("get", "/api/projects/{id}/history", { ids, query: "?q=level&limit=5" });
+    await ask("get", "/api/projects/{id}/note", { ids, query: "?from=0&to=1" });
     await ask("get", "/api/projects/{id}/revisions/{n}", { ids: { ...ids, n: "1" } });
 
     await ask("get", "/api/strips", { query: "?q=cello&limit=3" });

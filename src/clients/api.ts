@@ -1,4 +1,4 @@
-import type { ProjectHistoryPage, ProjectHistoryQuery, ReturnRequest } from "@/contracts/history";
+import type { Note, NoteQuery, ProjectHistoryPage, ProjectHistoryQuery, ReturnRequest } from "@/contracts/history";
 import type {
   CardChanges,
   ChangedCard,
@@ -154,6 +154,8 @@ export const findStrips = (query: StripQuery) => ask<StripPage>("GET", `/api/str
 /** Older than a change, where one is said. */
 export const listHistory = (id: string, query: ProjectHistoryQuery) =>
   ask<ProjectHistoryPage>("GET", `/api/projects/${at(id)}/history${queryOf(query)}`);
+export const noteBetween = (id: string, moments: NoteQuery) =>
+  ask<Note>("GET", `/api/projects/${at(id)}/note${queryOf(moments)}`);
 export const returnTo = (id: string, request: ReturnRequest) =>
   ask<ProjectBody>("POST", `/api/projects/${at(id)}/return`, request);
 export const planRecall = (id: string, request: PlanRequest) =>

@@ -1,4 +1,10 @@
-import { ProjectHistoryPageSchema, ProjectHistoryQuerySchema, ReturnRequestSchema } from "./history";
+import {
+  NoteQuerySchema,
+  NoteSchema,
+  ProjectHistoryPageSchema,
+  ProjectHistoryQuerySchema,
+  ReturnRequestSchema,
+} from "./history";
 import { z } from "zod";
 import {
   EmptySchema,
@@ -385,6 +391,13 @@ export const ENDPOINTS: readonly Endpoint[] = [
     summary: "What was done to it, by words and by when, some at a time",
     query: ProjectHistoryQuerySchema,
     answer: ProjectHistoryPageSchema,
+  },
+  {
+    method: "get",
+    path: "/api/projects/{id}/note",
+    summary: "What was done between two moments, in sentences",
+    query: NoteQuerySchema,
+    answer: NoteSchema,
   },
   {
     method: "post",

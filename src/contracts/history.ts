@@ -46,6 +46,15 @@ export const ReturnRequestSchema = z.strictObject({
   revision: z.int().min(0),
 });
 
+/** Two moments, by the changes that they come after; the earlier is the one to begin from, whichever is asked for as that. */
+export const NoteQuerySchema = z.strictObject({
+  from: z.coerce.number().int().min(0),
+  to: z.coerce.number().int().min(0),
+});
+export const NoteSchema = z.strictObject({ text: z.string() });
+
+export type NoteQuery = z.infer<typeof NoteQuerySchema>;
+export type Note = z.infer<typeof NoteSchema>;
 export type ProjectHistoryQuery = z.infer<typeof ProjectHistoryQuerySchema>;
 export type ProjectHistoryPage = z.infer<typeof ProjectHistoryPageSchema>;
 export type ReturnRequest = z.infer<typeof ReturnRequestSchema>;

@@ -108,3 +108,18 @@ export async function listTold(
     .select("n", "at", "label", "undoes", "redoes", "window", "about");
   return rows.map((row) => ({ ...row, about: row.about === null ? null : (JSON.parse(row.about) as About) }));
 }
+
+/** What each revision behind `after`, up to `to`, concerned, oldest first; of those from before that was kept, nothing. */
+export async function aboutsBehind(
+  db: Executor,
+  project: string,
+  { after, to }: { readonly after: number; readonly to: number },
+): Promise<readonly About[]> {
+  const rows = await db("revisions")
+    .where({ project })
+    .whereBetween("n", [after + 1, to])
+    .whereNotNull("about")
+    .orderBy("n")
+    .select("about");
+  return rows.map(({ about }) => JSON.parse(about ?? "") as About);
+}

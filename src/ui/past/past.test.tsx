@@ -142,6 +142,20 @@ describe("the past of a project", () => {
     await waitFor(async () => expect((await strip("Cello")).level.fader).toBe(-7));
   });
 
+  it("is told in words, to be copied", async () => {
+    await setLevel("Cello", -7);
+    await open("?at=0");
+    await waitFor(() => expect(row("Cello").textContent).toContain("→"));
+    const copied: string[] = [];
+    Object.assign(navigator, { clipboard: { writeText: (text: string) => Promise.resolve(void copied.push(text)) } });
+    fireEvent.click(screen.getByRole("button", { name: "In words…" }));
+    const text = await screen.findByRole("textbox", { name: "What was done" });
+    expect((text as HTMLTextAreaElement).value).toMatch(/^Salt Lanterns\nFrom: Its beginning\nTo: now\n\nCello: Level/);
+    fireEvent.click(screen.getByRole("button", { name: "Copy" }));
+    await waitFor(() => expect(said.at(-1)).toBe("Copied"));
+    expect(copied).toEqual([(text as HTMLTextAreaElement).value]);
+  });
+
   it("gives strips back through the plan, each to itself", async () => {
     await setLevel("Cello", -7);
     await open("?at=0");

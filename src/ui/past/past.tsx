@@ -26,6 +26,7 @@ import { type OpenProject, useOpenProject } from "../projects/open-project";
 import { send } from "../projects/sending";
 import { LinesPane } from "./lines-pane";
 import { MomentsPane } from "./moments-pane";
+import { NoteSheet } from "./note-sheet";
 import { type ThenRow, ThenTable } from "./then-table";
 import { type LookedAt, useLookedAt } from "./use-looked-at";
 import { useMomentWords } from "./use-moments";
@@ -76,6 +77,7 @@ function OpenPast({ body, open }: { readonly body: ProjectBody; readonly open: O
   const { at, beside, look, compareWith } = lookedAt;
   const { then, other, names, words } = useBoth(body, lookedAt);
   const [onlyDifferent, setOnlyDifferent] = useState(false);
+  const [noting, setNoting] = useState(false);
   const rows = useMemo(() => (then ? rowsOf(then, other, onlyDifferent) : []), [then, other, onlyDifferent]);
   const strips = useMemo(() => rows.map(({ strip }) => strip), [rows]);
   const hand = useRows(strips);
@@ -93,6 +95,9 @@ function OpenPast({ body, open }: { readonly body: ProjectBody; readonly open: O
   const table = (
     <section aria-label={`${now.name}, as it was`} className="flex h-full min-w-0 flex-col">
       <Head name={now.name} isNow={at === revision} chosen={hand.chosen.length} acts={acts} words={words}>
+        <Button small disabled={at === (beside ?? revision)} onClick={() => setNoting(true)}>
+          In words…
+        </Button>
         {beside !== at && (
           <Button small onClick={() => compareWith(at)}>
             Compare others with this
@@ -128,6 +133,7 @@ function OpenPast({ body, open }: { readonly body: ProjectBody; readonly open: O
         <Key>↑ ↓</Key> moments <Key>C</Key> compare <Key>X</Key> A and B <Key>Shift Enter</Key> take{" "}
         <Key>Ctrl Enter</Key> return
       </p>
+      {noting && <Noting body={body} lookedAt={lookedAt} words={words} onClose={() => setNoting(false)} />}
     </section>
   );
   return (
@@ -161,6 +167,23 @@ function OpenPast({ body, open }: { readonly body: ProjectBody; readonly open: O
 function indexAfter(by: 1 | -1 | "first" | "last", at: number, of: number): number {
   if (by === "first") return 0;
   return by === "last" ? of - 1 : at + by;
+}
+
+interface NotingProps {
+  readonly body: ProjectBody;
+  readonly lookedAt: LookedAt;
+  readonly words: HeadProps["words"];
+  readonly onClose: () => void;
+}
+
+/** What was done between the two moments, from the earlier to the later. */
+function Noting({ body: { project, revision }, lookedAt: { at, beside }, words, onClose }: NotingProps) {
+  const other = beside ?? revision;
+  const [then, later] = [words.then, words.other];
+  const said = at <= other ? { from: then, to: later } : { from: later, to: then };
+  return (
+    <NoteSheet project={project} from={Math.min(at, other)} to={Math.max(at, other)} words={said} onClose={onClose} />
+  );
 }
 
 interface HeadProps {

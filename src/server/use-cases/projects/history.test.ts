@@ -13,7 +13,7 @@ import { openContext } from "../../store/open";
 import { refused, value } from "../../testing";
 import { planFor } from "../plans";
 import { changeProject } from "./change";
-import { getRevision, listHistory, returnTo } from "./history";
+import { getRevision, listHistory, noteBetween, returnTo } from "./history";
 import { getProject } from "./read";
 import { redo, undo } from "./walk";
 
@@ -168,6 +168,19 @@ describe("the history of a project", () => {
     expect(refused(await returnTo(context, ID, { baseRevision: 6, revision: 0 })).code).toBe("refused");
     expect(refused(await returnTo(context, ID, { baseRevision: 5, revision: 1 })).code).toBe("stale");
     expect(refused(await returnTo(context, ID, { baseRevision: 6, revision: 99 })).code).toBe("notFound");
+  });
+
+  it("is told in sentences between two moments, in whichever order they are asked for", async () => {
+    const [first] = (await now()).project.strips.filter(({ kind }) => kind === "audio");
+    const steps = changePart(first!, "level", { fader: -33, mute: false }, context.mint);
+    await change(await now(), "Level", steps);
+    const { text } = value(await noteBetween(context, ID, { from: 0, to: 1 }));
+    expect(text).toBe(
+      `${first!.look.name}: Level ${first!.level.fader.toFixed(1).replace("-", "−")} dB → −33.0 dB.\n1 strip in all.`,
+    );
+    expect(value(await noteBetween(context, ID, { from: 1, to: 0 })).text).toBe(text);
+    expect(value(await noteBetween(context, ID, { from: 1, to: 1 })).text).toBe("Nothing differs.");
+    expect(refused(await noteBetween(context, ID, { from: 0, to: 2 })).code).toBe("notFound");
   });
 
   it("gives one part of one strip back alone, through the plan", async () => {

@@ -1,10 +1,12 @@
-import type { ProjectHistoryPage, ProjectHistoryQuery, ReturnRequest } from "@/contracts/history";
+import type { Note, NoteQuery, ProjectHistoryPage, ProjectHistoryQuery, ReturnRequest } from "@/contracts/history";
 import type { ProjectBody } from "@/contracts/projects";
 import type { RevisionRow } from "@/contracts/records";
 import { standings } from "@/core/documents/history";
 import { type About, aboutOf } from "@/core/history/about";
+import { compareProjects } from "@/core/history/beside";
 import { stepsBetween } from "@/core/history/between";
 import { type Narrowed, isWithin, readNarrowing } from "@/core/history/narrow";
+import { noteOf } from "@/core/history/note";
 import type { Project } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
 import { sentenceOf } from "@/core/recall/sentences";
@@ -142,6 +144,20 @@ export async function listHistory(
 /** Of a change from before that was kept: the names are those of today. */
 const aboutLater = async (db: Executor, project: Project, n: number) =>
   aboutOf(await revisions.getSteps(db, project.id, n), { before: project, after: project });
+
+/** What was done between two moments, in sentences. */
+export async function noteBetween({ db }: Context, id: string, { from, to }: NoteQuery): Promise<Outcome<Note>> {
+  const record = await projects.findProject(db, id);
+  if (!record) return noProject(id);
+  const [after, upTo] = [Math.min(from, to), Math.max(from, to)];
+  if (upTo > record.revision)
+    return failure("notFound", `“${record.project.name}” has revisions 0 to ${record.revision}.`, {
+      path: from > to ? "from" : "to",
+    });
+  const beside = compareProjects(await momentAt(db, record, after), await momentAt(db, record, upTo));
+  const abouts = await revisions.aboutsBehind(db, id, { after, to: upTo });
+  return ok({ text: noteOf({ beside, presets: [...new Set(abouts.flatMap(({ presets }) => presets))] }) });
+}
 
 /** Makes a project what it was after a revision, as one more change of it: what was done since stays in the history. */
 export const returnTo = (
