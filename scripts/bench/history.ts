@@ -49,7 +49,7 @@ async function turnAll(context: OpenContext, start: Project): Promise<void> {
     const next = applySteps(project, steps);
     if (steps.length === 0 || !next.ok) continue;
     const request = { baseRevision, label: "Turn", steps: [...steps], brief: true };
-    const changed = await changeProject(context, ID, request as Parameters<typeof changeProject>[2]);
+    const changed = await changeProject(context, ID, request);
     if (!changed.ok) throw new Error(changed.error.message);
     project = next.value;
     baseRevision++;
