@@ -251,6 +251,11 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
       items: [
         { id: "bench", label: "Open on the bench", beside: "B", onChoose: () => void openBench() },
         { id: "save", label: "Save…", beside: "Ctrl S", onChoose: save },
+        {
+          id: "past",
+          label: "Past of this strip",
+          onChoose: () => router.push(`/projects/${stored.id}/past?of=strip`),
+        },
       ],
     },
     ...arranging.menu,

@@ -22,6 +22,9 @@ interface Props {
   /** The strip in hand, by which the list can be narrowed. */
   readonly strip: { readonly id: string; readonly name: string } | null;
   readonly onAt: (n: number) => void;
+  /** Whether only what concerned the strip in hand is listed. */
+  readonly ofStrip: boolean;
+  readonly onOfStrip: (of: boolean) => void;
 }
 
 const momentId = (n: number): string => `moment-${n}`;
@@ -31,9 +34,8 @@ const isStanding = ({ standing, of }: Change): boolean =>
   of === null && (standing === "done" || standing === "doneForGood");
 
 /** Every moment of a project, by the change that led to it: found by words and by when, walked by arrows. */
-export function MomentsPane({ id, revision, at, beside, strip, onAt }: Props) {
+export function MomentsPane({ id, revision, at, beside, strip, onAt, ofStrip, onOfStrip }: Props) {
   const [typed, setTyped] = useState("");
-  const [ofStrip, setOfStrip] = useState(false);
   const q = useDeferredValue(typed.trim());
   const narrowed = ofStrip ? (strip?.id ?? null) : null;
   const { changes, isPending, error, hasNextPage, isFetchingNextPage, fetchNextPage } = useMoments({
@@ -96,7 +98,7 @@ export function MomentsPane({ id, revision, at, beside, strip, onAt }: Props) {
           label={strip ? `Only of ${strip.name}` : "Only of the strip in hand"}
           on={ofStrip && strip !== null}
           disabled={strip === null}
-          onChange={setOfStrip}
+          onChange={onOfStrip}
         />
       </div>
       <div

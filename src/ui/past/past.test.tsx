@@ -142,6 +142,17 @@ describe("the past of a project", () => {
     await waitFor(async () => expect((await strip("Cello")).level.fader).toBe(-7));
   });
 
+  it("is that of the strip in hand, where that is asked for", async () => {
+    await setLevel("Cello", -7);
+    await setLevel("Voice", -8);
+    const { id } = await strip("Voice");
+    useInHand.setState({ project: ID, strips: [id] });
+    await open("?of=strip");
+    await waitFor(() => expect(moments()).toHaveLength(1));
+    expect(moment(/-8 dB/)).toBeTruthy();
+    await waitFor(() => expect(window.location.search).toBe("?at=2&of=strip"));
+  });
+
   it("is told in words, to be copied", async () => {
     await setLevel("Cello", -7);
     await open("?at=0");

@@ -155,6 +155,8 @@ function OpenPast({ body, open }: { readonly body: ProjectBody; readonly open: O
                 hand.chosen.length === 1 && hand.cursor ? { id: hand.cursor.id, name: hand.cursor.look.name } : null
               }
               onAt={look}
+              ofStrip={lookedAt.ofStrip}
+              onOfStrip={lookedAt.narrowToStrip}
             />
           ),
         },

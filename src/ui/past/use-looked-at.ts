@@ -13,7 +13,7 @@ const numberIn = (words: URLSearchParams, name: string): number | null => {
 
 /**
  * The moment of a project that is looked at, and the one that it is compared with, by the changes that they come after; they stand
- * in the address. Without a moment there it is the newest, and stays that one while other windows go on.
+ * in the address, as does whether only what concerned the strip in hand is listed. Without a moment there it is the newest, and stays that one while other windows go on.
  */
 export function useLookedAt(project: string, revision: number) {
   const words = useSearchParams();
@@ -22,6 +22,7 @@ export function useLookedAt(project: string, revision: number) {
     const asked = numberIn(words, "beside");
     return asked !== null && asked <= revision ? asked : null;
   });
+  const [ofStrip, narrowToStrip] = useState(() => words.get("of") === "strip");
   useEffect(() => {
     const timer = setTimeout(() => {
       const path = `/projects/${project}/past`;
@@ -29,12 +30,13 @@ export function useLookedAt(project: string, revision: number) {
       const address = new URLSearchParams([
         ["at", String(at)],
         ...(beside === null ? [] : [["beside", String(beside)]]),
+        ...(ofStrip ? [["of", "strip"]] : []),
       ]);
       window.history.replaceState(null, "", `${path}?${address}`);
     }, PAUSE);
     return () => clearTimeout(timer);
-  }, [project, at, beside]);
-  return { at, beside, look, compareWith };
+  }, [project, at, beside, ofStrip]);
+  return { at, beside, look, compareWith, ofStrip, narrowToStrip };
 }
 
 export type LookedAt = ReturnType<typeof useLookedAt>;
