@@ -247,6 +247,7 @@ describe("saving several strips", () => {
   it("writes what is typed on each card, and leaves what is not to each", async () => {
     await open("Nyckelharpa", "Cello");
     await waitFor(() => expect(screen.getByRole("table").textContent).toContain("as “"));
+    await screen.findByRole("button", { name: "Remove Bowed" });
     press("Remove Bowed");
     type("For", "the crossing");
     type("Pattern", "{strip}, crossing");
