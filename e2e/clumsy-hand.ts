@@ -8,7 +8,7 @@ import { type Random, seededRandom } from "@/core/random";
  */
 
 const KEYS = [
-  ..."abcdefghiklmnopqrtuvxy".split(""),
+  ..."abcdefghiklmnopqrtuvxyz".split(""),
   ..."0123456789".split(""),
   ...[",", ".", "/", "?", "[", "]", " "],
   ...["Escape", "Enter", "Tab", "Delete", "Backspace", "Home", "End", "PageDown", "PageUp"],
@@ -28,6 +28,7 @@ const ADDRESSES = [
   "/bench?project=salt-lanterns&strip=voice",
   "/projects",
   "/projects/salt-lanterns",
+  "/projects/salt-lanterns/past",
   "/projects/neap-tide",
   "/projects/salt-lanterns/plan?preset=rim-and-air&strips=voice",
   "/plugins",
