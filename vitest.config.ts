@@ -9,7 +9,9 @@ export default defineConfig({
   resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
   test: {
     setupFiles: ["vitest.setup.ts"],
-    testTimeout: 60_000,
+    // A machine that has other work takes several times as long.
+    testTimeout: 120_000,
+    hookTimeout: 120_000,
     pool: "forks",
     maxWorkers: 2,
     projects: [

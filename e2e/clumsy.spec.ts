@@ -10,6 +10,6 @@ const MOVEMENTS = Number(process.env.CLUMSY_ACTIONS ?? 250);
 
 for (const seed of SEEDS)
   test(`a clumsy hand breaks nothing, and all it did can be undone: seed ${seed}`, async ({ browser, server }) => {
-    test.setTimeout(60_000 + 1000 * MOVEMENTS);
+    test.setTimeout(120_000 + 2000 * MOVEMENTS);
     await beClumsy(browser, server, { seed, actions: MOVEMENTS });
   });

@@ -151,7 +151,7 @@ test("a kit with its group, its returns and what keys it, onto projects that hav
   page,
   server,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(360_000);
   const from = await make(server, "Kit as it was", kitStrips());
   await page.goto(`${server.url}/projects/${from}`);
   await keepAll(page, "Eight drums", "Together, as a strip set");
@@ -280,7 +280,7 @@ test("a sound that is let go on a cell sets that alone, as it says before", asyn
 });
 
 test("a new version to strips of three projects, and all of that taken back at once", async ({ page, server }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(360_000);
   const chain = { nodes: [compressor()], macros: [] };
   const card = { name: "Rope and tar", folder: null, tags: [], purpose: "", rating: 0, notes: "", origin: {} };
   const content = { kind: "chain", schema: 1, chain };
@@ -315,7 +315,7 @@ test("a new version to strips of three projects, and all of that taken back at o
 });
 
 test("a project of twelve strips from nothing, by keyboard alone", async ({ page, server }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(360_000);
   await page.goto(`${server.url}/projects`);
   await expect(page.getByRole("listbox", { name: "Projects" })).toBeFocused();
   await page.keyboard.press("Control+Alt+n");

@@ -18,7 +18,7 @@ const loudness = async (page: Page): Promise<number> => {
 };
 
 test("from the bench to a project, and back after a power cut", async ({ page, server }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(360_000);
 
   await test.step("arrow through presets while the material plays", async () => {
     await page.goto(`${server.url}/library`);

@@ -106,7 +106,7 @@ test("ten tabs all work and hear of each other, also when the one that listened 
   context,
   server,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(360_000);
   const tabs = await Promise.all(Array.from({ length: 10 }, () => context.newPage()));
   for (const tab of tabs) {
     await tab.goto(`${server.url}/library?q=sextet`);

@@ -3,7 +3,7 @@ import { configure, fireEvent } from "@testing-library/react";
 /** What a browser has and jsdom has not, as far as our controls ask for it. */
 export function furnish(): void {
   // A machine that is busy otherwise is slow, not wrong. In milliseconds.
-  configure({ asyncUtilTimeout: 15_000 });
+  configure({ asyncUtilTimeout: 30_000 });
   globalThis.ResizeObserver = class {
     observe() {}
     unobserve() {}
