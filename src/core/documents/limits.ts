@@ -12,6 +12,15 @@ export const MOST_STRIPS = 2000;
 /** Sends of a strip. */
 export const MOST_SENDS = 64;
 
+/** Mixes that are kept of one project. */
+export const MOST_MIXES = 500;
+
+/** Times that plugins were relieved, to be put back. */
+export const MOST_RELIEFS = 200;
+
+/** Plugins that are relieved at once. */
+export const MOST_RELIEVED = 10_000;
+
 /** Tags on a card. */
 export const MOST_TAGS = 60;
 

@@ -1,6 +1,7 @@
 import equal from "fast-deep-equal";
 import { DETAILS, type Details } from "../projects/details";
 import { type Project, stripsById } from "../projects/project";
+import { findRelief, reliefsOf } from "../projects/reliefs";
 import { startOrder } from "../recall/arrange/order";
 import { changePart } from "../recall/arrange/change-part";
 import type { Step } from "../recall/steps";
@@ -14,12 +15,20 @@ interface Moments {
 }
 
 /**
- * The steps from one moment of a project to another: what is said of it, the strips that go, those that come or stand elsewhere, and
- * the parts of those that stay. Laws: applied to `now` they give `then`; what is alike stays the same object; a strip that is
+ * The steps from one moment of a project to another: what is said of it, the strips that go, those that come or stand elsewhere, the
+ * parts of those that stay, and what can be put back; the mixes that are kept stay those of `now`. Laws: applied to `now` they give `then`; what is alike stays the same object; a strip that is
  * alike and stands between the same others has no step.
  */
 export function stepsBetween({ now, then }: Moments, mint: () => string): readonly Step[] {
-  return [...detailSteps({ now, then }, mint), ...stripSteps({ now, then }, mint)];
+  return [...detailSteps({ now, then }, mint), ...stripSteps({ now, then }, mint), ...reliefSteps({ now, then }, mint)];
+}
+
+function reliefSteps({ now, then }: Moments, mint: () => string): readonly Step[] {
+  const ids = new Set([...reliefsOf(now), ...reliefsOf(then)].map(({ id }) => id));
+  return [...ids].flatMap((relief): readonly Step[] => {
+    const [from, to] = [findRelief(now, relief), findRelief(then, relief)];
+    return equal(from, to) ? [] : [{ id: mint(), kind: "setRelief", relief, from, to }];
+  });
 }
 
 const detailSteps = ({ now, then }: Moments, mint: () => string): readonly Step[] =>

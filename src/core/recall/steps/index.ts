@@ -11,8 +11,10 @@ import { SET_KEY_INPUT } from "./set-key-input";
 import { SET_LABEL } from "./set-label";
 import { SET_LANE } from "./set-lane";
 import { SET_MACROS } from "./set-macros";
+import { SET_MIX } from "./set-mix";
 import { SET_NODE } from "./set-node";
 import { SET_PART, type SetPart } from "./set-part";
+import { SET_RELIEF } from "./set-relief";
 import { SET_SEND } from "./set-send";
 import { SET_VALUE } from "./set-value";
 import type { AnyStepSchema } from "./schemas";
@@ -42,6 +44,8 @@ const KINDS: { readonly [K in Step["kind"]]: StepKind<StepOf<K>> } = {
   setSend: SET_SEND,
   placeStrip: PLACE_STRIP,
   setDetail: SET_DETAIL,
+  setMix: SET_MIX,
+  setRelief: SET_RELIEF,
 };
 
 export const cellOf = (step: Step): Cell => kindOf(step).cell(step);

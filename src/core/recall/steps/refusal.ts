@@ -1,4 +1,4 @@
-import { MOST_NODES, MOST_SENDS, MOST_STRIPS } from "../../documents/limits";
+import { MOST_MIXES, MOST_NODES, MOST_RELIEFS, MOST_SENDS, MOST_STRIPS } from "../../documents/limits";
 
 /** What a step can be about, as a refusal names it. */
 export type Subject = "plugin" | "lane" | "layer" | "strip" | "send" | "switch";
@@ -20,6 +20,8 @@ export type Refusal =
 const MOST = {
   plugins: `a chain holds ${MOST_NODES} plugins`,
   strips: `a project has ${MOST_STRIPS} strips`,
+  reliefs: `${MOST_RELIEFS} reliefs are remembered`,
+  mixes: `of a project ${MOST_MIXES} mixes are kept`,
   sends: `a strip has ${MOST_SENDS} sends`,
 };
 

@@ -11,7 +11,7 @@ import {
   ValueSchema,
 } from "../../chains/schema";
 import { PART_SCHEMAS, SendSchema, SendSettingsSchema } from "../../strips/parts/schemas";
-import { DETAIL_SCHEMAS } from "../../projects/schema";
+import { DETAIL_SCHEMAS, MixSchema, ReliefSchema } from "../../projects/schema";
 import { StripSchema } from "../../strips/schema";
 
 /* What a step may say, by its kind. It stands apart from what is known of the kinds, which the interface carries. */
@@ -89,6 +89,13 @@ const [aDetail, ...otherDetails] = Object.entries(DETAIL_SCHEMAS).map(([detail, 
 );
 const SetDetailSchema = z.discriminatedUnion("detail", [aDetail!, ...otherDetails]);
 
+export const SetMixSchema = z.strictObject({ ...step("setMix", MixSchema.nullable()), mix: KeySchema });
+
+export const SetReliefSchema = z.strictObject({
+  ...step("setRelief", ReliefSchema.nullable()),
+  relief: KeySchema,
+});
+
 /** Inserts are a chain, and sends a list: they change in finer steps. */
 const { inserts: _, sends: __, ...WHOLE_PARTS } = PART_SCHEMAS;
 
@@ -114,4 +121,6 @@ export const AnyStepSchema = z.discriminatedUnion("kind", [
   SetSendSchema,
   PlaceStripSchema,
   SetDetailSchema,
+  SetMixSchema,
+  SetReliefSchema,
 ]);
