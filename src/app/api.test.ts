@@ -235,6 +235,11 @@ describe("an answer", () => {
     await ask("post", "/api/changes/undo", { body: together });
     await ask("post", "/api/projects/{id}/return", { ids, body: { baseRevision: another.revision + 5, revision: 0 } });
 
+    await ask("post", "/api/projects/{id}/mixes", {
+      ids,
+      body: { baseRevision: another.revision + 6, name: "Chorus up", take: "2", note: "" },
+    });
+
     const draft = await ask<{ project: { id: string } }>("post", "/api/drafts", { body: { preset: "narrator-close" } });
     await ask("get", "/api/drafts");
     await ask("delete", "/api/drafts/{id}", { ids: { id: draft.project.id } });

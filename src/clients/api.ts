@@ -1,4 +1,11 @@
-import type { Note, NoteQuery, ProjectHistoryPage, ProjectHistoryQuery, ReturnRequest } from "@/contracts/history";
+import type {
+  KeepMixRequest,
+  Note,
+  NoteQuery,
+  ProjectHistoryPage,
+  ProjectHistoryQuery,
+  ReturnRequest,
+} from "@/contracts/history";
 import type {
   CardChanges,
   ChangedCard,
@@ -158,6 +165,8 @@ export const noteBetween = (id: string, moments: NoteQuery) =>
   ask<Note>("GET", `/api/projects/${at(id)}/note${queryOf(moments)}`);
 export const returnTo = (id: string, request: ReturnRequest) =>
   ask<ProjectBody>("POST", `/api/projects/${at(id)}/return`, request);
+export const keepMix = (id: string, request: KeepMixRequest) =>
+  ask<ProjectBody>("POST", `/api/projects/${at(id)}/mixes`, request);
 export const planRecall = (id: string, request: PlanRequest) =>
   ask<PlanBody>("POST", `/api/projects/${at(id)}/plans`, request);
 export const changeProject = (id: string, request: ChangeRequest) =>

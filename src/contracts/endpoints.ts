@@ -3,6 +3,7 @@ import {
   NoteSchema,
   ProjectHistoryPageSchema,
   ProjectHistoryQuerySchema,
+  KeepMixRequestSchema,
   ReturnRequestSchema,
 } from "./history";
 import { z } from "zod";
@@ -404,6 +405,13 @@ export const ENDPOINTS: readonly Endpoint[] = [
     path: "/api/projects/{id}/return",
     summary: "Make it what it was after a change, as one more change",
     body: ReturnRequestSchema,
+    answer: ProjectBodySchema,
+  },
+  {
+    method: "post",
+    path: "/api/projects/{id}/mixes",
+    summary: "Keep a moment of it under a name",
+    body: KeepMixRequestSchema,
     answer: ProjectBodySchema,
   },
   {

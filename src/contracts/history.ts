@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { MOST_NARROWING } from "@/core/documents/limits";
+import { MixSchema } from "@/core/projects/schema";
 import { PARTS } from "@/core/strips/parts";
 
 /* The past of a project. */
@@ -46,6 +47,13 @@ export const ReturnRequestSchema = z.strictObject({
   revision: z.int().min(0),
 });
 
+export const KeepMixRequestSchema = z.strictObject({
+  baseRevision: z.int().min(0),
+  /** The moment that is kept, by the change that it comes after; without it the project as it is. */
+  revision: z.int().min(0).optional(),
+  ...MixSchema.pick({ name: true, take: true, note: true }).shape,
+});
+
 /** Two moments, by the changes that they come after; the earlier is the one to begin from, whichever is asked for as that. */
 export const NoteQuerySchema = z.strictObject({
   from: z.coerce.number().int().min(0),
@@ -58,3 +66,4 @@ export type Note = z.infer<typeof NoteSchema>;
 export type ProjectHistoryQuery = z.infer<typeof ProjectHistoryQuerySchema>;
 export type ProjectHistoryPage = z.infer<typeof ProjectHistoryPageSchema>;
 export type ReturnRequest = z.infer<typeof ReturnRequestSchema>;
+export type KeepMixRequest = z.infer<typeof KeepMixRequestSchema>;

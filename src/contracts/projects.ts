@@ -14,7 +14,9 @@ const Id = z.string().min(1).max(80);
 export const RevisionNumberSchema = z.coerce.number().int().min(0);
 
 export const ProjectListSchema = z.strictObject({ projects: z.array(ProjectRowSchema) });
-export const NewProjectSchema = z.strictObject({ project: ProjectSchema.omit({ id: true, schema: true }) });
+export const NewProjectSchema = z.strictObject({
+  project: ProjectSchema.omit({ id: true, schema: true, mixes: true }),
+});
 export const ProjectBodySchema = z.strictObject({
   project: ProjectSchema,
   revision: z.int(),

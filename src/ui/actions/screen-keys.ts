@@ -72,6 +72,7 @@ const SCREEN_KEYS: Readonly<Record<string, string>> = {
   "Shift+ArrowRight": "choosing the next plugin, too",
   "Shift+ArrowUp": "choosing the one before, too",
   "Shift+Enter": "the plan",
+  "Shift+K": "keeping a mix, in a project",
   "Shift+N": "a new strip, in a project; a new sound, on the bench",
   "Shift+P": "lanes, on the bench",
   Space: "play and stop",
@@ -80,7 +81,9 @@ const SCREEN_KEYS: Readonly<Record<string, string>> = {
   V: "a variation, in the library",
   X: "A and B",
   Z: "the past, in a project",
-  ...Object.fromEntries([..."0123456789"].map((digit) => [digit, "a plugin on the bench, stars in the library"])),
+  ...Object.fromEntries(
+    [..."0123456789"].map((digit) => [digit, "a plugin on the bench, stars in the library, a kept mix in the past"]),
+  ),
 };
 
 /** Every key that some screen has, with what it does there. */

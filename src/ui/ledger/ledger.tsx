@@ -16,6 +16,7 @@ import { hear } from "../listening/listening";
 import { soundAt } from "../listening/strip-sound";
 import { useProjectEditing } from "../projects/editing";
 import { historyActions } from "../projects/history";
+import { MixSheet } from "../projects/mix-sheet";
 import { chooseStrips, useTakeProject } from "../projects/in-hand";
 import { openSave } from "../save/save";
 import { CellCard } from "./cell-card";
@@ -124,7 +125,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
   const [column, setColumn] = useState<ColumnId | null>(null);
   const [typed, setTyped] = useState<string | null>(null);
   const [card, setCard] = useState<{ readonly strip: string; readonly column: ColumnId } | null>(null);
-  const [telling, setTelling] = useState<"details" | "starter" | null>(null);
+  const [telling, setTelling] = useState<"details" | "starter" | "mix" | null>(null);
   const [aside, setAside] = useState(true);
   const grid = useRef<HTMLDivElement>(null);
   const standings = useStandings(rowsStored);
@@ -226,6 +227,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
       keys: ["Z"],
       run: () => router.push(`/projects/${stored.id}/past`),
     },
+    { id: "keep-mix", title: "Keep this mix…", group, keys: ["Shift+K"], run: () => setTelling("mix") },
     { id: "starter", title: "Keep as a project starter…", group, run: () => setTelling("starter") },
     { id: "details", title: "Name, tempo and key of the project…", group, run: () => setTelling("details") },
     {
@@ -347,6 +349,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
           onStarter={() => setTelling("starter")}
         />
       )}
+      {telling === "mix" && <MixSheet project={stored} at={null} onClose={() => setTelling(null)} />}
       {telling === "starter" && <StarterSheet project={stored} onClose={() => setTelling(null)} />}
     </section>
   );

@@ -1,6 +1,6 @@
 "use client";
 
-import { type KeyboardEvent, useDeferredValue, useEffect, useRef, useState } from "react";
+import { type KeyboardEvent, type ReactNode, useDeferredValue, useEffect, useRef, useState } from "react";
 import { MOST_NARROWING } from "@/core/documents/limits";
 import { counted } from "@/core/names/count";
 import { Empty, Loading } from "../kit/bits";
@@ -25,6 +25,10 @@ interface Props {
   /** Whether only what concerned the strip in hand is listed. */
   readonly ofStrip: boolean;
   readonly onOfStrip: (of: boolean) => void;
+  /** What the mixes are called that are kept of some moments. */
+  readonly titles: ReadonlyMap<number, string>;
+  /** Below the list. */
+  readonly children?: ReactNode;
 }
 
 const momentId = (n: number): string => `moment-${n}`;
@@ -34,7 +38,7 @@ const isStanding = ({ standing, of }: Change): boolean =>
   of === null && (standing === "done" || standing === "doneForGood");
 
 /** Every moment of a project, by the change that led to it: found by words and by when, walked by arrows. */
-export function MomentsPane({ id, revision, at, beside, strip, onAt, ofStrip, onOfStrip }: Props) {
+export function MomentsPane({ id, revision, at, beside, strip, onAt, ofStrip, onOfStrip, titles, children }: Props) {
   const [typed, setTyped] = useState("");
   const q = useDeferredValue(typed.trim());
   const narrowed = ofStrip ? (strip?.id ?? null) : null;
@@ -138,6 +142,7 @@ export function MomentsPane({ id, revision, at, beside, strip, onAt, ofStrip, on
                 isAt={change.n === at}
                 isBeside={change.n === beside}
                 isNow={change.n === revision}
+                title={titles.get(change.n) ?? null}
                 onAt={onAt}
               />
             ))}
@@ -154,13 +159,25 @@ export function MomentsPane({ id, revision, at, beside, strip, onAt, ofStrip, on
           >
             <span className="w-[38px] flex-none" />
             <span className="flex-1">Its beginning</span>
+            <Kept title={titles.get(0) ?? null} />
             {beside === 0 && <Held />}
           </div>
         )}
       </div>
+      {children}
     </section>
   );
 }
+
+const Kept = ({ title }: { readonly title: string | null }) =>
+  title !== null && (
+    <span
+      title={`Kept as “${title}”`}
+      className="max-w-[96px] flex-none truncate rounded-card bg-live-tint px-1 text-live text-small"
+    >
+      {title}
+    </span>
+  );
 
 const rowClass = (isAt: boolean): string =>
   cx(
@@ -179,6 +196,8 @@ interface MomentProps {
   readonly isAt: boolean;
   readonly isBeside: boolean;
   readonly isNow: boolean;
+  /** What the mix is called that is kept of it. */
+  readonly title: string | null;
   readonly onAt: (n: number) => void;
 }
 
@@ -191,7 +210,7 @@ function detailOf({ label, count, strips, sentences, steps }: Change): string {
   return [...names, ...(more > 0 ? [counted(more, "more", "more")] : [])].join(", ");
 }
 
-function Moment({ change, isAt, isBeside, isNow, onAt }: MomentProps) {
+function Moment({ change, isAt, isBeside, isNow, title, onAt }: MomentProps) {
   const stands = isStanding(change) || change.of !== null;
   const state = isNow ? "now" : change.of === null && !stands ? "taken back" : "";
   const where = [detailOf(change), change.window === null ? "" : windowWords(change.window)].filter(
@@ -218,6 +237,7 @@ function Moment({ change, isAt, isBeside, isNow, onAt }: MomentProps) {
           </span>
         )}
       </span>
+      <Kept title={title} />
       {isBeside && <Held />}
       {state !== "" && <span className="flex-none text-small text-soft">{state}</span>}
     </div>

@@ -7,6 +7,7 @@ import { Keys, press, undo as undoKey } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
 import { goTo, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
+import { mixesOf } from "@/core/projects/mixes";
 import { changePart } from "@/core/recall/arrange";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
@@ -187,5 +188,70 @@ describe("the past of a project", () => {
     press("ArrowDown", {}, list());
     await waitFor(() => expect(row("Cello").textContent).toContain("−4.5 dB→ −7.0 dB"));
     await waitFor(() => expect(window.location.search).toBe("?at=0&beside=1"));
+  });
+});
+
+describe("mixes that are kept", () => {
+  const kept = () => within(screen.getByRole("region", { name: "Kept mixes" })).getAllByRole("listitem");
+  const keep = async (name: string, take = "") => {
+    press("K", { shiftKey: true });
+    const sheet = await screen.findByRole("dialog", { name: "Keep this mix" });
+    fireEvent.change(within(sheet).getByLabelText("Name"), { target: { value: name } });
+    fireEvent.change(within(sheet).getByLabelText("Take"), { target: { value: take } });
+    fireEvent.click(within(sheet).getByRole("button", { name: "Keep" }));
+    await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
+  };
+
+  it("are looked at by one key each, and compared with each other", async () => {
+    await setLevel("Cello", -7);
+    await setLevel("Cello", -20);
+    await open("?at=1");
+    await keep("Chorus up", "3");
+    await waitFor(() => expect(kept()[0]?.textContent).toContain("Chorus up, take 3"));
+    expect(said.at(-1)).toBe("Kept this mix as “Chorus up, take 3”");
+    fireEvent.click(moment(/Level: -20/));
+    await keep("Darker");
+    await waitFor(() => expect(kept()).toHaveLength(2));
+    press("c");
+    press("1");
+    await waitFor(() => expect(row("Cello").textContent).toContain("−7.0 dB→ −20.0 dB"));
+    expect(screen.getByText(/“Chorus up, take 3”: .* “Darker”: /)).toBeTruthy();
+    press("2");
+    await waitFor(() => expect(row("Cello").textContent).not.toContain("→"));
+  });
+
+  it("get another name, are removed, and both is taken back", async () => {
+    await open();
+    await keep("Rough");
+    await waitFor(() => expect(kept()).toHaveLength(1));
+    const choose = async (item: string) => {
+      fireEvent.pointerDown(screen.getByRole("button", { name: /^What to do with/ }), { button: 0, ctrlKey: false });
+      fireEvent.click(await screen.findByRole("menuitem", { name: item }));
+    };
+    await choose("Name, take and note…");
+    const sheet = await screen.findByRole("dialog", { name: "About this mix" });
+    fireEvent.change(within(sheet).getByLabelText("Name"), { target: { value: "For the label" } });
+    fireEvent.click(within(sheet).getByRole("button", { name: "Keep" }));
+    await waitFor(() => expect(kept()[0]?.textContent).toContain("For the label"));
+    await choose("Remove");
+    await waitFor(() => expect(screen.queryByRole("region", { name: "Kept mixes" })).toBeNull());
+    undoKey();
+    await waitFor(() => expect(kept()[0]?.textContent).toContain("For the label"));
+    undoKey();
+    await waitFor(() => expect(kept()[0]?.textContent).toContain("Rough"));
+  });
+
+  it("are told with what was done since the one before", async () => {
+    await setLevel("Cello", -7);
+    await open();
+    press("K", { shiftKey: true });
+    const sheet = await screen.findByRole("dialog", { name: "Keep this mix" });
+    fireEvent.click(within(sheet).getByRole("button", { name: "Write what was done since its beginning" }));
+    const note = within(sheet).getByLabelText<HTMLTextAreaElement>("Note");
+    await waitFor(() => expect(note.value).toContain("Cello: Level −4.5 dB → −7.0 dB."));
+    fireEvent.click(within(sheet).getByRole("button", { name: "Keep" }));
+    await waitFor(() => expect(kept()).toHaveLength(1));
+    expect(mixesOf((await stored()).project)[0]).toMatchObject({ n: 1, name: "Mix 1" });
+    expect(mixesOf((await stored()).project)[0]?.note).toContain("Cello: Level");
   });
 });

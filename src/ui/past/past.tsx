@@ -9,6 +9,7 @@ import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/projects";
 import { compareProjects } from "@/core/history/beside";
 import { counted } from "@/core/names/count";
+import { mixTitle, mixesOf, withoutMixes } from "@/core/projects/mixes";
 import { ledgerOrder } from "@/core/projects/nesting";
 import type { Project } from "@/core/projects/project";
 import { useActions } from "../actions/actions";
@@ -25,10 +26,12 @@ import { useTakeProject } from "../projects/in-hand";
 import { type OpenProject, useOpenProject } from "../projects/open-project";
 import { send } from "../projects/sending";
 import { LinesPane } from "./lines-pane";
+import { MixesList } from "./mixes-list";
 import { MomentsPane } from "./moments-pane";
 import { NoteSheet } from "./note-sheet";
 import { type ThenRow, ThenTable } from "./then-table";
 import { type LookedAt, useLookedAt } from "./use-looked-at";
+import { useMixes } from "./use-mixes";
 import { useMomentWords } from "./use-moments";
 
 /** The past of a project: any moment of it as it was, beside now or another, and the way back to it. */
@@ -57,15 +60,24 @@ function rowsOf(then: Project, other: Project | null, onlyDifferent: boolean): r
   return onlyDifferent ? all.filter(({ beside }) => beside !== null) : all;
 }
 
+/** What the mixes are called that are kept of moments. */
+const titlesOf = (project: Project): ReadonlyMap<number, string> =>
+  new Map(mixesOf(project).map((mix) => [mix.n, mixTitle(mix)]));
+
+const called = (title: string | undefined, words: string): string =>
+  title === undefined ? words : `“${title}”: ${words}`;
+
 /** The two moments that are beside each other, and how they are called: in a word, and by when they were. */
 function useBoth({ project: now, revision }: ProjectBody, { at, beside }: Pick<LookedAt, "at" | "beside">) {
   const then = useProjectAt(now.id, at).data?.project ?? null;
   const held = useProjectAt(beside === null ? null : now.id, beside ?? undefined).data?.project ?? null;
-  const thenWords = useMomentWords(now.id, at);
-  const besideWords = useMomentWords(now.id, beside ?? revision);
+  const titles = useMemo(() => titlesOf(now), [now]);
+  const thenWords = called(titles.get(at), useMomentWords(now.id, at));
+  const besideWords = called(titles.get(beside ?? revision), useMomentWords(now.id, beside ?? revision));
   return {
     then,
     other: beside === null ? now : held,
+    titles,
     names: { then: at === revision ? "now" : "then", other: beside === null ? "now" : "the other" },
     words: { then: thenWords, other: beside === null ? "now" : besideWords },
   };
@@ -75,7 +87,8 @@ function OpenPast({ body, open }: { readonly body: ProjectBody; readonly open: O
   const { project: now, revision } = body;
   const lookedAt = useLookedAt(now.id, revision);
   const { at, beside, look, compareWith } = lookedAt;
-  const { then, other, names, words } = useBoth(body, lookedAt);
+  const { then, other, names, words, titles } = useBoth(body, lookedAt);
+  const mixes = useMixes({ project: now, at, look });
   const [onlyDifferent, setOnlyDifferent] = useState(false);
   const [noting, setNoting] = useState(false);
   const rows = useMemo(() => (then ? rowsOf(then, other, onlyDifferent) : []), [then, other, onlyDifferent]);
@@ -95,6 +108,9 @@ function OpenPast({ body, open }: { readonly body: ProjectBody; readonly open: O
   const table = (
     <section aria-label={`${now.name}, as it was`} className="flex h-full min-w-0 flex-col">
       <Head name={now.name} isNow={at === revision} chosen={hand.chosen.length} acts={acts} words={words}>
+        <Button small onClick={mixes.keep}>
+          Keep as a mix…
+        </Button>
         <Button small disabled={at === (beside ?? revision)} onClick={() => setNoting(true)}>
           In words…
         </Button>
@@ -131,8 +147,9 @@ function OpenPast({ body, open }: { readonly body: ProjectBody; readonly open: O
       )}
       <p className="flex h-8 flex-none items-center gap-[6px] overflow-hidden whitespace-nowrap border-edge border-t px-[14px] text-small text-soft">
         <Key>↑ ↓</Key> moments <Key>C</Key> compare <Key>X</Key> A and B <Key>Shift Enter</Key> take{" "}
-        <Key>Ctrl Enter</Key> return
+        <Key>Ctrl Enter</Key> return <Key>Shift K</Key> keep
       </p>
+      {mixes.sheet}
       {noting && <Noting body={body} lookedAt={lookedAt} words={words} onClose={() => setNoting(false)} />}
     </section>
   );
@@ -157,7 +174,12 @@ function OpenPast({ body, open }: { readonly body: ProjectBody; readonly open: O
               onAt={look}
               ofStrip={lookedAt.ofStrip}
               onOfStrip={lookedAt.narrowToStrip}
-            />
+              titles={titles}
+            >
+              {mixesOf(now).length > 0 && (
+                <MixesList mixes={mixesOf(now)} at={at} beside={beside} onAt={look} {...mixes} />
+              )}
+            </MomentsPane>
           ),
         },
         { id: "then", label: "the strips", min: 560, children: table },
@@ -249,7 +271,10 @@ function usePastActions({ body: { project, revision }, open, at, then, chosen }:
     const here = there.filter((id) => project.strips.some((strip) => strip.id === id));
     router.push(planAddress(project.id, { project: project.id, revision: at, strips: there }, { strips: here }));
   };
-  const isThere = () => equal(queries.getQueryData<ProjectBody>(KEYS.project(project.id))?.project, then);
+  const isThere = () => {
+    const shown = queries.getQueryData<ProjectBody>(KEYS.project(project.id))?.project;
+    return shown !== undefined && then !== null && equal(withoutMixes(shown), withoutMixes(then));
+  };
   const comeBack = async () => {
     if (!canReturn) return;
     const done = await send(queries, project.id, {

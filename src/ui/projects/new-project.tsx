@@ -25,32 +25,48 @@ interface Fields {
 const SHORT = { value: 200, message: "200 letters are the most." };
 
 /** What a project begins with that its name, artist and tempo do not say. */
-type Beginning = Pick<Project, "meter" | "key" | "sampleRate" | "strips">;
+type Beginning = Pick<Project, "meter" | "key" | "sampleRate" | "strips" | "reliefs">;
 
-function useBeginning(): (from: string) => Promise<Beginning> {
+const beginningOf = ({ meter, key, sampleRate, strips, reliefs }: Project): Beginning => ({
+  meter,
+  key,
+  sampleRate,
+  strips,
+  // What was relieved there can be put back here too.
+  ...(reliefs ? { reliefs } : {}),
+});
+
+function useBeginning(moment: Moment | null): (from: string) => Promise<Beginning> {
   const newStrip = useNewStrip();
   return async (from) => {
-    if (from !== "") {
-      const { meter, key, sampleRate, strips } = (await api.getProject(from)).project;
-      return { meter, key, sampleRate, strips };
-    }
+    if (moment) return beginningOf((await api.getRevision(moment.project.id, moment.revision)).project);
+    if (from !== "") return beginningOf((await api.getProject(from)).project);
     const main = await newStrip("main", "Main", { hardware: "Out 1–2" });
     return { meter: { beats: 4, unit: 4 }, key: "", sampleRate: 48_000, strips: [main] };
   };
 }
 
+/** A project as it was after one of its changes, and how that moment is called. */
+interface Moment {
+  readonly project: Project;
+  readonly revision: number;
+  readonly title: string;
+}
+
 interface Props {
   readonly projects: readonly ProjectRow[];
+  /** What it begins as, in place of all that could be chosen. */
+  readonly moment?: Moment;
   readonly onClose: () => void;
 }
 
 /** A blank project, with its main output and nothing that was not asked for; or one from a starter, or as a copy. */
-export function NewProject({ projects, onClose }: Props) {
+export function NewProject({ projects, moment, onClose }: Props) {
   const router = useRouter();
   const queries = useQueryClient();
-  const begin = useBeginning();
+  const begin = useBeginning(moment ?? null);
   const { register, handleSubmit, formState, setError, setValue } = useForm<Fields>({
-    defaultValues: { from: "", name: "", artist: "", tempo: 120 },
+    defaultValues: { from: "", name: "", artist: moment?.project.artist ?? "", tempo: moment?.project.tempo ?? 120 },
   });
   const starters = projects.filter(({ starter }) => starter);
   const others = projects.filter(({ starter }) => !starter);
@@ -95,6 +111,13 @@ export function NewProject({ projects, onClose }: Props) {
             })}
           />
         </Field>
+        {moment && (
+          <Field label="Begin">
+            <span className="truncate" title={moment.title}>
+              As “{moment.title}” of {moment.project.name}
+            </span>
+          </Field>
+        )}
         {projects.length > 0 && (
           <Field label="Begin">
             <select

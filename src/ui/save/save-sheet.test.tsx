@@ -6,6 +6,7 @@ import { said } from "@/app/testing/said";
 import { KEYS } from "@/clients/events";
 import { INCLUDED } from "@/core/packs/included";
 import type { Content } from "@/core/presets/preset";
+import { changePart } from "@/core/recall/arrange";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { listFolders } from "@/server/use-cases/filing/folders";
@@ -317,5 +318,28 @@ describe("a proposed name", () => {
     type("Name", "C");
     type("Pattern", "{strip}");
     expect(name.value).toBe("C");
+  });
+});
+
+describe("saving what strips were once", () => {
+  it("keeps that moment as a whole mix, and what is there now goes on by what it was loaded from", async () => {
+    const { project } = value(await getProject(house.context, PROJECT));
+    const cello = await stripNamed("Cello");
+    const steps = changePart(cello, "level", { fader: -31, mute: false }, house.context.mint);
+    value(await changeProject(house.context, PROJECT, { baseRevision: 0, label: "Level", steps: [...steps] }));
+    const strips = project.strips.map(({ id }) => id);
+    const request = { project: PROJECT, strips, revision: 0, as: "mix" as const, name: "Ferry Light, Rough" };
+    house.show(<SaveSheet request={request} />);
+    await screen.findByRole("heading", { name: `Save ${strips.length} strips` });
+    await waitFor(() => expect(field("Name").value).toBe("Ferry Light, Rough"));
+    press(/^Save whole mix/);
+    await waitFor(() => expect(said).toContain("Saved “Ferry Light, Rough”"));
+    const [preset] = await find('name:"Ferry Light, Rough"');
+    if (preset?.content.kind !== "mix") throw new Error("no mix");
+    const kept = preset.content.strips.find((strip) => strip.look?.name === "Cello");
+    expect(kept?.level).toEqual(cello.level);
+    const now = value(await getProject(house.context, PROJECT));
+    expect(now.revision).toBe(1);
+    expect((await stripNamed("Cello")).level.fader).toBe(-31);
   });
 });

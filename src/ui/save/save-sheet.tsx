@@ -21,6 +21,7 @@ import { splitTags } from "../kit/split-tags";
 import { KnownField } from "../names/known-field";
 import { PatternHelp, usePatternHelp } from "../names/pattern-help";
 import { folderPath, useFolders } from "../library/use-library";
+import { useProjectAt } from "../plan/sources";
 import { useProjectEditing } from "../projects/editing";
 import { Companions } from "./companions";
 import { type Subject, nodeOf, originOf } from "./proposal";
@@ -34,9 +35,17 @@ import { WhatGoesIn, countWords } from "./what-goes-in";
 const FlowDrawing = lazy(() => import("./flow-drawing").then((m) => ({ default: m.FlowDrawing })));
 
 export function SaveSheet({ request }: { readonly request: SaveRequest }) {
-  const { body } = useProjectEditing(request.project);
+  const body = useBody(request);
   const has = body?.project.strips.some((s) => request.strips.includes(s.id));
   return body && has ? <SaveForm request={request} body={body} /> : null;
+}
+
+/** The project that is saved from, as it is or was. */
+function useBody({ project, revision }: SaveRequest): ProjectBody | undefined {
+  const { body } = useProjectEditing(project);
+  const then = useProjectAt(revision === undefined ? null : project, revision).data;
+  if (revision === undefined) return body;
+  return body && then && { ...body, ...then };
 }
 
 interface FormProps {

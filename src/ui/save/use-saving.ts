@@ -122,7 +122,9 @@ const isFolder = (strip: Strip | null): boolean => strip?.kind === "folder";
 /** Strips of the request in the order of the project, with those that are taken along. */
 function useStrips(request: SaveRequest, { project }: ProjectBody) {
   // A folder is kept with what stands in it.
-  const [as, setAs] = useState<As>(request.strips.some((id) => isFolder(findStrip(project, id))) ? "set" : "each");
+  const [as, setAs] = useState<As>(
+    request.as ?? (request.strips.some((id) => isFolder(findStrip(project, id))) ? "set" : "each"),
+  );
   const [along, setAlong] = useState<readonly string[]>([]);
   const ids = as === "each" ? request.strips : [...request.strips, ...along];
   return {
@@ -151,6 +153,16 @@ function togetherOf(rows: readonly Made[], as: "set" | "mix"): Made | null {
   return { ...lead, content };
 }
 
+/** The name that is typed, else the one that what is kept together was to have from the start; null where a pattern gives it. */
+function typedName(
+  { name }: SaveRequest,
+  as: As,
+  { fields, touched }: Pick<ReturnType<typeof useFilledForm>, "fields" | "touched">,
+): string | null {
+  if (touched.name) return fields.name;
+  return as === "each" || touched.pattern ? null : (name ?? null);
+}
+
 /** Everything that the save sheet knows and does. */
 export function useSaving(request: SaveRequest, body: ProjectBody) {
   const { as, setAs, strips, ...company } = useStrips(request, body);
@@ -169,7 +181,7 @@ export function useSaving(request: SaveRequest, body: ProjectBody) {
   const kind: PresetKind = made.find(({ content }) => content !== null)?.content?.kind ?? "chain";
   const { patterns, keep } = usePatterns(kind);
   const pattern = touched.pattern ? fields.pattern : (patterns[0] ?? "");
-  const wished = namesOf(made, pattern, touched.name ? fields.name : null);
+  const wished = namesOf(made, pattern, typedName(request, as, { fields, touched }));
   const taken = useTaken(wished);
   const many = made.length > 1;
   const items = named(made, wished, taken.names);
@@ -211,7 +223,7 @@ const LONGEST_FOLDER = 120;
 /** The saving itself: all as new presets, or the only one as the next version of another. */
 function useKeeping({ form, fields, items, keepPattern }: Keeping) {
   const singly = useSingly();
-  const { finish, fail } = useFinish(items[0]?.subject.request.project ?? null, form);
+  const { finish, fail } = useFinish(items[0]?.subject.request ?? null, form);
   const artist = items[0]?.subject.body.project.artist ?? "";
   const newFolder =
     fields.folder === NEW_FOLDER
@@ -265,11 +277,11 @@ function useKeeping({ form, fields, items, keepPattern }: Keeping) {
 }
 
 /** What follows when presets were saved: the things in hand go by their names. */
-function useFinish(project: string | null, form: UseFormReturn<SaveFields>) {
+function useFinish(request: SaveRequest | null, form: UseFormReturn<SaveFields>) {
   const queries = useQueryClient();
-  const editing = useProjectEditing(project);
-  const finish = async (saved: readonly { readonly item: Item; readonly preset: PresetRow }[], words: string) => {
-    await editing.commit(words.replace(/^Saved/, "Save"), (now) =>
+  const editing = useProjectEditing(request?.project ?? null);
+  const follow = (saved: readonly { readonly item: Item; readonly preset: PresetRow }[], words: string) =>
+    editing.commit(words.replace(/^Saved/, "Save"), (now) =>
       saved.flatMap(({ item: { subject, content }, preset }) => {
         const strip = now.strips.find((s) => s.id === subject.strip.id);
         const from = presetRef(preset);
@@ -277,6 +289,9 @@ function useFinish(project: string | null, form: UseFormReturn<SaveFields>) {
         return strip && content ? followSteps(content, { ...subject, strip }, from) : [];
       }),
     );
+  const finish = async (saved: Parameters<typeof follow>[0], words: string) => {
+    // What the strips were once does not say what they are loaded from now.
+    if (request?.revision === undefined) await follow(saved, words);
     for (const key of [KEYS.presets, KEYS.folders]) await queries.invalidateQueries({ queryKey: key });
     closeSave();
     say(words);

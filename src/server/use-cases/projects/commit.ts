@@ -1,5 +1,6 @@
 import type { ProjectBody, Together } from "@/contracts/projects";
 import { referenceOf } from "@/core/presets/standing";
+import { mixesOf } from "@/core/projects/mixes";
 import { findProjectProblem } from "@/core/projects/problems";
 import type { Project } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
@@ -38,6 +39,8 @@ async function applyChecked(record: projects.ProjectRecord, steps: readonly Step
     project = applied.value;
     await turn();
   }
+  const ahead = mixesOf(project).find(({ n }) => n > record.revision);
+  if (ahead) refuse("refused", `“${ahead.name}” keeps a moment that is still to come.`);
   const problem = findProjectProblem(project);
   // A fault that was let in before stays, so that all else can be changed, and the fault mended or undone.
   if (problem && findProjectProblem(record.project)?.message !== problem.message)

@@ -5,6 +5,7 @@ import canonicalize from "canonicalize";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import type { ProjectBody } from "@/contracts/projects";
 import { type Random, seededRandom } from "@/core/random";
+import { type Mix, mixesOf, withoutMixes } from "@/core/projects/mixes";
 import { changePart } from "@/core/recall/arrange";
 import type { Step } from "@/core/recall/steps";
 import { loadDemo } from "@/demo/load";
@@ -14,6 +15,7 @@ import { refused, value } from "../../testing";
 import { planFor } from "../plans";
 import { changeProject } from "./change";
 import { getRevision, listHistory, noteBetween, returnTo } from "./history";
+import { keepMix } from "./mixes";
 import { getProject } from "./read";
 import { redo, undo } from "./walk";
 
@@ -84,6 +86,12 @@ const HABITS: readonly ((body: ProjectBody, random: Random) => Promise<void>)[] 
     if (body.history.redo) await redo(context, ID, body.revision);
   },
   async (body, random) => {
+    const mixes = mixesOf(body.project);
+    const mix = mixes[Math.floor(random() * mixes.length)];
+    if (mix && random() < 0.6) await setMix(body, mix, random() < 0.5 ? null : { ...mix, take: String(body.revision) });
+    else await keepMix(context, ID, { baseRevision: body.revision, name: `Mix ${body.revision}`, take: "", note: "" });
+  },
+  async (body, random) => {
     if (random() < 0.2)
       await returnTo(context, ID, {
         baseRevision: body.revision,
@@ -92,11 +100,14 @@ const HABITS: readonly ((body: ProjectBody, random: Random) => Promise<void>)[] 
   },
 ];
 
+const setMix = (body: ProjectBody, mix: Mix, to: Mix | null): Promise<void> =>
+  change(body, "A kept mix", [{ id: context.mint(), kind: "setMix", mix: mix.id, from: mix, to }]);
+
 describe("the history of a project", () => {
   it("gives back every moment as it was answered then, whatever was done, and takes little room", async () => {
     const random = seededRandom(15);
     const then = new Map<number, string | undefined>();
-    for (let done = 0; done < 1000; done++) {
+    for (let done = 0; done < 500; done++) {
       const body = await now();
       then.set(body.revision, canonicalize(body.project));
       await HABITS[Math.floor(random() * HABITS.length)]!(body, random);
@@ -237,5 +248,76 @@ describe("the history of a project", () => {
     ]);
     await change(await now(), "Take them back", plan.steps);
     expect((await now()).project).toEqual(swapped);
+  });
+});
+
+describe("a mix that is kept", () => {
+  const cello = async () => (await now()).project.strips.find(({ look }) => look.name === "Cello")!;
+  const setLevel = async (fader: number) =>
+    change(await now(), "Level", changePart(await cello(), "level", { fader, mute: false }, context.mint));
+  const keep = async (name: string, revision?: number) =>
+    value(
+      await keepMix(context, ID, {
+        baseRevision: (await now()).revision,
+        ...(revision === undefined ? {} : { revision }),
+        name,
+        take: "2",
+        note: "as they heard it",
+      }),
+    );
+
+  it("is the project as it was before it was kept, or the moment that is said, in the order of the moments", async () => {
+    await setLevel(-7);
+    const { project } = await keep("Chorus up");
+    await setLevel(-20);
+    await keep("Before", 0);
+    const [before, chorus] = mixesOf((await now()).project);
+    expect([before?.name, before?.n, chorus?.name, chorus?.n, chorus?.take]).toEqual([
+      "Before",
+      0,
+      "Chorus up",
+      1,
+      "2",
+    ]);
+    const then = value(await getRevision(context, ID, 1)).project;
+    expect(then).toEqual(withoutMixes(project));
+  });
+
+  it("stays when one returns to what was before it, and is taken back by undo", async () => {
+    await setLevel(-7);
+    await keep("Chorus up");
+    const { revision } = await now();
+    value(await returnTo(context, ID, { baseRevision: revision, revision: 0 }));
+    expect(mixesOf((await now()).project).map(({ name }) => name)).toEqual(["Chorus up"]);
+    expect((await cello()).level.fader).toBe(-4.5);
+    value(await undo(context, ID, (await now()).revision));
+    value(await undo(context, ID, (await now()).revision));
+    expect((await now()).project).not.toHaveProperty("mixes");
+  });
+
+  it("is called otherwise and removed by steps, also where another window was before", async () => {
+    const body = await keep("Chorus up");
+    const [mix] = mixesOf(body.project);
+    await setLevel(-7);
+    await setMix(body, mix!, { ...mix!, name: "For the label" });
+    expect(mixesOf((await now()).project)[0]?.name).toBe("For the label");
+    await setMix(await now(), mixesOf((await now()).project)[0]!, null);
+    expect(mixesOf((await now()).project)).toEqual([]);
+  });
+
+  it("is refused for a moment that is still to come, and for a project that has gone on", async () => {
+    const { revision } = await now();
+    const asked = { name: "Later", take: "", note: "" };
+    expect(refused(await keepMix(context, ID, { ...asked, baseRevision: revision, revision: revision + 1 })).code).toBe(
+      "notFound",
+    );
+    await setLevel(-7);
+    expect(refused(await keepMix(context, ID, { ...asked, baseRevision: revision })).code).toBe("stale");
+    const forged = { id: "m", ...asked, at: "2026-11-24T10:00:00.000Z", n: 99 };
+    const steps: Step[] = [{ id: "s", kind: "setMix", mix: "m", from: null, to: forged }];
+    const body = await now();
+    const forging = await changeProject(context, ID, { baseRevision: body.revision, label: "x", steps: [...steps] });
+    expect(refused(forging).code).toBe("refused");
+    expect((await now()).project).not.toHaveProperty("mixes");
   });
 });
