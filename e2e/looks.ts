@@ -322,6 +322,35 @@ export const LOOKED_AT: readonly Look[] = [
     },
   ],
   [
+    "relief as a plan",
+    "/projects/salt-lanterns",
+    async (page) => {
+      await expect(page.getByRole("row", { name: /^Cello/ })).toBeVisible();
+      await page.keyboard.press("Shift+R");
+      await expect(page.getByRole("dialog", { name: "Relieve plugins" })).toBeVisible();
+    },
+  ],
+  [
+    "back to empty",
+    "/projects/salt-lanterns",
+    async (page) => {
+      await expect(page.getByRole("row", { name: /^Cello/ })).toBeVisible();
+      await page.keyboard.press("Control+k");
+      await page.keyboard.type("Back to empty");
+      await page.keyboard.press("Enter");
+      await expect(page.getByRole("dialog", { name: "Back to empty" })).toBeVisible();
+    },
+  ],
+  [
+    "a mix to be kept",
+    "/projects/salt-lanterns",
+    async (page) => {
+      await expect(page.getByRole("row", { name: /^Cello/ })).toBeVisible();
+      await page.keyboard.press("Shift+K");
+      await expect(page.getByRole("dialog", { name: "Keep this mix" })).toBeVisible();
+    },
+  ],
+  [
     "the past of a project",
     "/projects/salt-lanterns/past?at=0",
     async (page) => expect(page.getByRole("row", { name: /Nyckelharpa/ })).toBeVisible(),

@@ -11,7 +11,7 @@ import { invertSteps } from "../recall/step";
 import type { Step } from "../recall/steps";
 import { counter, someProject } from "../recall/testing/generators";
 import { putBack } from "./put-back";
-import { type PluginAt, pluginsOn, reliefGroups, relieve } from "./relief";
+import { type PluginAt, pluginId, pluginsOn, reliefGroups, relieve } from "./relief";
 import { RESET_PARTS, resetStrips } from "./reset";
 
 const RUNS = { numRuns: 60 };
@@ -28,8 +28,6 @@ const everywhere = (project: Project): readonly PluginAt[] =>
     project,
     project.strips.map(({ id }) => id),
   );
-
-const keyOf = ({ strip, layer, processor }: PluginAt): string => [strip.id, layer, processor.key].join(" ");
 
 /** A project with some of its plugins, the project after they were relieved, and what is remembered of it. */
 const relieved = fc
@@ -49,12 +47,12 @@ describe("what is relieved", () => {
   it("is off or gone, nothing else is touched, and undo gives the project that was", () => {
     fc.assert(
       fc.property(relieved, ({ project, how, plugins, steps, then }) => {
-        const keys = new Set(plugins.map(keyOf));
-        const left = everywhere(then).filter((plugin) => keys.has(keyOf(plugin)));
+        const keys = new Set(plugins.map(pluginId));
+        const left = everywhere(then).filter((plugin) => keys.has(pluginId(plugin)));
         expect(how === "off" ? left.every(({ processor }) => !processor.enabled) : left.length === 0).toBe(true);
         const others = (of: Project) =>
           everywhere(of)
-            .filter((plugin) => !keys.has(keyOf(plugin)))
+            .filter((plugin) => !keys.has(pluginId(plugin)))
             .map(({ strip, processor }) => [strip.id, processor]);
         expect(others(then)).toEqual(others(project));
         expect(findProjectProblem(then)).toBeNull();

@@ -22,6 +22,10 @@ export interface PluginAt {
   readonly processor: Processor;
 }
 
+/** Which plugin it is, wherever it stands. */
+export const pluginId = ({ strip, layer, processor }: PluginAt): string =>
+  JSON.stringify([strip.id, layer, processor.key]);
+
 /** Every plugin of some strips, in the order of the ledger; an instrument itself is none. */
 export const pluginsOn = (project: Project, strips: readonly string[]): readonly PluginAt[] => {
   const chosen = new Set(strips);
@@ -90,7 +94,7 @@ interface Asked {
 function byChain(plugins: readonly PluginAt[]): readonly (readonly PluginAt[])[] {
   const chains = new Map<string, PluginAt[]>();
   for (const plugin of plugins) {
-    const key = JSON.stringify([plugin.strip.id, plugin.layer]);
+    const key = JSON.stringify(inChain(plugin));
     chains.set(key, [...(chains.get(key) ?? []), plugin]);
   }
   return [...chains.values()];

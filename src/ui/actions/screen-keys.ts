@@ -73,6 +73,8 @@ const SCREEN_KEYS: Readonly<Record<string, string>> = {
   "Shift+ArrowUp": "choosing the one before, too",
   "Shift+Enter": "the plan",
   "Shift+K": "keeping a mix, in a project",
+  "Shift+B": "putting back what was relieved, in a project",
+  "Shift+R": "relieving plugins, in a project",
   "Shift+N": "a new strip, in a project; a new sound, on the bench",
   "Shift+P": "lanes, on the bench",
   Space: "play and stop",

@@ -15,6 +15,7 @@ import { beginsNumber } from "../kit/value-line";
 import { hear } from "../listening/listening";
 import { soundAt } from "../listening/strip-sound";
 import { useProjectEditing } from "../projects/editing";
+import { useRelief } from "../relief/use-relief";
 import { historyActions } from "../projects/history";
 import { MixSheet } from "../projects/mix-sheet";
 import { chooseStrips, useTakeProject } from "../projects/in-hand";
@@ -193,6 +194,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
       setTyped(event.key);
     }
   };
+  const relief = useRelief({ project: stored, editing, chosen });
   const group = "Project";
   useActions([
     ...historyActions(editing, group),
@@ -261,6 +263,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
       ],
     },
     ...arranging.menu,
+    relief.menu,
   ];
   const add = useStripActions(editing, cursor, (id) => choose(id, "only"));
   const table = (
@@ -349,6 +352,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
           onStarter={() => setTelling("starter")}
         />
       )}
+      {relief.sheet}
       {telling === "mix" && <MixSheet project={stored} at={null} onClose={() => setTelling(null)} />}
       {telling === "starter" && <StarterSheet project={stored} onClose={() => setTelling(null)} />}
     </section>

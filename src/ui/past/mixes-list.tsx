@@ -4,7 +4,7 @@ import { Ellipsis } from "lucide-react";
 import { type Mix, mixTitle } from "@/core/projects/mixes";
 import { Key } from "../kit/bits";
 import { cx } from "../kit/class-names";
-import { formatDate } from "../kit/dates";
+import { formatDay, formatMoment } from "../kit/dates";
 import { Menu } from "../kit/menu";
 
 /** What can be done with one of them, beside looking at it. */
@@ -43,13 +43,13 @@ export function MixesList({ mixes, at, beside, onAt, onEdit, onSave, onBegin, on
             <button
               type="button"
               aria-pressed={mix.n === at}
-              title={[mixTitle(mix), mix.note].filter((words) => words !== "").join("\n")}
+              title={[mixTitle(mix), formatMoment(mix.at), mix.note].filter((words) => words !== "").join("\n")}
               onClick={() => onAt(mix.n)}
               className="flex min-w-0 flex-1 items-center gap-2 self-stretch text-left"
             >
               <span className="w-[20px] flex-none">{place < MIX_KEYS && <Key>{place + 1}</Key>}</span>
               <span className="min-w-0 truncate">{mixTitle(mix)}</span>
-              <span className="num-small ml-auto flex-none text-soft">{formatDate(mix.at)}</span>
+              <span className="num-small ml-auto flex-none text-soft">{formatDay(mix.at, new Date())}</span>
               {mix.n === beside && <span className="flex-none text-edit text-small">beside</span>}
             </button>
             <MixMenu {...{ mix, onEdit, onSave, onBegin, onRemove }} />

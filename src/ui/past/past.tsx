@@ -64,8 +64,8 @@ function rowsOf(then: Project, other: Project | null, onlyDifferent: boolean): r
 const titlesOf = (project: Project): ReadonlyMap<number, string> =>
   new Map(mixesOf(project).map((mix) => [mix.n, mixTitle(mix)]));
 
-const called = (title: string | undefined, words: string): string =>
-  title === undefined ? words : `“${title}”: ${words}`;
+/** By the name that it is kept under; when that was stands in the list. */
+const called = (title: string | undefined, words: string): string => (title === undefined ? words : `“${title}”`);
 
 /** The two moments that are beside each other, and how they are called: in a word, and by when they were. */
 function useBoth({ project: now, revision }: ProjectBody, { at, beside }: Pick<LookedAt, "at" | "beside">) {
@@ -241,8 +241,14 @@ function Head({ name, isNow, chosen, acts, words, children }: HeadProps) {
         </span>
       </header>
       <div className="flex flex-none flex-wrap items-center gap-x-4 gap-y-1 px-[14px] pb-3 text-soft">
-        <span className="min-w-0 truncate">
-          {words.then} <span className="text-faint">beside</span> {words.other}
+        <span className="flex min-w-0 max-w-full gap-[5px]">
+          <span className="min-w-0 truncate" title={words.then}>
+            {words.then}
+          </span>
+          <span className="text-faint">beside</span>
+          <span className="min-w-0 truncate" title={words.other}>
+            {words.other}
+          </span>
         </span>
         {children}
       </div>

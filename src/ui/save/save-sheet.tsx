@@ -120,7 +120,8 @@ function NameLine({ saving: { form, fields, items, pattern } }: { readonly savin
   const isTyped = form.formState.dirtyFields.name === true;
   const name = items[0]?.name ?? "";
   // What is of no project is called after what it is: by no pattern.
-  const isByPattern = pattern !== "" && items[0]?.subject.body.draft === null;
+  const isByPattern =
+    pattern !== "" && items[0]?.subject.body.draft === null && items[0].subject.request.name === undefined;
   const { take, handlers } = useProposedText(isTyped);
   const { ref, ...field } = form.register("name", {
     validate: () => name.trim() !== "" || "Give it a name.",

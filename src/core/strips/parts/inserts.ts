@@ -25,6 +25,7 @@ export const rekeyedBy = (chain: Chain, aim: (ref: StripRef) => StripRef | null)
 export function describeInserts(from: Chain, to: Chain): string {
   const [before, after] = [processorsOf(from).length, processorsOf(to).length];
   const name = to.from ? ` of ${to.from.name}` : "";
+  if (before + after === 0) return to.from ? `no plugins, as in ${to.from.name}` : "no plugins, of no preset any more";
   if (before === 0) return `put in ${plugins(after)}${name}`;
   if (after === 0) return `take out ${plugins(before)}`;
   return `replace ${plugins(before)} by ${after}${name}`;
