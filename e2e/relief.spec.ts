@@ -87,7 +87,7 @@ test("all levels go back to 0 dB in one step, which is told before, and taken ba
   await page.keyboard.press("Enter");
   const sheet = page.getByRole("dialog", { name: "Back to empty" });
   for (const part of ["Instrument", "Inserts", "Sends", "Pan", "Clips"])
-    await sheet.getByRole("group", { name: "Parts" }).getByRole("button", { name: part }).click();
+    await sheet.getByRole("toolbar", { name: "Parts" }).getByRole("button", { name: part }).click();
   await expect(sheet.getByText(/^Voice: level −1\.0 → 0\.0 dB/)).toBeVisible();
   await sheet.getByRole("button", { name: "Back to empty" }).click();
   const levels = (strips: readonly Strip[]) => strips.map(({ level }) => level.fader);
