@@ -6,6 +6,9 @@ import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import type { ProjectBody } from "@/contracts/projects";
 import { type Random, seededRandom } from "@/core/random";
 import { type Mix, mixesOf, withoutMixes } from "@/core/projects/mixes";
+import { reliefsOf } from "@/core/projects/reliefs";
+import { putBack } from "@/core/relief/put-back";
+import { pluginsOn, reliefGroups, relieve } from "@/core/relief/relief";
 import { changePart } from "@/core/recall/arrange";
 import type { Step } from "@/core/recall/steps";
 import { loadDemo } from "@/demo/load";
@@ -84,6 +87,15 @@ const HABITS: readonly ((body: ProjectBody, random: Random) => Promise<void>)[] 
   },
   async (body) => {
     if (body.history.redo) await redo(context, ID, body.revision);
+  },
+  (body, random) => {
+    const [relief] = reliefsOf(body.project);
+    if (relief && random() < 0.5) return change(body, "Put back", putBack(body.project, relief, context.mint).steps);
+    const strips = body.project.strips.flatMap(({ id }) => (random() < 0.3 ? [id] : []));
+    const [group] = reliefGroups(pluginsOn(body.project, strips));
+    const how = random() < 0.5 ? "off" : "out";
+    const at = context.now().toISOString();
+    return change(body, "Relieve", group ? relieve({ ...group, how, at }, context.mint) : []);
   },
   async (body, random) => {
     const mixes = mixesOf(body.project);
