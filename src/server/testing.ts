@@ -1,3 +1,4 @@
+import { vi } from "vitest";
 import type { Outcome } from "./failure";
 
 /** What came of it; throws with the reason where it was refused. */
@@ -12,3 +13,6 @@ export function refused<T>(outcome: Outcome<T>) {
   const { code, path } = outcome.error;
   return { code, path };
 }
+
+/** Waits until something holds, as long as it takes on a machine that has other work. */
+export const patiently = <T>(check: () => T | Promise<T>): Promise<T> => vi.waitFor(check, { timeout: 30_000 });

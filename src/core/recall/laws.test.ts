@@ -4,7 +4,7 @@ import { type PartName, PARTS } from "../strips/parts";
 import { LAWS, type Met } from "./testing/laws";
 
 /** Of each law; `npm run bench -- --only laws` runs 20,000. */
-const RUNS = { numRuns: 100 };
+const RUNS = { numRuns: 160 };
 
 describe("the laws of recall", () => {
   const met: Met = { changed: new Set<PartName>(), spared: new Set<PartName>() };

@@ -1,7 +1,8 @@
 import { once } from "node:events";
 import type { IncomingMessage } from "node:http";
 import { type AddressInfo, type Socket, connect } from "node:net";
-import { afterEach, describe, expect, it, vi } from "vitest";
+import { afterEach, describe, expect, it } from "vitest";
+import { patiently } from "../testing";
 import { ErrorBodySchema } from "@/contracts/errors";
 import { BODIES_CEILING } from "./body";
 import { Front, type Handler } from "./front";
@@ -84,7 +85,7 @@ describe("whatever reaches the socket", () => {
     const through = await send(head("CONNECT", "evil.example:443"));
     expect(through.answers[0]!.status).toBe(400);
     for (const { time } of [own, foreign, through]) expect(time).toBeLessThan(2000);
-    await vi.waitFor(async () => expect(await connections()).toBe(0));
+    await patiently(async () => expect(await connections()).toBe(0));
   });
 
   it("and is no request, or one whose head is too long, is told so in JSON", async () => {
@@ -167,12 +168,12 @@ describe("a refusal", () => {
       line.socket.write(head("POST", "/api/folders", `Content-Length: ${BODY_LIMIT}`, "Connection: close"));
       await new Promise<void>((resolve) => line.socket.write(Buffer.alloc(size), () => resolve()));
     }
-    await vi.waitFor(async () => expect(await connections()).toBe(held.length));
+    await patiently(async () => expect(await connections()).toBe(held.length));
     const one = `${head("POST", "/api/folders", "Content-Length: 8192", "Connection: close")}${"x".repeat(8192)}`;
     // What was sent is on its way for a moment.
-    await vi.waitFor(async () => expect((await send(one)).answers).toMatchObject([{ status: 503, code: "busy" }]));
+    await patiently(async () => expect((await send(one)).answers).toMatchObject([{ status: 503, code: "busy" }]));
     for (const { socket } of held) socket.destroy();
-    await vi.waitFor(async () => expect((await send(one)).answers[0]!.status).toBe(200));
+    await patiently(async () => expect((await send(one)).answers[0]!.status).toBe(200));
   });
 });
 
@@ -203,7 +204,7 @@ describe("what is slow or half open", () => {
     forEver.socket.write(head("GET", "/library"));
     halfOpen.socket.write("POST /api/folders HTTP/1.1\r\n");
     writing.socket.write(`${head("POST", "/api/folders", "Content-Length: 2")}{}`);
-    await vi.waitFor(() => expect(forEver.read()).toContain("for ever"));
+    await patiently(() => expect(forEver.read()).toContain("for ever"));
     const begun = Date.now();
     await front.end();
     await Promise.all([forEver, halfOpen, writing].map((line) => line.closed));

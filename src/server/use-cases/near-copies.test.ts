@@ -7,7 +7,7 @@ import { emptyCard } from "@/core/presets/preset";
 import type { FoundCopies } from "../near-copies/search";
 import type { OpenContext } from "../store/context";
 import { openContext } from "../store/open";
-import { value } from "../testing";
+import { patiently, value } from "../testing";
 import { patchCards } from "./filing/cards";
 import { listFolders } from "./filing/folders";
 import { savePreset } from "./library";
@@ -79,12 +79,12 @@ describe("a search for near copies", () => {
       [0.01, true],
       [0.1, false],
     ]);
-    await vi.waitFor(() => expect(searches[1]!.signal.aborted).toBe(true), { timeout: 8000, interval: 100 });
+    await patiently(() => expect(searches[1]!.signal.aborted).toBe(true));
   });
 
   it("that is overtaken by a change is asked for anew; that is no breakdown", async () => {
     const early = listNearCopies(context, { within: 0.01 });
-    await vi.waitFor(() => expect(searches).toHaveLength(1));
+    await patiently(() => expect(searches).toHaveLength(1));
     searches[0]!.signal.addEventListener("abort", () => searches[0]!.fail(new Error("aborted")));
     await save();
     const late = listNearCopies(context, { within: 0.01 });

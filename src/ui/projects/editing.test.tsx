@@ -7,7 +7,7 @@ import { KEYS } from "@/clients/events";
 import type { Project } from "@/core/projects/project";
 import type { Step } from "@/core/recall/steps";
 import { loadDemo } from "@/demo/load";
-import { value } from "@/server/testing";
+import { patiently, value } from "@/server/testing";
 import { changeProject } from "@/server/use-cases/projects/change";
 import { getProject } from "@/server/use-cases/projects/read";
 import { useProjectEditing } from "./editing";
@@ -305,7 +305,7 @@ describe("what comes late", () => {
       return answer;
     };
     const fetched = house.queries.refetchQueries({ queryKey: KEYS.project(ID) });
-    await vi.waitFor(() => expect(house.asked.at(-1)).toBe(`GET /api/projects/${ID}`));
+    await patiently(() => expect(house.asked.at(-1)).toBe(`GET /api/projects/${ID}`));
     await act(() => editing.current.undo());
     letGo();
     await act(() => fetched);
