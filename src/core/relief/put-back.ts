@@ -82,14 +82,15 @@ function placeOne(
 }
 
 /** Macros aim again at what they lost, where they are as they were left. */
-function macroSteps(project: Project, relief: Relief, mint: () => string): { steps: readonly Step[]; left: number } {
-  let left = 0;
-  const steps = relief.macros.flatMap(({ from, to, ...place }): readonly Step[] => {
+function macroSteps(project: Project, relief: Relief, mint: () => string) {
+  const left: Relief["macros"][number][] = [];
+  const steps = relief.macros.flatMap((lost): readonly Step[] => {
+    const { from, to, ...place } = lost;
     const at = handAt(project, place, mint);
     const fits =
       at.ok && equal(at.value.chain.macros, to) && withoutLostTargets({ ...at.value.chain, macros: from }).lost === 0;
     if (fits) return setMacros(at.value.hand, from);
-    left++;
+    left.push(lost);
     return [];
   });
   return { steps, left };
@@ -115,7 +116,7 @@ export function putBack(project: Project, relief: Relief, mint: () => string): P
   }
   const macros = macroSteps(now, relief, mint);
   const still = left.filter(({ stays }) => stays).map(({ plugin }) => plugin);
-  const to = still.length > 0 ? { ...relief, plugins: still, macros: macros.left > 0 ? relief.macros : [] } : null;
+  const to = still.length > 0 ? { ...relief, plugins: still, macros: macros.left } : null;
   const isOtherwise = !equal(to, relief);
   return {
     steps: [
@@ -125,6 +126,6 @@ export function putBack(project: Project, relief: Relief, mint: () => string): P
     ],
     back,
     left,
-    macrosLeft: macros.left,
+    macrosLeft: macros.left.length,
   };
 }

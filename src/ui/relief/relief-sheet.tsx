@@ -17,7 +17,7 @@ import { mintKey } from "../kit/mint";
 import { say } from "../kit/say";
 import { Scroll } from "../kit/scroll";
 import { Segments } from "../kit/segments";
-import { chosenWords } from "./words";
+import { OnStrips, type Where } from "./on-strips";
 import { Shape } from "../kit/shape";
 import { Sheet } from "../kit/sheet";
 import { Tick } from "../kit/tick";
@@ -31,8 +31,6 @@ interface Props {
   readonly chosen: readonly string[];
   readonly onClose: () => void;
 }
-
-type Where = "chosen" | "all";
 
 /** What would be switched off or taken out over many strips, plugin by plugin, before it is; and what each costs. */
 export function ReliefSheet({ project, editing, chosen, onClose }: Props) {
@@ -107,19 +105,7 @@ export function ReliefSheet({ project, editing, chosen, onClose }: Props) {
             ]}
           />
           <span className="text-soft">On</span>
-          <Segments
-            label="On which strips"
-            value={where}
-            onChange={setWhere}
-            options={[
-              {
-                value: "chosen",
-                label: chosenWords(chosen.length),
-                disabled: chosen.length === 0,
-              },
-              { value: "all", label: "All strips" },
-            ]}
-          />
+          <OnStrips chosen={chosen.length} value={where} onChange={setWhere} />
         </div>
         {rows.length === 0 ? (
           <Empty title="No plugin stands on these strips" className="py-8">

@@ -12,7 +12,7 @@ import { mintKey } from "../kit/mint";
 import { say } from "../kit/say";
 import { Scroll } from "../kit/scroll";
 import { ManySegments, Segments } from "../kit/segments";
-import { chosenWords } from "./words";
+import { OnStrips, type Where } from "./on-strips";
 import { Sheet } from "../kit/sheet";
 import type { ProjectEditing } from "../projects/editing";
 
@@ -31,7 +31,7 @@ const on = (strips: readonly Strip[]): string =>
 
 /** Strips, or some parts of them, back to how they are on new ones; what that changes is said before. */
 export function ResetSheet({ project, editing, chosen, onClose }: Props) {
-  const [where, setWhere] = useState<"chosen" | "all">(chosen.length > 0 ? "chosen" : "all");
+  const [where, setWhere] = useState<Where>(chosen.length > 0 ? "chosen" : "all");
   const [parts, setParts] = useState<readonly PartName[]>(RESET_PARTS);
   const [sendsOut, setSendsOut] = useState(true);
   const stripsOf = (now: Project) =>
@@ -58,19 +58,7 @@ export function ResetSheet({ project, editing, chosen, onClose }: Props) {
       >
         <div className="grid grid-cols-[64px_1fr] items-center gap-x-3 gap-y-2">
           <span className="text-soft">On</span>
-          <Segments
-            label="On which strips"
-            value={where}
-            onChange={setWhere}
-            options={[
-              {
-                value: "chosen",
-                label: chosenWords(chosen.length),
-                disabled: chosen.length === 0,
-              },
-              { value: "all", label: "All strips" },
-            ]}
-          />
+          <OnStrips chosen={chosen.length} value={where} onChange={setWhere} />
           <span className="text-soft">What</span>
           <ManySegments
             label="Parts"
