@@ -1,15 +1,18 @@
 // @vitest-environment jsdom
+import { waitFor } from "@testing-library/react";
 import { QueryClient } from "@tanstack/react-query";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type House, openHouse, presetOf } from "@/app/testing/house";
-import { said } from "@/app/testing/said";
+import { pressSaid, said } from "@/app/testing/said";
 import { LONGEST_NAME } from "@/core/names/free";
 import { INCLUDED } from "@/core/packs/included";
 import { value } from "@/server/testing";
+import { patchCards } from "@/server/use-cases/filing/cards";
 import { findPresets } from "@/server/use-cases/find-presets";
 import { savePresets } from "@/server/use-cases/library";
 import { installPack } from "@/server/use-cases/packs";
 import { duplicate, vary } from "./copies";
+import { refetchWalked } from "./filing";
 
 vi.mock("../kit/say", () => import("@/app/testing/said"));
 
@@ -43,6 +46,18 @@ describe("copies", () => {
     });
     expect(made.content).toEqual(rows[0]!.content);
     expect(house.asked.filter((a) => a.startsWith("POST"))).toEqual(["POST /api/names", "POST /api/presets/batch"]);
+  });
+
+  it("go into the bin by their undo, also once this window has changed their cards", async () => {
+    const [rim] = await keep("Rim");
+    await duplicate(queries, [rim!]);
+    const made = (await all()).find((p) => p.card.name === "Rim, copy")!;
+    const changes = [{ id: made.id, baseCard: made.cardRevision, card: { ...made.card, rating: 1 } }];
+    const [card] = value(await patchCards(house.context, { changes, label: "Give “Rim, copy” one star" }));
+    await refetchWalked(queries, [{ ...made, ...card! }]);
+    pressSaid();
+    await waitFor(async () => expect(await names()).toEqual(["Rim"]));
+    expect(said).toEqual(["Made a copy of “Rim”"]);
   });
 
   it("of copies are further copies of the same", async () => {

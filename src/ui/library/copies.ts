@@ -5,7 +5,7 @@ import * as api from "@/clients/api";
 import type { PresetRow } from "@/contracts/records";
 import { LONGEST_NAME, withoutClashes } from "@/core/names/free";
 import { orSay, say } from "../kit/say";
-import { countSounds, refetchLibrary } from "./filing";
+import { binInLine, countSounds, refetchLibrary } from "./filing";
 
 /** What stands behind the name of a copy that is to become something of its own, and of one that is to be turned. */
 const COPY = "copy";
@@ -41,8 +41,7 @@ export async function duplicate(queries: QueryClient, presets: readonly PresetRo
   await refetchLibrary(queries);
   const words = presets.length === 1 ? `a copy of ${countSounds(presets)}` : `copies of ${countSounds(presets)}`;
   const undo = async () => {
-    const changes = made.map(({ id, cardRevision }) => ({ id, baseCard: cardRevision, binned: true }));
-    await api.patchCards({ changes, label: `Put ${words} into the bin` });
+    await binInLine(queries, made, `Put ${words} into the bin`);
     await refetchLibrary(queries);
   };
   say(`Made ${words}`, { action: { label: "Undo", onClick: () => orSay(undo()) } });

@@ -172,6 +172,17 @@ async function patch(queries: QueryClient, { own, cardOf, rest }: Patch): Promis
   }
 }
 
+/** Puts sounds into the bin as this window has left them by then: what stands before it in the line may change these, too. */
+export const binInLine = (queries: QueryClient, presets: readonly PresetRow[], label: string): Promise<unknown> =>
+  inFilingLine(() =>
+    withProgress(label, () =>
+      api.patchCards({
+        changes: newestOf(queries, presets).map((p) => ({ id: p.id, baseCard: p.cardRevision, binned: true })),
+        label,
+      }),
+    ),
+  );
+
 /** Changes cards; says what was done, with the way back. Rejects where it was refused. */
 export function useFiling() {
   const queries = useQueryClient();
@@ -216,10 +227,8 @@ export function useFiling() {
   };
   const bin = async (presets: readonly PresetRow[]): Promise<void> => {
     const { own, words } = ownOf(presets, (some) => `Put ${countSounds(some)} into the bin`);
-    // Not before its turn: what stands before it in the line may change these, too.
-    const changes = () => newestOf(queries, own).map((p) => ({ id: p.id, baseCard: p.cardRevision, binned: true }));
     await underWay(async () => {
-      await inFilingLine(() => withProgress(words, () => api.patchCards({ changes: changes(), label: words })));
+      await binInLine(queries, own, words);
       await done(words);
     });
   };
