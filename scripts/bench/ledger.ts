@@ -40,9 +40,10 @@ async function openOnce(page: Page, project: string): Promise<number> {
 
 /** Milliseconds from the press on Apply until the changed ledger is drawn. Taken back then, and back to the plan. */
 async function applyOnce(page: Page): Promise<number> {
-  const apply = page.getByRole("button", { name: /^Apply \d+ changes$/ });
-  await apply.waitFor();
+  // A plan that is made anew behind an undo cannot be applied yet.
+  const apply = page.getByRole("button", { name: /^Apply [1-9]\d* changes$/, disabled: false });
   await page.waitForLoadState("networkidle");
+  await apply.waitFor();
   const took = await apply.evaluate(async (button) => {
     const frame = () => new Promise<number>((resolve) => requestAnimationFrame(resolve));
     const begin = performance.now();
@@ -51,7 +52,8 @@ async function applyOnce(page: Page): Promise<number> {
       !document.querySelector("[data-strip] .name, [role=grid] [role=row] .name") ||
       location.pathname !== "/projects/large"
     )
-      await frame();
+      if (performance.now() - begin < 30_000) await frame();
+      else throw new Error("Nothing was applied within half a minute");
     // That frame, and the one in which it is seen.
     await frame();
     return performance.now() - begin;
