@@ -1,4 +1,5 @@
 import type { Page } from "@playwright/test";
+import { setLevel, rowOf as strip } from "./levels";
 import { expect, test } from "./server";
 
 /** The past of a project, by the hand of an engineer. */
@@ -15,21 +16,7 @@ async function stripsOf(page: Page, server: { readonly url: string }, at = ""): 
   return new Map(project.strips.map((strip) => [strip.look.name, strip]));
 }
 
-const strip = (page: Page, name: string) => page.getByRole("row", { name: new RegExp(`^${name}`) });
 const moments = (page: Page) => page.getByRole("listbox", { name: "What was done" });
-
-/** Types a level over the one in the cell. */
-async function setLevel(page: Page, name: string, level: string): Promise<void> {
-  await page.locator(`#strip-${name.toLowerCase()} .name`).click();
-  await expect(strip(page, name)).toHaveAttribute("aria-selected", "true");
-  for (let i = 0; i < 6; i++) {
-    await page.keyboard.press("ArrowRight");
-    const grid = page.getByRole("grid", { name: "Strips" });
-    if ((await grid.getAttribute("aria-activedescendant"))?.endsWith("-level")) break;
-  }
-  await page.keyboard.type(level);
-  await page.keyboard.press("Enter");
-}
 
 test("when the cello's level changed is found, and that alone is taken back", async ({ page, server }) => {
   await page.goto(`${server.url}/projects/salt-lanterns`);

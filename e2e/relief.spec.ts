@@ -1,4 +1,5 @@
 import type { Page } from "@playwright/test";
+import { setLevel, rowOf as strip } from "./levels";
 import { expect, test } from "./server";
 
 /** What was needed while recording goes, and comes back; and mixes that are kept, by the hand of an engineer. */
@@ -24,21 +25,6 @@ const compressors = (strips: readonly Strip[]): readonly Node[] =>
   strips.flatMap(({ inserts }) => inserts.nodes.filter(({ model }) => model === "vca-compressor"));
 
 const fader = (strips: readonly Strip[], name: string) => strips.find(({ look }) => look.name === name)?.level.fader;
-
-const strip = (page: Page, name: string) => page.getByRole("row", { name: new RegExp(`^${name}`) });
-
-/** Types a level over the one in the cell. */
-async function setLevel(page: Page, name: string, level: string): Promise<void> {
-  await strip(page, name).locator(".name").click();
-  await expect(strip(page, name)).toHaveAttribute("aria-selected", "true");
-  for (let i = 0; i < 6; i++) {
-    await page.keyboard.press("ArrowRight");
-    const grid = page.getByRole("grid", { name: "Strips" });
-    if ((await grid.getAttribute("aria-activedescendant"))?.endsWith("-level")) break;
-  }
-  await page.keyboard.type(level);
-  await page.keyboard.press("Enter");
-}
 
 test("all compressors are taken out in one step, and put back behind other changes", async ({ page, server }) => {
   await page.goto(`${server.url}/projects/salt-lanterns`);

@@ -48,7 +48,7 @@ async function turnAll(context: OpenContext, start: Project): Promise<void> {
     const steps = someTurn(project, chance, mint);
     const next = applySteps(project, steps);
     if (steps.length === 0 || !next.ok) continue;
-    const request = { baseRevision, label: "Turn", steps: [...steps], brief: true };
+    const request = { baseRevision, label: "Turn a value", steps: [...steps], brief: true };
     const changed = await changeProject(context, ID, request);
     if (!changed.ok) throw new Error(changed.error.message);
     project = next.value;
@@ -71,7 +71,7 @@ export const histories = (): Promise<readonly Figure[]> =>
       for (let run = 0; run < 5; run++) pages.push(await timed(() => listHistory(context, ID, { q })));
     const sum = async (words: string) => ((await context.db.raw(words)) as [{ readonly size: number }])[0].size;
     const log = await sum("SELECT sum(length(steps)) AS size FROM revisions");
-    const whole = await sum("SELECT sum(length(body)) AS size FROM moments");
+    const whole = await sum("SELECT sum(length(packed)) AS size FROM moments");
     const told = await sum("SELECT sum(length(label) + coalesce(length(about), 0)) AS size FROM revisions");
     return [
       { name: "history-10k", value: Math.max(...moments), op: "<=", goal: 100, unit: "ms", runs: MOMENTS },

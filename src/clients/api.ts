@@ -41,6 +41,7 @@ import type {
   MediaRoom,
   DraftList,
   NewDraft,
+  Figures,
   NewProject,
   PlanBody,
   PlanRequest,
@@ -152,7 +153,13 @@ export const makeFolder = (name: string, parent: string | null) =>
 export const fileBy = (by: FileBy["by"], ids: readonly string[], preview = false) =>
   ask<FiledBy>("POST", "/api/folders/by", { by, ids, ...(preview ? { preview } : {}) });
 
-export const listProjects = () => ask<{ projects: ProjectRow[] }>("GET", "/api/projects");
+/** Projects that are not in the bin, or those that are. */
+export const listProjects = (binned = false) =>
+  ask<{ projects: ProjectRow[] }>("GET", `/api/projects${binned ? "?binned=true" : ""}`);
+export const listFigures = (ids: readonly string[]) =>
+  ask<Figures>("GET", `/api/figures?of=${ids.map(encodeURIComponent).join(",")}`);
+export const binProject = (id: string, binned: boolean) =>
+  ask<{ ok: true }>("POST", `/api/projects/${at(id)}/bin`, { binned });
 export const makeProject = (project: NewProject["project"]) => ask<ProjectBody>("POST", "/api/projects", { project });
 export const getProject = (id: string) => ask<ProjectBody>("GET", `/api/projects/${at(id)}`);
 export const getRevision = (id: string, n: number) =>

@@ -67,8 +67,11 @@ import {
   WantedVersionsSchema,
 } from "./library";
 import {
+  BinChangeSchema,
   ChangeRequestSchema,
   ChangedBodySchema,
+  FiguresQuerySchema,
+  FiguresSchema,
   HistoryRequestSchema,
   MediaBodySchema,
   MediaListSchema,
@@ -80,6 +83,7 @@ import {
   PlanBodySchema,
   PlanRequestSchema,
   ProjectBodySchema,
+  ProjectListQuerySchema,
   ProjectListSchema,
   RemovedMediaSchema,
   RevisionBodySchema,
@@ -325,7 +329,27 @@ export const ENDPOINTS: readonly Endpoint[] = [
     query: LogQuerySchema,
     answer: LogPageSchema,
   },
-  { method: "get", path: "/api/projects", summary: "All projects", answer: ProjectListSchema },
+  {
+    method: "get",
+    path: "/api/projects",
+    summary: "All projects; ?binned=true for those in the bin",
+    query: ProjectListQuerySchema,
+    answer: ProjectListSchema,
+  },
+  {
+    method: "get",
+    path: "/api/figures",
+    summary: "How much room some projects take, and how many of their sounds are saved nowhere",
+    query: FiguresQuerySchema,
+    answer: FiguresSchema,
+  },
+  {
+    method: "post",
+    path: "/api/projects/{id}/bin",
+    summary: "Put a project into the bin, or take it out",
+    body: BinChangeSchema,
+    answer: EmptySchema,
+  },
   {
     method: "post",
     path: "/api/projects",

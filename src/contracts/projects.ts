@@ -23,6 +23,35 @@ export const ProjectBodySchema = z.strictObject({
   history: HistorySchema,
   /** Set for a draft: the preset and version that it was opened from. */
   draft: z.strictObject({ preset: z.string().nullable(), version: z.int().nullable() }).nullable(),
+  /** When it was put into the bin, where nothing of it can be changed; null where it is not in it. */
+  binnedAt: z.iso.datetime().nullable(),
+});
+
+export const ProjectListQuerySchema = z.strictObject({
+  /** Those that are in the bin, in place of those that are not. */
+  binned: z.literal("true").optional(),
+});
+/** A project is put into the bin, or taken out. */
+export const BinChangeSchema = z.strictObject({ binned: z.boolean() });
+
+export const FiguresQuerySchema = z.strictObject({
+  /** Ids of projects, with commas between them. */
+  of: z
+    .string()
+    .max(10_000)
+    .transform((ids) => ids.split(",").filter((id) => id !== ""))
+    .pipe(z.array(Id).min(1).max(100)),
+});
+export const FiguresSchema = z.strictObject({
+  figures: z.array(
+    z.strictObject({
+      id: Id,
+      /** With all that was ever done to it. */
+      bytes: z.int(),
+      /** Strips whose sound is not as in any preset that it came from. */
+      unsaved: z.int(),
+    }),
+  ),
 });
 
 const RecallRequestSchema = z.strictObject({
@@ -204,6 +233,7 @@ export const DraftListSchema = z.object({
   ),
 });
 
+export type Figures = z.infer<typeof FiguresSchema>;
 export type ProjectBody = z.infer<typeof ProjectBodySchema>;
 export type ChangedBody = z.infer<typeof ChangedBodySchema>;
 export type NewProject = z.infer<typeof NewProjectSchema>;

@@ -92,6 +92,8 @@ export const ProjectRowSchema = z.strictObject({
   strips: z.int(),
   revision: z.int(),
   changedAt: z.iso.datetime(),
+  /** When it was put into the bin; null where it is not in it. */
+  binnedAt: z.iso.datetime().nullable(),
 });
 
 /** A sound of the person's own, kept by the SHA-256 of its bytes. */

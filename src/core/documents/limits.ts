@@ -15,6 +15,9 @@ export const MOST_SENDS = 64;
 /** Mixes that are kept of one project. */
 export const MOST_MIXES = 500;
 
+/** Views that are kept of one project. */
+export const MOST_VIEWS = 100;
+
 /** Times that plugins were relieved, to be put back. */
 export const MOST_RELIEFS = 200;
 

@@ -16,7 +16,7 @@ interface Moments {
 
 /**
  * The steps from one moment of a project to another: what is said of it, the strips that go, those that come or stand elsewhere, the
- * parts of those that stay, and what can be put back; the mixes that are kept stay those of `now`. Laws: applied to `now` they give `then`; what is alike stays the same object; a strip that is
+ * parts of those that stay, and what can be put back; the mixes and views that are kept stay those of `now`. Laws: applied to `now` they give `then`; what is alike stays the same object; a strip that is
  * alike and stands between the same others has no step.
  */
 export function stepsBetween({ now, then }: Moments, mint: () => string): readonly Step[] {

@@ -109,8 +109,20 @@ interface Told {
   readonly about: About;
 }
 
+/** Much is done again and again to the same: its words are made once. */
+const WORDS = new WeakMap<About, Map<string, readonly string[]>>();
+
+function toldOf(told: Told): readonly string[] {
+  const { about, label } = told;
+  const known = WORDS.get(about) ?? new Map<string, readonly string[]>();
+  WORDS.set(about, known);
+  const words = known.get(label) ?? wordsTold(told);
+  known.set(label, words);
+  return words;
+}
+
 /** All by which a change is found: its words, its strips, the titles of its parts, the presets that it brought in. */
-const toldOf = ({ label, about: { strips, parts, presets } }: Told): readonly string[] =>
+const wordsTold = ({ label, about: { strips, parts, presets } }: Told): readonly string[] =>
   wordsOf(
     [
       label,

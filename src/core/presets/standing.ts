@@ -39,6 +39,12 @@ export function differencesFrom(strip: Sounding, content: Content): readonly Dif
   return saved ? differencesOf(saved, soundingChain(strip)) : [];
 }
 
+/** Whether a strip sounds, and its sound is saved nowhere: it came from no preset, or is not as in that. `saved`: what that holds. */
+export function isUnsaved(strip: Sounding, saved: Content | null): boolean {
+  if (processorsOf(soundingChain(strip)).length === 0) return false;
+  return !saved || referenceOf(strip) === null || differencesFrom(strip, saved).length > 0;
+}
+
 /** What a plugin may be as it was saved: within the whole, and as a preset of its own. */
 interface SavedAs {
   readonly partner: Processor | null;

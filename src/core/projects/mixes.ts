@@ -20,12 +20,6 @@ export function withMix(project: Project, id: string, mix: Mix | null): Project 
   return mixes.length > 0 ? { ...bare, mixes } : bare;
 }
 
-/** What of a project is heard and said of it: what is kept of its past is left out. */
-export function withoutMixes(project: Project): Project {
-  const { mixes: _, ...bare } = project;
-  return bare;
-}
-
 /** "Second chorus up, take 3"; the name alone where no take is told. */
 export const mixTitle = ({ name, take }: Pick<Mix, "name" | "take">): string =>
   take === "" ? name : `${name}, take ${take}`;

@@ -71,24 +71,43 @@ function within<S extends Nested>(strips: readonly S[], byId: ById<S>): Readonly
 export const stripsWithin = (project: Project): ReadonlyMap<string | null, readonly Strip[]> =>
   within(project.strips, stripsById(project));
 
-function inOrder<S extends Nested>(inside: ReadonlyMap<string | null, readonly S[]>, folded: ReadonlySet<string>) {
+type Compared<S> = ((a: S, b: S) => number) | null;
+
+function inOrder<S extends Nested>(
+  inside: ReadonlyMap<string | null, readonly S[]>,
+  folded: ReadonlySet<string>,
+  compared: Compared<S> = null,
+) {
+  const beside = (above: string | null): readonly S[] => {
+    const strips = inside.get(above) ?? [];
+    return compared ? strips.toSorted(compared) : strips;
+  };
   const order: { readonly strip: S; readonly depth: number }[] = [];
-  const left = (inside.get(null) ?? []).map((strip) => ({ strip, depth: 0 })).toReversed();
+  const left = beside(null)
+    .map((strip) => ({ strip, depth: 0 }))
+    .toReversed();
   for (let next = left.pop(); next; next = left.pop()) {
     order.push(next);
     const { strip, depth } = next;
     if (isHolder(strip) && !folded.has(strip.id))
-      left.push(...(inside.get(strip.id) ?? []).map((one) => ({ strip: one, depth: depth + 1 })).toReversed());
+      left.push(
+        ...beside(strip.id)
+          .map((one) => ({ strip: one, depth: depth + 1 }))
+          .toReversed(),
+      );
   }
   return order;
 }
 
 /**
  * Strips in the order of the ledger: each group and each folder before what stands in it, the rest as they stand. `folded`: of which
- * nothing is shown that stands in them.
+ * nothing is shown that stands in them. `compared`: by what those stand that stand in the same; else as in the project.
  */
-export const ledgerOrder = (project: Project, folded: ReadonlySet<string> = NONE): readonly Strip[] =>
-  inOrder(stripsWithin(project), folded).map(({ strip }) => strip);
+export const ledgerOrder = (
+  project: Project,
+  folded: ReadonlySet<string> = NONE,
+  compared: Compared<Strip> = null,
+): readonly Strip[] => inOrder(stripsWithin(project), folded, compared).map(({ strip }) => strip);
 
 /** The same of strips that are kept together, each with how many it stands in. */
 export const orderOfKept = <S extends Nested>(strips: readonly S[]) => inOrder(within(strips, byIds(strips)), NONE);

@@ -47,6 +47,12 @@ export function describeOutput(project: Project, output: Output): string {
   return output && "external" in output ? `${words} (not here)` : words;
 }
 
+/** What of a project is heard and said of it: what is kept of its past, and for the eye, is left out. */
+export function withoutKept(project: Project): Project {
+  const { mixes: _, views: __, ...bare } = project;
+  return bare;
+}
+
 export const completeProject = (project: Project): Project => ({
   ...project,
   strips: project.strips.map(completeStrip),

@@ -1,6 +1,15 @@
 import { z } from "zod";
 import { KeySchema, MacrosSchema, NameSchema, NodeSchema } from "../chains/schema";
-import { MOST_MIXES, MOST_NODES, MOST_NOTES, MOST_RELIEFS, MOST_RELIEVED, MOST_STRIPS } from "../documents/limits";
+import {
+  MOST_MIXES,
+  MOST_NODES,
+  MOST_NOTES,
+  MOST_RELIEFS,
+  MOST_RELIEVED,
+  MOST_STRIPS,
+  MOST_VIEWS,
+} from "../documents/limits";
+import { STRIP_KINDS } from "../documents/strip-kinds";
 import { StripSchema } from "../strips/schema";
 
 const Words = z.string().max(200);
@@ -65,6 +74,32 @@ export const ReliefSchema = z.strictObject({
   macros: z.array(z.strictObject({ ...inChain, from: MacrosSchema, to: MacrosSchema })).max(MOST_RELIEVED),
 });
 
+const Strips = z.array(KeySchema).max(MOST_STRIPS);
+
+/** By what the strips of the ledger can stand. */
+export const ROW_ORDERS = ["project", "name", "kind", "level"] as const;
+
+export const ViewSchema = z.strictObject({
+  id: KeySchema,
+  name: NameSchema,
+  /** The key by which it is taken; null where it has none. */
+  digit: z.int().min(1).max(9).nullable(),
+  /** These alone are shown, with what stands in them; null for all. */
+  only: Strips.min(1).nullable(),
+  /** Not shown, with what stands in them. */
+  hidden: Strips,
+  /** Shown, whatever hides them. */
+  also: Strips,
+  /** Not shown. */
+  kinds: z.array(z.enum(STRIP_KINDS)).max(STRIP_KINDS.length),
+  order: z.enum(ROW_ORDERS),
+  /** The columns that are shown, in order; a width in pixels for those that were given one. */
+  columns: z
+    .array(z.strictObject({ id: z.string().min(1).max(40), width: z.int().min(20).max(2000).optional() }))
+    .min(1)
+    .max(40),
+});
+
 export const ProjectSchema = z.strictObject({
   schema: z.literal(PROJECT_SCHEMA),
   id: KeySchema,
@@ -77,4 +112,6 @@ export const ProjectSchema = z.strictObject({
   mixes: z.array(MixSchema).min(1).max(MOST_MIXES).optional(),
   /** What was relieved and can be put back; not there where nothing is. The earliest first. */
   reliefs: z.array(ReliefSchema).min(1).max(MOST_RELIEFS).optional(),
+  /** What the ledger shows of it, by name; not there where none is kept. By their digits. */
+  views: z.array(ViewSchema).min(1).max(MOST_VIEWS).optional(),
 });

@@ -1,11 +1,10 @@
 import type { StripRef } from "../chains/chain";
 import { asStrip } from "../presets/as-strip";
 import { type Content, type KeyedStrip, type Strips, isStrips, withFrom } from "../presets/preset";
-import { groupOf } from "../projects/nesting";
-import { type Project, findStrip } from "../projects/project";
+import { findStrip } from "../projects/project";
 import { type PartName } from "../strips/parts";
 import { type SavedStrip, partsOf, stripName, withAims } from "../strips/strip";
-import { mayGoOnto } from "./match/alike";
+import { faceOfStrip, mayGoOnto } from "./match/alike";
 import { type Match, matchStrips } from "./match/match";
 import type { Exception, PlanInput, PlanRow, PlannedMatch, Question, RecallRequest, SetTargets } from "./plan-shape";
 
@@ -109,15 +108,6 @@ const faceOf = (strip: KeyedStrip, among: readonly KeyedStrip[]) => {
   return { id: strip.id, kind: strip.kind, name: strip.name, group, inserts: strip.inserts, source: strip.source };
 };
 
-const faceHere = (project: Project, strip: Project["strips"][number]) => ({
-  id: strip.id,
-  kind: strip.kind,
-  name: stripName(strip),
-  group: groupOf(project, strip)?.look.name ?? null,
-  inserts: strip.inserts,
-  source: strip.source,
-});
-
 /** Who goes to whom before anything is answered. All onto new ones, only a main output finds that of the project. */
 function firstMatches({ input: { project }, request, content, to }: OfSet): readonly Match[] {
   const here = project.strips.filter(({ id, kind }) =>
@@ -128,7 +118,7 @@ function firstMatches({ input: { project }, request, content, to }: OfSet): read
     : NOBODY;
   const others = matchStrips(
     content.strips.filter(({ id }) => !itself.has(id)).map((strip) => faceOf(strip, content.strips)),
-    here.filter(({ id }) => !itself.has(id)).map((strip) => faceHere(project, strip)),
+    here.filter(({ id }) => !itself.has(id)).map((strip) => faceOfStrip(project, strip)),
   );
   const found = new Map(others.map((match) => [match.saved, match]));
   return content.strips.map(

@@ -5,6 +5,7 @@ import type { Project } from "../projects/project";
 import { type Strip, stripName } from "../strips/strip";
 import type { IndexEntry } from "./entry";
 import { several } from "../names/several";
+import { areBegun, wordsOf } from "../names/words";
 
 /** What a strip of a project is found by, as it is kept beside it. */
 export interface StripFace {
@@ -61,4 +62,16 @@ export function stripEntry(row: number, { kind, name, group, inside }: StripFace
     savedAt: place.changedAt,
     touchedAt: place.changedAt,
   };
+}
+
+/** All words that one strip is found by in the project that it stands in. */
+function wordsOfStrip(project: Project, strip: Strip): readonly string[] {
+  const { kind, name, group, inside } = faceOf(project, strip);
+  return wordsOf([name, kind, group ?? "", ...inside.names, ...inside.models, ...inside.families].join(" "));
+}
+
+/** The strips of a project of whose words each that is typed begins one; of none, all. */
+export function stripsFoundBy(project: Project, typed: string): ReadonlySet<string> {
+  const words = wordsOf(typed);
+  return new Set(project.strips.filter((strip) => areBegun(words, wordsOfStrip(project, strip))).map(({ id }) => id));
 }

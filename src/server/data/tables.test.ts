@@ -67,10 +67,11 @@ const COLUMNS: Omit<Columns, "knex_migrations"> = {
     draft_preset: "null",
     draft_version: "null",
     document: "given",
+    binned_at: "null",
     kept_size: "given",
     unkept: "given",
   },
-  moments: { id: "given", project: "given", n: "given", body: "given" },
+  moments: { id: "given", project: "given", n: "given", packed: "given" },
   project_strips: { row: "given", project: "given", strip: "given", body: "given", face: "given" },
   revisions: {
     project: "given",

@@ -4,7 +4,7 @@ import type { PresetKind } from "@/core/presets/preset";
 
 /*
  * The tables as `migrations.ts` leaves them: what a query gives is typed by this and nothing else. Times are ISO 8601 in UTC.
- * `card`, `inside`, `body` and `steps` are JSON: `stored.ts` and `repositories/documents.ts` read them.
+ * `card`, `inside`, `body`, `steps` and `about` are JSON: `stored.ts` and `repositories/documents.ts` read them.
  */
 
 export interface DocumentTable {
@@ -67,7 +67,7 @@ export interface HoldTable {
   readonly preset: number;
 }
 
-export interface ProjectTable extends Omit<ProjectRow, "sampleRate" | "changedAt" | "starter"> {
+export interface ProjectTable extends Omit<ProjectRow, "sampleRate" | "changedAt" | "binnedAt" | "starter"> {
   readonly starter: 0 | 1;
   readonly kind: "project" | "draft";
   readonly sample_rate: number;
@@ -75,7 +75,9 @@ export interface ProjectTable extends Omit<ProjectRow, "sampleRate" | "changedAt
   readonly draft_preset: string | null;
   readonly draft_version: number | null;
   readonly document: number;
-  /** The size of the moment that was kept last, in letters; 0 where none is. What was written since, in letters. */
+  /** When it was put into the bin; null where it is not in it. */
+  readonly binned_at: string | null;
+  /** The size of the moment that was kept last, in bytes; 0 where none is. What was written since, in letters. */
   readonly kept_size: number;
   readonly unkept: number;
 }
@@ -85,7 +87,8 @@ export interface MomentTable {
   readonly id: number;
   readonly project: string;
   readonly n: number;
-  readonly body: string;
+  /** The project as JSON, in raw DEFLATE (RFC 1951). */
+  readonly packed: Buffer;
 }
 
 /** The strips of a project or a draft; their order stands in its document. `face`: what each is found by. */
@@ -168,7 +171,7 @@ declare module "knex/types/tables" {
     loudness: LoudnessTable;
     preset_holds: HoldTable;
     preset_references: ReferenceTable;
-    projects: Counted<ProjectTable, "starter" | "kept_size" | "unkept">;
+    projects: Counted<ProjectTable, "starter" | "binned_at" | "kept_size" | "unkept">;
     moments: Counted<MomentTable, "id">;
     project_strips: Counted<StripTable, "row">;
     revisions: RevisionTable;

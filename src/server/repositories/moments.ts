@@ -1,3 +1,4 @@
+import { deflateRawSync, inflateRawSync } from "node:zlib";
 import type { Project } from "@/core/projects/project";
 import { liftProject } from "@/core/projects/migrations";
 import type { Executor } from "../data/executor";
@@ -5,27 +6,27 @@ import type { MomentTable } from "../data/tables";
 import { readDocument } from "./documents";
 
 /*
- * Moments of a project that are kept whole, so that every other is a few steps away. Between two of them the steps take
- * at least three times the room of one: all of them together add no more than a third to the log.
+ * Moments of a project that are kept whole, and packed, so that every other is a few steps away. Between two of them the steps
+ * take at least ten times the room of one: all of them together add no more than a tenth to the log.
  */
 
-const LOG_PER_MOMENT = 3;
+const LOG_PER_MOMENT = 10;
 
 export interface Moment {
   readonly n: number;
   readonly project: Project;
 }
 
-/** How much has been written since a moment was kept last, and how large that is, both in letters; a size of 0 where none is. */
+/** How much has been written since a moment was kept last, in letters, and how large that is, in bytes; 0 where none is. */
 export interface Unkept {
   readonly size: number;
   readonly written: number;
 }
 
 async function keepMoment(db: Executor, { n, project }: Moment): Promise<number> {
-  const body = JSON.stringify(project);
-  await db("moments").insert({ project: project.id, n, body });
-  return body.length;
+  const packed = deflateRawSync(JSON.stringify(project));
+  await db("moments").insert({ project: project.id, n, packed });
+  return packed.length;
 }
 
 interface Change {
@@ -56,7 +57,16 @@ export async function numbersAround(
 }
 
 export async function getMoment(db: Executor, project: string, n: number): Promise<Project> {
-  const kept = await db("moments").where({ project, n }).first<Pick<MomentTable, "body"> | undefined>("body");
+  const kept = await db("moments").where({ project, n }).first<Pick<MomentTable, "packed"> | undefined>("packed");
   if (!kept) throw new Error(`${project} keeps no moment ${n}`);
-  return readDocument(kept.body, liftProject, `This project as it was after change ${n}`);
+  return readDocument(bodyIn(kept), liftProject, `This project as it was after change ${n}`);
+}
+
+/** What cannot be unpacked is told as what cannot be read: by whoever reads it. */
+function bodyIn({ packed }: Pick<MomentTable, "packed">): string {
+  try {
+    return inflateRawSync(packed).toString("utf8");
+  } catch {
+    return "";
+  }
 }

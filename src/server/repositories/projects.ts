@@ -13,7 +13,16 @@ import { type NewRevision, insertRevision } from "./revisions";
 
 type StoredProject = Pick<
   ProjectTable,
-  "id" | "name" | "kind" | "revision" | "draft_preset" | "draft_version" | "document" | "kept_size" | "unkept"
+  | "id"
+  | "name"
+  | "kind"
+  | "revision"
+  | "draft_preset"
+  | "draft_version"
+  | "document"
+  | "binned_at"
+  | "kept_size"
+  | "unkept"
 > &
   Pick<DocumentTable, "body"> & { readonly strip_bodies: string | null };
 
@@ -22,6 +31,8 @@ export interface ProjectRecord {
   readonly project: Project;
   readonly revision: number;
   readonly draft: { readonly preset: string | null; readonly version: number | null } | null;
+  /** When it was put into the bin; null where it is not in it. */
+  readonly binnedAt: string | null;
   /** Number of its document. */
   readonly document: number;
   readonly unkept: Unkept;
@@ -37,8 +48,9 @@ export const findReadable = (db: Executor, id: string): Promise<ProjectRecord | 
 /** `known`: as somebody knows it; where it is of the same revision still, nothing of it is read. */
 export async function findProject(db: Executor, id: string, known?: ProjectRecord): Promise<ProjectRecord | null> {
   if (known) {
-    const now = await db("projects").where({ id }).first("revision", "document");
-    if (now?.revision === known.revision && now.document === known.document) return known;
+    const now = await db("projects").where({ id }).first("revision", "document", "binned_at");
+    if (now?.revision === known.revision && now.document === known.document)
+      return now.binned_at === known.binnedAt ? known : { ...known, binnedAt: now.binned_at };
   }
   const stored = await db("projects as p")
     .join("documents as d", "d.id", "p.document")
@@ -51,6 +63,7 @@ export async function findProject(db: Executor, id: string, known?: ProjectRecor
       "p.draft_preset",
       "p.draft_version",
       "p.document",
+      "p.binned_at",
       "p.kept_size",
       "p.unkept",
       "d.body",
@@ -64,6 +77,7 @@ export async function findProject(db: Executor, id: string, known?: ProjectRecor
     project: readDocument(stored.body, liftWith(stored.strip_bodies), `The project “${stored.name}”`),
     revision: stored.revision,
     draft,
+    binnedAt: stored.binned_at,
     document: stored.document,
     unkept: { size: stored.kept_size, written: stored.unkept },
   };
@@ -153,9 +167,11 @@ export type UseRow = Omit<UseTable, "preset">;
 export const listUses = (db: Executor, preset: string): Promise<UseRow[]> =>
   db("uses").where({ preset }).select("project", "strip", "version");
 
-export async function listProjects(db: Executor): Promise<readonly ProjectRow[]> {
+/** Projects, the last changed first: those that are in the bin, or those that are not. */
+export async function listProjects(db: Executor, binned = false): Promise<readonly ProjectRow[]> {
   const rows = await db("projects")
     .where({ kind: "project" })
+    [binned ? "whereNotNull" : "whereNull"]("binned_at")
     .orderBy("changed_at", "desc")
     .select(
       "id",
@@ -169,9 +185,11 @@ export async function listProjects(db: Executor): Promise<readonly ProjectRow[]>
       "strips",
       "revision",
       "changed_at",
+      "binned_at",
     );
-  return rows.map(({ sample_rate, changed_at, starter, ...row }) => ({
+  return rows.map(({ sample_rate, changed_at, binned_at, starter, ...row }) => ({
     ...row,
+    binnedAt: binned_at,
     starter: starter === 1,
     sampleRate: sample_rate,
     changedAt: changed_at,
@@ -211,7 +229,35 @@ export async function deleteDraft(db: Executor, id: string): Promise<boolean> {
   return true;
 }
 
+/** Puts a project into the bin, or takes it out. */
+export async function setBinned(db: Executor, id: string, at: string | null): Promise<void> {
+  await db("projects").where({ id, kind: "project" }).update({ binned_at: at });
+}
+
+/** At which revision some projects are. */
+export async function revisionsOf(db: Executor, ids: readonly string[]): Promise<ReadonlyMap<string, number>> {
+  const rows = await db("projects")
+    .where({ kind: "project" })
+    .whereIn("id", [...ids])
+    .select("id", "revision");
+  return new Map(rows.map(({ id, revision }) => [id, revision]));
+}
+
+/** How much room a project takes with all that was ever done to it, in bytes. */
+export async function sizeOf(db: Executor, id: string): Promise<number> {
+  const [row] = await db.raw<{ readonly size: number }[]>(
+    `SELECT
+       (SELECT octet_length(d.body) FROM projects p JOIN documents d ON d.id = p.document WHERE p.id = :id)
+       + (SELECT coalesce(sum(octet_length(body) + octet_length(face)), 0) FROM project_strips WHERE project = :id)
+       + (SELECT coalesce(sum(octet_length(steps) + octet_length(label) + coalesce(octet_length(about), 0)), 0)
+          FROM revisions WHERE project = :id)
+       + (SELECT coalesce(sum(length(packed)), 0) FROM moments WHERE project = :id) AS size`,
+    { id },
+  );
+  return row?.size ?? 0;
+}
+
 export async function countProjects(db: Executor): Promise<number> {
-  const [{ n } = { n: 0 }] = await db("projects").where({ kind: "project" }).count({ n: "*" });
+  const [{ n } = { n: 0 }] = await db("projects").where({ kind: "project" }).whereNull("binned_at").count({ n: "*" });
   return Number(n);
 }

@@ -22,6 +22,32 @@ interface Numbered extends NewRevision {
   readonly about: About;
 }
 
+/** Without the names of fields: it stands beside every value that is turned. */
+type WrittenAbout = readonly [
+  strips: readonly (readonly [id: string, name: string])[],
+  parts: About["parts"],
+  presets: About["presets"],
+];
+
+const writtenAbout = ({ strips, parts, presets }: About): string =>
+  JSON.stringify([strips.map(({ id, name }) => [id, name] as const), parts, presets] satisfies WrittenAbout);
+
+function aboutIn(written: string): About {
+  const [strips, parts, presets] = JSON.parse(written) as WrittenAbout;
+  return { strips: strips.map(([id, name]) => ({ id, name })), parts, presets };
+}
+
+/** Reads what many changes concerned: of those that concerned the same, the same object. */
+function readingAbouts(): (written: string | null) => About | null {
+  const known = new Map<string, About>();
+  return (written) => {
+    if (written === null) return null;
+    const about = known.get(written) ?? aboutIn(written);
+    known.set(written, about);
+    return about;
+  };
+}
+
 /** Returns how much room its steps take, in letters. */
 export async function insertRevision(
   db: Executor,
@@ -31,7 +57,7 @@ export async function insertRevision(
   await db("revisions").insert({
     ...said,
     steps: written,
-    about: JSON.stringify(about),
+    about: writtenAbout(about),
     undoes: undoes ?? null,
     redoes: redoes ?? null,
   });
@@ -106,7 +132,8 @@ export async function listTold(
     .orderBy("n", "desc")
     .limit(limit)
     .select("n", "at", "label", "undoes", "redoes", "window", "about");
-  return rows.map((row) => ({ ...row, about: row.about === null ? null : (JSON.parse(row.about) as About) }));
+  const read = readingAbouts();
+  return rows.map((row) => ({ ...row, about: read(row.about) }));
 }
 
 /** What each revision behind `after`, up to `to`, concerned, oldest first; of those from before that was kept, nothing. */
@@ -121,5 +148,6 @@ export async function aboutsBehind(
     .whereNotNull("about")
     .orderBy("n")
     .select("about");
-  return rows.map(({ about }) => JSON.parse(about ?? "") as About);
+  const read = readingAbouts();
+  return rows.flatMap(({ about }) => read(about) ?? []);
 }

@@ -22,7 +22,8 @@ interface Known {
 /** What a transaction changes, read within it and taken once it is on disk. Null for a project that is none any more. */
 export type StagedStrips = ReadonlyMap<string, Known | null>;
 
-const HEADS = "SELECT id, name, artist, client, song, changed_at FROM projects WHERE kind = 'project'";
+const HEADS =
+  "SELECT id, name, artist, client, song, changed_at FROM projects WHERE kind = 'project' AND binned_at IS NULL";
 const FACES = "SELECT row, face FROM project_strips WHERE project = ?";
 
 /** Dead slots beyond this share are swept out by building anew. */

@@ -51,10 +51,10 @@ const SCREEN_KEYS: Readonly<Record<string, string>> = {
   End: "the last of a list",
   Enter: "applying, or opening",
   Escape: "leaving",
-  F: "the folder, in the library",
+  F: "the folder, in the library; finding strips, in a project",
   F2: "a name, in a project",
   G: "a section, on the bench",
-  H: "hearing a plan",
+  H: "hearing a plan; hiding strips, in a project",
   Home: "the first of a list",
   I: "what a plugin does, on the bench",
   K: "keeping A as B",
@@ -72,6 +72,7 @@ const SCREEN_KEYS: Readonly<Record<string, string>> = {
   "Shift+ArrowRight": "choosing the next plugin, too",
   "Shift+ArrowUp": "choosing the one before, too",
   "Shift+Enter": "the plan",
+  "Shift+H": "showing only some strips, in a project",
   "Shift+K": "keeping a mix, in a project",
   "Shift+B": "putting back what was relieved, in a project",
   "Shift+R": "relieving plugins, in a project",
@@ -80,11 +81,14 @@ const SCREEN_KEYS: Readonly<Record<string, string>> = {
   Space: "play and stop",
   T: "the tags, in the library",
   U: "a copy, in the library",
-  V: "a variation, in the library",
+  V: "a variation, in the library; keeping a view, in a project",
   X: "A and B",
   Z: "the past, in a project",
   ...Object.fromEntries(
-    [..."0123456789"].map((digit) => [digit, "a plugin on the bench, stars in the library, a kept mix in the past"]),
+    [..."0123456789"].map((digit) => [
+      digit,
+      "a plugin on the bench, stars in the library, a view in a project, a kept mix in the past",
+    ]),
   ),
 };
 

@@ -143,7 +143,7 @@ function Found({ words, entered, actions, done, onDone }: FoundProps) {
   });
   // Those of the project in hand stand in a group of their own.
   const elsewhere = strips.data?.items.filter((row) => row.project !== project).slice(0, 6) ?? [];
-  const projects = useQuery({ queryKey: KEYS.projects, queryFn: api.listProjects });
+  const projects = useQuery({ queryKey: KEYS.projects, queryFn: () => api.listProjects() });
   const inHand = useOpenProject(project);
   const goToStrip = (id: string) => {
     chooseStrips([id]);

@@ -12,7 +12,7 @@ import { RoutingCard } from "./cards/routing-card";
 import { SendsCard } from "./cards/sends-card";
 import { SourceCard } from "./cards/source-card";
 import { LevelCard, PanCard } from "./cards/values";
-import { COLUMNS, type ColumnId } from "./columns";
+import { COLUMNS, type ColumnId } from "./views/layout";
 import { cellId } from "./ledger-rows";
 import type { Turning } from "./use-turning";
 

@@ -19,7 +19,7 @@ import { cx } from "../kit/class-names";
 import { Shapes } from "../kit/shape";
 import { StripMark } from "../kit/card-mark";
 import { useDrag } from "../kit/use-drag";
-import type { ColumnId } from "./columns";
+import type { ColumnId } from "./views/layout";
 import { type Dial, specOf } from "./turn";
 import type { Standing } from "./use-standings";
 

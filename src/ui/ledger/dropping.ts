@@ -7,7 +7,7 @@ import type { Slot } from "@/core/recall/plan-inserts";
 import { type Content, isStrips } from "@/core/presets/preset";
 import { PART, type PartName } from "@/core/strips/parts";
 import { type Strip, stripName } from "@/core/strips/strip";
-import type { ColumnId } from "./columns";
+import type { ColumnId } from "./views/layout";
 
 /* Where something that is dragged over the rows would go, and what that would do. */
 

@@ -7,7 +7,7 @@ import { isHolder, parentOf } from "@/core/projects/nesting";
 import { type Project, findStrip } from "@/core/projects/project";
 import type { Strip } from "@/core/strips/strip";
 import { useInHand } from "../projects/in-hand";
-import type { ColumnId } from "./columns";
+import type { ColumnId } from "./views/layout";
 
 /** Groups and folders, by project, of which nothing is shown that stands in them. It survives a reload. */
 const useFolds = create<{ readonly folds: Readonly<Record<string, readonly string[]>> }>()(

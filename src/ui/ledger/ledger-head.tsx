@@ -1,9 +1,8 @@
 "use client";
 
-import { Columns3 } from "lucide-react";
 import type { KeyboardEvent } from "react";
-import { Menu, type MenuGroup } from "../kit/menu";
-import { COLUMNS, type Columns } from "./columns";
+import type { Columns } from "./views/columns";
+import { COLUMNS } from "./views/layout";
 
 /** Pixels by an arrow key; with Shift one. */
 const STEP = 10;
@@ -49,52 +48,6 @@ export function LedgerHead({ columns, className }: { readonly columns: Columns; 
           <Edge header={header} columns={columns} />
         </span>
       ))}
-      <span role="columnheader" className="absolute top-[3px] right-1">
-        <ColumnsMenu columns={columns} />
-      </span>
     </div>
-  );
-}
-
-/** Which columns are shown, and in what order. */
-function ColumnsMenu({ columns }: { readonly columns: Columns }) {
-  const groups: readonly MenuGroup[] = [
-    {
-      id: "shown",
-      head: "Shown",
-      items: columns.all
-        .filter((id) => id !== "look")
-        .map((id) => {
-          const on = columns.shown.includes(id);
-          return { id, label: COLUMNS[id].title, beside: on ? "shown" : "", onChoose: () => columns.show(id, !on) };
-        }),
-    },
-    {
-      id: "moved",
-      head: "Further left",
-      items: columns.shown
-        .slice(2)
-        .map((id) => ({ id: `left-${id}`, label: COLUMNS[id].title, onChoose: () => columns.moveLeft(id) })),
-    },
-    {
-      id: "all",
-      items: [{ id: "reset", label: "As they were drawn", disabled: columns.isAsDrawn, onChoose: columns.reset }],
-    },
-  ];
-  return (
-    <Menu
-      align="end"
-      trigger={
-        <button
-          type="button"
-          aria-label="Columns"
-          title="Columns"
-          className="grid size-[22px] place-items-center rounded-card text-soft hover:bg-sunk hover:text-ink"
-        >
-          <Columns3 size={14} aria-hidden="true" />
-        </button>
-      }
-      groups={groups}
-    />
   );
 }

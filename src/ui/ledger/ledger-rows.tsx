@@ -3,13 +3,16 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import equal from "fast-deep-equal";
 import { type KeyboardEvent, type MouseEvent, type RefObject, memo, useEffect, useMemo } from "react";
-import { depthOf, folderOf, groupOf, isHolder } from "@/core/projects/nesting";
+import { folderOf, groupOf, isHolder, parentOf } from "@/core/projects/nesting";
 import type { Project } from "@/core/projects/project";
 import type { Strip } from "@/core/strips/strip";
+import { counted } from "@/core/names/count";
 import { Empty } from "../kit/bits";
+import { Button } from "../kit/button";
 import { cx } from "../kit/class-names";
 import { CELLS, type CellProps, type Hands } from "./cells";
-import type { ColumnId, Columns } from "./columns";
+import type { Columns } from "./views/columns";
+import type { ColumnId } from "./views/layout";
 import { LedgerHead } from "./ledger-head";
 import { isLit } from "./dropping";
 import { Typing } from "./typing";
@@ -34,6 +37,7 @@ export interface RowsProps {
   readonly project: Project;
   readonly rows: readonly Strip[];
   readonly columns: Columns;
+  readonly onShowAll: () => void;
   readonly standings: ReadonlyMap<string, Standing>;
   readonly chosen: readonly string[];
   /** The row in hand, and the column of it, where one is. */
@@ -70,6 +74,14 @@ function membersOf(project: Project): ReadonlyMap<string, number> {
   return members;
 }
 
+/** In how many rows that are shown a strip stands. */
+function depthAmong(project: Project, strip: Strip, inSight: ReadonlySet<string>): number {
+  let depth = 0;
+  for (let above = parentOf(project, strip); above; above = parentOf(project, above))
+    if (inSight.has(above.id)) depth += 1;
+  return Math.min(depth, 8);
+}
+
 export const rowId = (strip: string): string => `strip-${strip}`;
 export const cellId = (strip: string, column: ColumnId): string => `strip-${strip}-${column}`;
 
@@ -77,6 +89,7 @@ export function Rows(props: RowsProps) {
   const { project, rows, columns, chosen, cursor, column, gridRef, lit, onChoose } = props;
   const names = useNames(project);
   const members = useMemo(() => membersOf(project), [project]);
+  const inSight = useMemo(() => new Set(rows.map(({ id }) => id)), [rows]);
   // The compiler cannot see into the virtualizer; it holds its own state.
   // eslint-disable-next-line react-hooks/incompatible-library
   const virtual = useVirtualizer({
@@ -95,6 +108,13 @@ export function Rows(props: RowsProps) {
     // The virtualizer is new on every render; only the row in hand moves the list.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [at]);
+  if (rows.length === 0 && project.strips.length > 0)
+    return (
+      <Empty title="No strip is shown" className="flex-1">
+        <p>All {counted(project.strips.length, "strip")} are hidden, or not what is looked for.</p>
+        <Button onClick={props.onShowAll}>Show all</Button>
+      </Empty>
+    );
   if (rows.length === 0)
     return (
       <Empty title="No strips yet" className="flex-1">
@@ -118,7 +138,7 @@ export function Rows(props: RowsProps) {
       {...props.dropHandlers}
       className="group relative min-h-0 flex-1 overflow-auto outline-none"
     >
-      <div className="sticky top-0 z-10 w-fit min-w-full border-edge border-y bg-ground pr-[30px]">
+      <div className="sticky top-0 z-10 w-fit min-w-full border-edge border-y bg-ground">
         <LedgerHead columns={columns} className={cx(GRID, "h-[28px] text-small text-soft")} />
       </div>
       <div className="relative w-fit min-w-full" style={{ height: virtual.getTotalSize() }}>
@@ -139,7 +159,7 @@ export function Rows(props: RowsProps) {
               style={{ height: ROW, transform: `translateY(${start - HEAD}px)`, gridTemplateColumns: columns.template }}
               className={cx(
                 GRID,
-                "absolute top-0 left-0 w-fit min-w-full cursor-default border-rule border-b pr-[30px]",
+                "absolute top-0 left-0 w-fit min-w-full cursor-default border-rule border-b",
                 chosen.includes(id) ? "row-chosen" : "hover:bg-sunk/60",
                 inHand &&
                   "outline outline-edge -outline-offset-1 group-focus-visible:-outline-offset-2 group-focus-visible:outline-2",
@@ -175,7 +195,7 @@ export function Rows(props: RowsProps) {
                       strip={strip}
                       names={names}
                       tempo={project.tempo}
-                      depth={depthOf(project, strip)}
+                      depth={depthAmong(project, strip, inSight)}
                       members={members.get(id) ?? 0}
                       fold={isHolder(strip) && members.has(id) ? (props.folded.has(id) ? "folded" : "open") : null}
                       standing={props.standings.get(id)}

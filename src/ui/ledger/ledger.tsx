@@ -2,7 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
-import { ledgerOrder, withInsideOfFolders } from "@/core/projects/nesting";
+import { withInsideOfFolders } from "@/core/projects/nesting";
 import { findStrip, getStrip } from "@/core/projects/project";
 import { counted } from "@/core/names/count";
 import type { Strip } from "@/core/strips/strip";
@@ -14,6 +14,8 @@ import { orSay } from "../kit/say";
 import { beginsNumber } from "../kit/value-line";
 import { hear } from "../listening/listening";
 import { soundAt } from "../listening/strip-sound";
+import { BinnedLine } from "../projects/binned-line";
+import { DetailsSheet } from "../projects/details-sheet";
 import { useProjectEditing } from "../projects/editing";
 import { useRelief } from "../relief/use-relief";
 import { historyActions } from "../projects/history";
@@ -22,8 +24,12 @@ import { chooseStrips, useTakeProject } from "../projects/in-hand";
 import { openSave } from "../save/save";
 import { CellCard } from "./cell-card";
 import type { Hands } from "./cells";
-import { type ColumnId, columnBeside, useColumns } from "./columns";
-import { DetailsSheet } from "./details-sheet";
+import { columnBeside } from "./views/columns";
+import { ColumnsMenu } from "./views/columns-menu";
+import type { ColumnId } from "./views/layout";
+import { ShownLine } from "./views/shown-line";
+import { useShown } from "./views/use-shown";
+import { useViews } from "./views/use-views";
 import { isFoldKey, useFolding } from "./folding";
 import { LedgerHeader, type OpenProps } from "./ledger-header";
 import { Rows } from "./ledger-rows";
@@ -113,16 +119,19 @@ function useHearing(strip: Strip | null, tempo: number): void {
   }, [look, inserts, source, tempo]);
 }
 
+const NOTHING_FOLDED: ReadonlySet<string> = new Set();
+
 function OpenLedger({ project: stored, editing }: OpenProps) {
   const router = useRouter();
   const { folded, turnFold } = useFolding(stored);
-  const rowsStored = useMemo(() => ledgerOrder(stored, folded), [stored, folded]);
+  const shown = useShown(stored);
+  const { columns } = shown;
+  const rowsStored = shown.rowsOf(stored, folded);
   const inHand = useRows(rowsStored);
   const { chosen, cursor, choose } = inHand;
   const turning = useTurning(stored, editing, chosen);
   const { project } = turning;
-  const rows = useMemo(() => ledgerOrder(project, folded), [project, folded]);
-  const columns = useColumns();
+  const rows = shown.rowsOf(project, folded);
   const [column, setColumn] = useState<ColumnId | null>(null);
   const [typed, setTyped] = useState<string | null>(null);
   const [card, setCard] = useState<{ readonly strip: string; readonly column: ColumnId } | null>(null);
@@ -150,10 +159,19 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
     setColumn(at);
     setCard({ strip, column: at });
   };
-  const arranging = useArranging({ project: stored, chosen, turning, choose: inHand.take, openCard });
+  const arranging = useArranging({
+    project: stored,
+    rows: rowsStored,
+    stuck: shown.stuck,
+    chosen,
+    turning,
+    choose: inHand.take,
+    openCard,
+  });
   const dropping = useDropping({
     project: stored,
     rows: rowsStored,
+    stuck: shown.stuck,
     chosen,
     turning,
     choose: (strip) => choose(strip, "only"),
@@ -195,6 +213,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
     }
   };
   const relief = useRelief({ project: stored, editing, chosen });
+  const views = useViews({ project: stored, editing, shown, chosen });
   const group = "Project";
   useActions([
     ...historyActions(editing, group),
@@ -264,6 +283,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
     },
     ...arranging.menu,
     relief.menu,
+    views.group,
   ];
   const add = useStripActions(editing, cursor, (id) => choose(id, "only"));
   const table = (
@@ -281,6 +301,14 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
         onDetails={() => setTelling("details")}
         onPast={() => router.push(`/projects/${stored.id}/past`)}
       />
+      {editing.body && <BinnedLine body={editing.body} />}
+      <ShownLine
+        project={stored}
+        shown={shown}
+        rows={rows.length}
+        folded={shown.rowsOf(stored, NOTHING_FOLDED).length - rows.length}
+        onFound={() => grid.current?.focus()}
+      />
       <MenuOver groups={menu} disabled={rows.length === 0}>
         <div
           className="flex min-h-0 flex-1 flex-col"
@@ -293,6 +321,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
             project={project}
             rows={rows}
             columns={columns}
+            onShowAll={shown.showAll}
             standings={standings}
             chosen={chosen}
             cursor={cursor?.id ?? null}
@@ -331,6 +360,10 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
             <Key>Ctrl Z</Key> <span className="truncate">undo “{history.undo}”</span>
           </>
         )}
+        <span className="-mr-[6px] ml-auto flex flex-none">
+          {views.menu}
+          <ColumnsMenu columns={columns} />
+        </span>
       </p>
       {card && (
         <CellCard
@@ -353,6 +386,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
         />
       )}
       {relief.sheet}
+      {views.sheet}
       {telling === "mix" && <MixSheet project={stored} at={null} onClose={() => setTelling(null)} />}
       {telling === "starter" && <StarterSheet project={stored} onClose={() => setTelling(null)} />}
     </section>

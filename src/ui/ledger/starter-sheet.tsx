@@ -4,7 +4,6 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import { withoutMixes } from "@/core/projects/mixes";
 import { depthOf, ledgerOrder } from "@/core/projects/nesting";
 import type { Project } from "@/core/projects/project";
 import { CLEANED, cleanedDown } from "@/core/recall/arrange";
@@ -39,7 +38,7 @@ export function StarterSheet({ project, onClose }: Props) {
     attempt(async () => {
       const cleaned = cleanedDown(project, { strips: kept.map(({ id }) => id), parts }, mintKey);
       if (!cleaned.ok) throw new api.InWords(cleaned.error);
-      const { id: _, schema: __, reliefs: ___, ...rest } = withoutMixes(cleaned.value);
+      const { id: _, schema: __, reliefs: ___, mixes: ____, ...rest } = cleaned.value;
       await api.makeProject({ ...rest, name: name.trim(), starter: true });
       await queries.invalidateQueries({ queryKey: KEYS.projects });
       onClose();

@@ -2,7 +2,7 @@
 
 import type { Strip } from "@/core/strips/strip";
 import { TypedValue } from "../kit/value-line";
-import type { ColumnId } from "./columns";
+import type { ColumnId } from "./views/layout";
 import { type Dial, specOf } from "./turn";
 
 /** The value that a number typed on a cell is for; null where the column has none. */

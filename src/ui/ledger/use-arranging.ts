@@ -5,17 +5,22 @@ import { counted } from "@/core/names/count";
 import { type Project, findStrip } from "@/core/projects/project";
 import * as arrange from "@/core/recall/arrange";
 import type { Step } from "@/core/recall/steps";
+import { fail } from "@/core/result";
 import { type Strip, stripName } from "@/core/strips/strip";
 import { type Action, useActions } from "../actions/actions";
 import type { MenuGroup } from "../kit/menu";
 import { mintKey } from "../kit/mint";
 import { sayError } from "../kit/say";
 import { muteSteps } from "./cards/values";
-import type { ColumnId } from "./columns";
+import type { ColumnId } from "./views/layout";
 import { type Turning, orRefuse } from "./use-turning";
 
 interface Arranging {
   readonly project: Project;
+  /** The rows that are shown. */
+  readonly rows: readonly Strip[];
+  /** Why they cannot be moved among each other; null where they can. */
+  readonly stuck: string | null;
   readonly chosen: readonly string[];
   readonly turning: Turning;
   readonly choose: (strips: readonly string[]) => void;
@@ -64,7 +69,7 @@ const NOTHING_MADE: Made = { steps: [], strips: [] };
 
 /** Each thing that is done with strips as wholes. */
 function stripGestures(arranging: Arranging, onAsk: () => void) {
-  const { project, chosen, turning, openCard } = arranging;
+  const { project, rows, stuck, chosen, turning, openCard } = arranging;
   const has = chosen.length > 0;
   const [first] = chosen;
   const one = chosen.length === 1 && first !== undefined ? findStrip(project, first) : null;
@@ -87,7 +92,11 @@ function stripGestures(arranging: Arranging, onAsk: () => void) {
     () =>
       change(label, orRefuse(how));
   const nudge = (by: 1 | -1) =>
-    moved(`Move ${what} ${by > 0 ? "down" : "up"}`, (now) => arrange.nudgeStrips(now, chosen, by, mintKey));
+    moved(`Move ${what} ${by > 0 ? "down" : "up"}`, (now) =>
+      stuck === null
+        ? arrange.nudgeStrips(now, chosen, { by, among: new Set(rows.map(({ id }) => id)) }, mintKey)
+        : fail(stuck),
+    );
 
   const mute = () => change(allMuted ? `Unmute ${what}` : `Mute ${what}`, muteSteps(chosen, !allMuted));
   return {

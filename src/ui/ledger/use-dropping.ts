@@ -6,11 +6,12 @@ import { counted } from "@/core/names/count";
 import { type Project, findStrip } from "@/core/projects/project";
 import * as arrange from "@/core/recall/arrange";
 import { heldBy } from "@/core/recall/choices";
+import { fail } from "@/core/result";
 import { type Strip, stripName } from "@/core/strips/strip";
 import { mintKey } from "../kit/mint";
 import { DRAGGED_SOUNDS, useDragged } from "../library/dragged";
 import { useRecall } from "../plan/recall";
-import { isColumn } from "./columns";
+import { isColumn } from "./views/layout";
 import { type RowDrop, type SoundDrop, type Under, dropWords, rowDrop, soundDrop, stripBefore } from "./dropping";
 import { type Turning, orRefuse } from "./use-turning";
 
@@ -92,13 +93,15 @@ function gapOf(
 interface Dropping {
   readonly project: Project;
   readonly rows: readonly Strip[];
+  /** Why rows cannot be moved among each other; null where they can. */
+  readonly stuck: string | null;
   readonly chosen: readonly string[];
   readonly turning: Turning;
   readonly choose: (strip: string) => void;
 }
 
 /** What is done where something is let go. */
-function useLetGo({ project, rows, turning }: Dropping) {
+function useLetGo({ project, rows, stuck, turning }: Dropping) {
   const recall = useRecall();
   return {
     sound: (preset: PresetRow, drop: SoundDrop) => {
@@ -111,7 +114,7 @@ function useLetGo({ project, rows, turning }: Dropping) {
       const one = ids.length === 1 ? findStrip(project, ids[0]!) : null;
       turning.change(
         `Move ${one ? stripName(one) : counted(ids.length, "strip")}`,
-        orRefuse((now) => arrange.moveStrips(now, ids, place, mintKey)),
+        orRefuse((now) => (stuck === null ? arrange.moveStrips(now, ids, place, mintKey) : fail(stuck))),
       );
     },
   };

@@ -9,9 +9,8 @@ import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/projects";
 import { compareProjects } from "@/core/history/beside";
 import { counted } from "@/core/names/count";
-import { mixTitle, mixesOf, withoutMixes } from "@/core/projects/mixes";
-import { ledgerOrder } from "@/core/projects/nesting";
-import type { Project } from "@/core/projects/project";
+import { mixTitle, mixesOf } from "@/core/projects/mixes";
+import { type Project, withoutKept } from "@/core/projects/project";
 import { useActions } from "../actions/actions";
 import { Empty, Key, Loading } from "../kit/bits";
 import { Button } from "../kit/button";
@@ -21,6 +20,7 @@ import { Toggle } from "../kit/toggle";
 import { useRows } from "../ledger/use-rows";
 import { planAddress } from "../plan/address";
 import { useProjectAt } from "../plan/sources";
+import { BinnedLine } from "../projects/binned-line";
 import { historyActions } from "../projects/history";
 import { useTakeProject } from "../projects/in-hand";
 import { type OpenProject, useOpenProject } from "../projects/open-project";
@@ -29,7 +29,8 @@ import { LinesPane } from "./lines-pane";
 import { MixesList } from "./mixes-list";
 import { MomentsPane } from "./moments-pane";
 import { NoteSheet } from "./note-sheet";
-import { type ThenRow, ThenTable } from "./then-table";
+import { MOMENT_WORDS, ThenTable } from "./then-table";
+import { indexAfter, thenRows } from "./then-rows";
 import { type LookedAt, useLookedAt } from "./use-looked-at";
 import { useMixes } from "./use-mixes";
 import { useMomentWords } from "./use-moments";
@@ -46,18 +47,6 @@ export function Past({ id }: { readonly id: string }) {
     );
   if (!open.body) return <Loading what="Looking back" />;
   return <OpenPast body={open.body} open={open} />;
-}
-
-/** The strips of a moment, in its order, then those that came only later; only those that differ where that is asked for. */
-function rowsOf(then: Project, other: Project | null, onlyDifferent: boolean): readonly ThenRow[] {
-  const compared = other ? compareProjects(then, other).strips : [];
-  const byLeft = new Map(compared.flatMap((one) => (one.left ? [[one.left.id, one] as const] : [])));
-  const rows = ledgerOrder(then).map((strip): ThenRow => ({ strip, beside: byLeft.get(strip.id) ?? null }));
-  const later = compared.flatMap((one): ThenRow[] =>
-    one.left || !one.right ? [] : [{ strip: one.right, beside: one }],
-  );
-  const all = [...rows, ...later];
-  return onlyDifferent ? all.filter(({ beside }) => beside !== null) : all;
 }
 
 /** What the mixes are called that are kept of moments. */
@@ -91,7 +80,10 @@ function OpenPast({ body, open }: { readonly body: ProjectBody; readonly open: O
   const mixes = useMixes({ project: now, at, look });
   const [onlyDifferent, setOnlyDifferent] = useState(false);
   const [noting, setNoting] = useState(false);
-  const rows = useMemo(() => (then ? rowsOf(then, other, onlyDifferent) : []), [then, other, onlyDifferent]);
+  const rows = useMemo(
+    () => (then ? thenRows(then, other && compareProjects(then, other), onlyDifferent) : []),
+    [then, other, onlyDifferent],
+  );
   const strips = useMemo(() => rows.map(({ strip }) => strip), [rows]);
   const hand = useRows(strips);
   const row = rows.find(({ strip }) => strip.id === hand.cursor?.id) ?? null;
@@ -128,9 +120,11 @@ function OpenPast({ body, open }: { readonly body: ProjectBody; readonly open: O
           <Toggle label="Only what differs" on={onlyDifferent} onChange={setOnlyDifferent} />
         </span>
       </Head>
+      <BinnedLine body={body} />
       {then ? (
         <ThenTable
           project={then}
+          words={MOMENT_WORDS}
           rows={rows}
           chosen={hand.chosen}
           cursor={hand.cursor?.id ?? null}
@@ -186,11 +180,6 @@ function OpenPast({ body, open }: { readonly body: ProjectBody; readonly open: O
       ]}
     />
   );
-}
-
-function indexAfter(by: 1 | -1 | "first" | "last", at: number, of: number): number {
-  if (by === "first") return 0;
-  return by === "last" ? of - 1 : at + by;
 }
 
 interface NotingProps {
@@ -279,7 +268,7 @@ function usePastActions({ body: { project, revision }, open, at, then, chosen }:
   };
   const isThere = () => {
     const shown = queries.getQueryData<ProjectBody>(KEYS.project(project.id))?.project;
-    return shown !== undefined && then !== null && equal(withoutMixes(shown), withoutMixes(then));
+    return shown !== undefined && then !== null && equal(withoutKept(shown), withoutKept(then));
   };
   const comeBack = async () => {
     if (!canReturn) return;

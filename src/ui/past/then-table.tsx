@@ -29,6 +29,7 @@ const HEAD = 28;
 interface Props {
   /** As it was then. */
   readonly project: Project;
+  readonly words: ThenWords;
   readonly rows: readonly ThenRow[];
   readonly chosen: readonly string[];
   readonly cursor: string | null;
@@ -36,10 +37,25 @@ interface Props {
   readonly onMove: (by: 1 | -1 | "first" | "last", how: "only" | "range") => void;
 }
 
+/** How it is told that a strip is not as in what it is compared with. */
+export interface ThenWords {
+  readonly onlyHere: string;
+  readonly onlyThere: string;
+  readonly moved: string;
+  readonly called: (name: string) => string;
+}
+
+export const MOMENT_WORDS: ThenWords = {
+  onlyHere: "only then",
+  onlyThere: "not there then",
+  moved: "stood elsewhere",
+  called: (name) => `now ${name}`,
+};
+
 const rowId = (strip: string): string => `then-${strip}`;
 
 /** A whole project as it was: nothing in it can be turned. What is not as in what it is compared with stands out. */
-export function ThenTable({ project, rows, chosen, cursor, onChoose, onMove }: Props) {
+export function ThenTable({ project, words, rows, chosen, cursor, onChoose, onMove }: Props) {
   const grid = useRef<HTMLDivElement>(null);
   // The compiler cannot see into the virtualizer; it holds its own state.
   // eslint-disable-next-line react-hooks/incompatible-library
@@ -124,7 +140,7 @@ export function ThenTable({ project, rows, chosen, cursor, onChoose, onMove }: P
                   "outline outline-edge -outline-offset-1 group-focus-visible:outline-2 group-focus-visible:outline-live",
               )}
             >
-              <NameCell row={row} />
+              <NameCell row={row} words={words} />
               {COLUMNS.map((part) => (
                 <PartCell key={part} part={part} row={row} project={project} />
               ))}
@@ -140,24 +156,24 @@ export function ThenTable({ project, rows, chosen, cursor, onChoose, onMove }: P
 const TITLES: { readonly [P in PartName]?: string } = { source: "Source", routing: "To" };
 
 /** How the strip itself is not as in what it is compared with. */
-function stripNote({ beside }: ThenRow): string {
+function stripNote({ beside }: ThenRow, { onlyHere, onlyThere, moved, called }: ThenWords): string {
   if (!beside) return "";
-  if (!beside.right) return "only then";
-  if (!beside.left) return "not there then";
+  if (!beside.right) return onlyHere;
+  if (!beside.left) return onlyThere;
   const quiet = beside.cells.filter(({ part }) => !COLUMNS.includes(part));
   const words = [
-    ...(beside.moved ? ["stood elsewhere"] : []),
+    ...(beside.moved ? [moved] : []),
     ...quiet.map(({ part, lines }) =>
       part === "look" && beside.left!.look.name !== beside.name
-        ? `now ${beside.name}`
+        ? called(beside.name)
         : (lines[0]?.what ?? "").toLowerCase(),
     ),
   ];
   return words.join(", ");
 }
 
-function NameCell({ row }: { readonly row: ThenRow }) {
-  const note = stripNote(row);
+function NameCell({ row, words }: { readonly row: ThenRow; readonly words: ThenWords }) {
+  const note = stripNote(row, words);
   return (
     <span role="gridcell" className="flex min-w-0 items-center gap-2">
       <StripMark kind={row.strip.kind} icon={row.strip.look.icon} colour={row.strip.look.colour} />

@@ -25,15 +25,16 @@ interface Fields {
 const SHORT = { value: 200, message: "200 letters are the most." };
 
 /** What a project begins with that its name, artist and tempo do not say. */
-type Beginning = Pick<Project, "meter" | "key" | "sampleRate" | "strips" | "reliefs">;
+type Beginning = Pick<Project, "meter" | "key" | "sampleRate" | "strips" | "reliefs" | "views">;
 
-const beginningOf = ({ meter, key, sampleRate, strips, reliefs }: Project): Beginning => ({
+const beginningOf = ({ meter, key, sampleRate, strips, reliefs, views }: Project): Beginning => ({
   meter,
   key,
   sampleRate,
   strips,
   // What was relieved there can be put back here too.
   ...(reliefs ? { reliefs } : {}),
+  ...(views ? { views } : {}),
 });
 
 function useBeginning(moment: Moment | null): (from: string) => Promise<Beginning> {

@@ -1,127 +1,415 @@
 "use client";
 
-import { counted } from "@/core/names/count";
-import { useQuery } from "@tanstack/react-query";
-import { Plus } from "lucide-react";
+import { ArrowDown, ArrowUp, Ellipsis, Plus } from "lucide-react";
 import { useRouter } from "next/navigation";
-import { useEffect, useRef, useState } from "react";
-import * as api from "@/clients/api";
-import { KEYS } from "@/clients/events";
+import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from "react";
+import type { ProjectRow } from "@/contracts/records";
+import { MOST_NARROWING } from "@/core/documents/limits";
+import { counted } from "@/core/names/count";
 import { useActions } from "../actions/actions";
 import { Empty, Key, Loading } from "../kit/bits";
 import { Button } from "../kit/button";
 import { cx } from "../kit/class-names";
 import { formatDay } from "../kit/dates";
+import { INPUT } from "../kit/field";
+import { Menu, type MenuGroup, MenuOver } from "../kit/menu";
+import { Panels } from "../kit/panels";
+import { DetailsSheet } from "./details-sheet";
+import { Drawers } from "./drawers";
+import { useProjectEditing } from "./editing";
+import { type Figure, type SortBy, clientOf } from "./filing";
 import { NewProject } from "./new-project";
+import { formatSize } from "./size";
+import { useProjectActs } from "./use-project-acts";
+import { type ProjectsShown, useProjects } from "./use-projects";
 
-const COLUMNS = "grid grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)_90px_80px_90px] items-center gap-[10px] px-[18px]";
+const GRID =
+  "grid grid-cols-[minmax(140px,1.5fr)_minmax(90px,1fr)_84px_60px_78px_84px_84px_24px] items-center gap-[10px] px-[14px]";
 
+const HEADS: readonly { readonly by: SortBy; readonly title: string; readonly isNumber: boolean }[] = [
+  { by: "name", title: "Name", isNumber: false },
+  { by: "client", title: "For", isNumber: false },
+  { by: "tempo", title: "Tempo", isNumber: true },
+  { by: "strips", title: "Strips", isNumber: true },
+  { by: "unsaved", title: "Not saved", isNumber: true },
+  { by: "size", title: "Size", isNumber: true },
+  { by: "changed", title: "Changed", isNumber: true },
+];
+
+/** All projects: in drawers by client and year, found by words, in any order; those thrown away can be taken out of the bin. */
 export function Projects() {
+  const shown = useProjects();
+  const { rows, all, drawer } = shown;
   const router = useRouter();
-  const query = useQuery({ queryKey: KEYS.projects, queryFn: api.listProjects });
-  const projects = query.data?.projects ?? [];
   const [at, setAt] = useState(0);
-  const [making, setMaking] = useState(false);
+  const [sheet, open] = useState<"new" | "details" | null>(null);
   const list = useRef<HTMLDivElement>(null);
-  useEffect(() => list.current?.focus(), [projects.length]);
-  const chosen = projects[Math.min(at, projects.length - 1)];
-  const open = () => chosen && router.push(`/projects/${chosen.id}`);
+  const field = useRef<HTMLInputElement>(null);
+  const isThere = rows.length > 0;
+  useEffect(() => {
+    if (isThere && !(document.activeElement instanceof HTMLInputElement)) list.current?.focus();
+  }, [isThere]);
+  const chosen = rows[Math.min(at, rows.length - 1)];
+  const acts = useProjectActs();
+  const move = (to: number) => {
+    const next = Math.min(rows.length - 1, Math.max(0, to));
+    setAt(next);
+    const row = rows[next];
+    if (row) void document.getElementById(rowId(row.id))?.scrollIntoView({ block: "nearest" });
+  };
   const group = "Projects";
+  const isBin = drawer.of === "bin";
+  const one = { group, enabled: chosen !== undefined };
+  const place = Math.min(at, rows.length - 1);
   useActions([
+    { id: "down", title: "Next project", group, keys: ["ArrowDown"], keyOnly: true, run: () => move(place + 1) },
+    { id: "up", title: "Previous project", group, keys: ["ArrowUp"], keyOnly: true, run: () => move(place - 1) },
+    { id: "first", title: "First project", group, keys: ["Home"], keyOnly: true, run: () => move(0) },
+    { id: "last", title: "Last project", group, keys: ["End"], keyOnly: true, run: () => move(rows.length - 1) },
     {
-      id: "down",
-      title: "Next project",
-      group,
-      keys: ["ArrowDown"],
-      keyOnly: true,
-      run: () => setAt(Math.min(projects.length - 1, at + 1)),
+      ...one,
+      id: "open",
+      title: "Open the project",
+      keys: ["Enter"],
+      run: () => chosen && router.push(`/projects/${chosen.id}`),
+    },
+    { id: "new-project", title: "New project", group, keys: ["Ctrl+Alt+N"], run: () => open("new") },
+    { id: "find-project", title: "Find a project", group, keys: ["F"], run: () => field.current?.focus() },
+    {
+      ...one,
+      id: "project-details",
+      title: "Name, client and tempo…",
+      keys: ["F2"],
+      enabled: chosen !== undefined && !isBin,
+      run: () => open("details"),
     },
     {
-      id: "up",
-      title: "Previous project",
-      group,
-      keys: ["ArrowUp"],
-      keyOnly: true,
-      run: () => setAt(Math.max(0, at - 1)),
+      ...one,
+      id: "project-compare",
+      title: acts.compareWords(chosen),
+      keys: ["C"],
+      run: () => chosen && acts.compare(chosen),
     },
-    { id: "open", title: "Open the project", group, keys: ["Enter"], enabled: Boolean(chosen), run: () => void open() },
-    { id: "new-project", title: "New project", group, keys: ["Ctrl+Alt+N"], run: () => setMaking(true) },
+    {
+      id: "project-compare-none",
+      title: "Compare with none",
+      group,
+      keys: ["Escape"],
+      enabled: acts.held !== null,
+      run: acts.letGo,
+    },
+    {
+      ...one,
+      id: "project-bin",
+      title: "Put the project into the bin",
+      keys: ["Delete"],
+      enabled: chosen !== undefined && !isBin,
+      run: () => chosen && acts.bin(chosen),
+    },
+    {
+      ...one,
+      id: "project-restore",
+      title: "Take the project out of the bin",
+      keys: ["R"],
+      enabled: chosen !== undefined && isBin,
+      run: () => chosen && acts.restore(chosen),
+    },
   ]);
-  return (
-    <section aria-label="Projects" className="flex h-full flex-col">
-      <header className="flex items-center gap-3 px-[18px] pt-[14px] pb-3">
-        <h1 className="h1">Projects</h1>
-        <Button main className="ml-auto" onClick={() => setMaking(true)}>
+  const menuOf = (row: ProjectRow): readonly MenuGroup[] => [
+    {
+      id: "project",
+      items: [
+        { id: "open", label: "Open", beside: "Enter", onChoose: () => router.push(`/projects/${row.id}`) },
+        ...(isBin
+          ? []
+          : [{ id: "details", label: "Name, client and tempo…", beside: "F2", onChoose: () => open("details") }]),
+        { id: "compare", label: acts.compareWords(row), beside: "C", onChoose: () => acts.compare(row) },
+      ],
+    },
+    {
+      id: "bin",
+      items: [
+        isBin
+          ? { id: "restore", label: "Take out of the bin", beside: "R", onChoose: () => acts.restore(row) }
+          : { id: "bin", label: "Put into the bin", beside: "Delete", onChoose: () => acts.bin(row) },
+      ],
+    },
+  ];
+  const onFieldKey = (event: KeyboardEvent) => {
+    if (!["Escape", "ArrowDown", "Enter"].includes(event.key)) return;
+    event.preventDefault();
+    event.stopPropagation();
+    if (event.key === "Escape") shown.setWords("");
+    list.current?.focus();
+  };
+  const screen = (
+    <section aria-label="Projects" className="flex h-full min-w-0 flex-col">
+      <header className="flex flex-none items-center gap-3 px-[14px] pt-[14px] pb-3">
+        <h1 className="h1 min-w-0 truncate">{drawerTitle(shown)}</h1>
+        <input
+          ref={field}
+          aria-label="Find a project"
+          placeholder="Name, song, artist, year"
+          value={shown.words}
+          maxLength={MOST_NARROWING}
+          onChange={({ target }) => {
+            shown.setWords(target.value);
+            setAt(0);
+          }}
+          onKeyDown={onFieldKey}
+          className={`${INPUT} ml-auto max-w-[220px]`}
+        />
+        <Button main className="flex-none" onClick={() => open("new")}>
           <Plus size={16} aria-hidden="true" />
           New project
         </Button>
       </header>
-      <div className={cx(COLUMNS, "h-[30px] flex-none border-edge border-y text-small text-soft")} aria-hidden="true">
-        <span>Name</span>
-        <span>For</span>
-        <span className="text-right">Tempo</span>
-        <span className="text-right">Strips</span>
-        <span className="text-right">Changed</span>
-      </div>
-      {query.isPending && <Loading what="Opening" />}
-      {query.error && (
-        <Empty title="The projects could not be read">
-          <p role="alert">{query.error.message}</p>
-        </Empty>
+      <Head shown={shown} />
+      <Nothing shown={shown} onNew={() => open("new")} />
+      {rows.length > 0 && (
+        <MenuOver groups={chosen ? menuOf(chosen) : []}>
+          <div
+            ref={list}
+            role="listbox"
+            tabIndex={0}
+            aria-label="Projects"
+            aria-activedescendant={chosen ? rowId(chosen.id) : undefined}
+            className="group min-h-0 flex-1 overflow-auto outline-none"
+          >
+            {rows.map((row, index) => (
+              <div
+                key={row.id}
+                id={rowId(row.id)}
+                role="option"
+                aria-selected={row.id === chosen?.id}
+                onContextMenu={() => setAt(index)}
+                onClick={({ target }) => {
+                  setAt(index);
+                  if (!(target instanceof Element && target.closest("button"))) router.push(`/projects/${row.id}`);
+                }}
+                className={cx(
+                  GRID,
+                  "h-[44px] cursor-pointer border-rule border-b",
+                  row.id === chosen?.id
+                    ? "row-chosen -outline-offset-2 outline-live group-focus-visible:outline-2"
+                    : "hover:bg-sunk/60",
+                )}
+              >
+                <Row row={row} figure={shown.figures.get(row.id)} isHeld={row.id === acts.held?.id}>
+                  <RowMenu name={row.name} groups={menuOf(row)} onOpen={() => setAt(index)} />
+                </Row>
+              </div>
+            ))}
+          </div>
+        </MenuOver>
       )}
-      {query.data && projects.length === 0 && (
-        <Empty title="No projects yet" className="flex-1">
-          <p>
-            A project holds strips; sounds are applied to them. Start with an empty one: a sound brings its own strip.
-          </p>
-          <Button main onClick={() => setMaking(true)}>
-            New project
-          </Button>
-        </Empty>
-      )}
-      {projects.length > 0 && (
-        <div
-          ref={list}
-          role="listbox"
-          tabIndex={0}
-          aria-label="Projects"
-          aria-activedescendant={chosen ? `project-${chosen.id}` : undefined}
-          className="group min-h-0 flex-1 overflow-auto outline-none"
-        >
-          {projects.map((project, index) => (
-            <div
-              key={project.id}
-              id={`project-${project.id}`}
-              role="option"
-              aria-selected={project.id === chosen?.id}
-              onClick={() => {
-                setAt(index);
-                router.push(`/projects/${project.id}`);
-              }}
-              className={cx(
-                COLUMNS,
-                "h-[44px] cursor-pointer border-rule border-b",
-                project.id === chosen?.id
-                  ? "row-chosen -outline-offset-2 outline-live group-focus-visible:outline-2"
-                  : "hover:bg-sunk/60",
-              )}
-            >
-              <span className="name truncate">{project.name}</span>
-              <span className="truncate text-soft">{project.starter ? "a project starter" : project.artist}</span>
-              <span className="num text-right">
-                {project.tempo}
-                <span className="unit">bpm</span>
-              </span>
-              <span className="num text-right">{project.strips}</span>
-              <span className="num text-right text-soft">{formatDay(project.changedAt, new Date())}</span>
-            </div>
-          ))}
-        </div>
-      )}
-      <p className="flex h-8 flex-none items-center gap-[6px] border-edge border-t px-[18px] text-small text-soft">
-        {counted(projects.length, "project")} · <Key>Enter</Key> open
+      <p className="flex h-8 flex-none items-center gap-[6px] overflow-hidden whitespace-nowrap border-edge border-t px-[14px] text-small text-soft">
+        {rows.length === shown.inDrawer
+          ? counted(rows.length, "project")
+          : `${rows.length} of ${counted(shown.inDrawer, "project")}`}{" "}
+        · <Key>Enter</Key> open <Key>F</Key> find <Key>C</Key>{" "}
+        {acts.held ? <span className="truncate text-edit">compare with “{acts.held.name}”</span> : "compare"}{" "}
+        {isBin ? (
+          <>
+            <Key>R</Key> take out
+          </>
+        ) : (
+          <>
+            <Key>F2</Key> name <Key>Delete</Key> bin
+          </>
+        )}
       </p>
-      {making && <NewProject projects={projects} onClose={() => setMaking(false)} />}
+      {sheet === "new" && <NewProject projects={all} onClose={() => open(null)} />}
+      {sheet === "details" && chosen && <DetailsOf id={chosen.id} onClose={() => open(null)} />}
     </section>
   );
+  return (
+    <Panels
+      id="projects"
+      panes={[
+        {
+          id: "drawers",
+          label: "the drawers",
+          size: 196,
+          min: 150,
+          children: (
+            <Drawers
+              rows={all}
+              binned={shown.binned.length}
+              drawer={drawer}
+              onDrawer={(next) => {
+                shown.setDrawer(next);
+                setAt(0);
+              }}
+            />
+          ),
+        },
+        { id: "projects", label: "the projects", min: 560, children: screen },
+      ]}
+    />
+  );
+}
+
+const rowId = (project: string): string => `project-${project}`;
+
+function drawerTitle({ drawer }: ProjectsShown): string {
+  switch (drawer.of) {
+    case "all":
+      return "Projects";
+    case "starters":
+      return "Starters";
+    case "bin":
+      return "Bin";
+    case "client": {
+      const client = drawer.client === "" ? "No client" : drawer.client;
+      return drawer.year === null ? client : `${client}, ${drawer.year}`;
+    }
+  }
+}
+
+/** What each column holds; by each the list can stand. */
+function Head({ shown: { sort, sortBy, drawer } }: { readonly shown: ProjectsShown }) {
+  const Arrow = sort.reversed ? ArrowUp : ArrowDown;
+  return (
+    <div
+      role="group"
+      aria-label="Order"
+      className={cx(GRID, "h-[30px] flex-none border-edge border-y text-small text-soft")}
+    >
+      {HEADS.map(({ by, title, isNumber }) => (
+        <button
+          key={by}
+          type="button"
+          aria-pressed={sort.by === by}
+          onClick={() => sortBy(by)}
+          className={cx(
+            "flex min-w-0 items-center gap-1 rounded-card hover:text-ink",
+            isNumber && "justify-end",
+            sort.by === by && "text-ink",
+          )}
+        >
+          <span className="truncate">{by === "changed" && drawer.of === "bin" ? "Put here" : title}</span>
+          {sort.by === by && <Arrow size={12} aria-hidden="true" className="flex-none" />}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** Why nothing is listed, and what to do about it. */
+function Nothing({ shown, onNew }: { readonly shown: ProjectsShown; readonly onNew: () => void }) {
+  const { isPending, error, rows, inDrawer, drawer } = shown;
+  if (isPending) return <Loading what="Opening" />;
+  if (error)
+    return (
+      <Empty title="The projects could not be read">
+        <p role="alert">{error.message}</p>
+      </Empty>
+    );
+  if (rows.length > 0) return null;
+  if (inDrawer > 0)
+    return (
+      <Empty title="No project matches" className="flex-1">
+        <p>Nothing in this drawer has “{shown.words}” in its name, song, artist, client or year.</p>
+        <Button onClick={() => shown.setWords("")}>Show all of it</Button>
+      </Empty>
+    );
+  if (drawer.of === "all")
+    return (
+      <Empty title="No projects yet" className="flex-1">
+        <p>
+          A project holds strips; sounds are applied to them. Start with an empty one: a sound brings its own strip.
+        </p>
+        <Button main onClick={onNew}>
+          New project
+        </Button>
+      </Empty>
+    );
+  if (drawer.of === "bin")
+    return (
+      <Empty title="The bin is empty" className="flex-1">
+        <p>Projects that are put into it stay as they are, with their past, until they are taken out again.</p>
+      </Empty>
+    );
+  return (
+    <Empty title={drawer.of === "starters" ? "No starters yet" : "Nothing in this drawer"} className="flex-1">
+      <p>
+        {drawer.of === "starters"
+          ? "“Keep as a project starter” in a project makes one to begin others from."
+          : "Its projects were renamed, or put into the bin."}
+      </p>
+      <Button onClick={() => shown.setDrawer({ of: "all" })}>All projects</Button>
+    </Empty>
+  );
+}
+
+interface RowProps {
+  readonly row: ProjectRow;
+  /** Not there before it was counted. */
+  readonly figure: Figure | undefined;
+  /** Whether another is to be compared with it. */
+  readonly isHeld: boolean;
+  readonly children: ReactNode;
+}
+
+const Row = ({ row, figure, isHeld, children }: RowProps) => (
+  <>
+    <span className="flex min-w-0 items-baseline gap-2">
+      <span className="name truncate">{row.name}</span>
+      {isHeld && <span className="flex-none text-edit text-small">to compare</span>}
+    </span>
+    <span className="truncate text-soft">{row.starter ? "a project starter" : clientOf(row)}</span>
+    <span className="num text-right">
+      {row.tempo}
+      <span className="unit">bpm</span>
+    </span>
+    <span className="num text-right">{row.strips}</span>
+    <span className={cx("num text-right", figure && figure.unsaved > 0 ? "text-edit" : "text-soft")}>
+      {figure ? figure.unsaved : "…"}
+    </span>
+    <span className="num text-right text-soft">{figure ? <Size bytes={figure.bytes} /> : "…"}</span>
+    <span className="num text-right text-soft">{formatDay(row.binnedAt ?? row.changedAt, new Date())}</span>
+    {children}
+  </>
+);
+
+function Size({ bytes }: { readonly bytes: number }) {
+  const { text, unit } = formatSize(bytes);
+  return (
+    <>
+      {text}
+      <span className="unit">{unit}</span>
+    </>
+  );
+}
+
+interface RowMenuProps {
+  readonly name: string;
+  readonly groups: readonly MenuGroup[];
+  readonly onOpen: () => void;
+}
+
+const RowMenu = ({ name, groups, onOpen }: RowMenuProps) => (
+  <Menu
+    align="end"
+    groups={groups}
+    onOpen={onOpen}
+    trigger={
+      <button
+        type="button"
+        tabIndex={-1}
+        aria-label={`What to do with ${name}`}
+        className="grid size-[24px] place-items-center rounded-card text-soft hover:bg-sunk hover:text-ink"
+      >
+        <Ellipsis size={16} aria-hidden="true" />
+      </button>
+    }
+  />
+);
+
+/** What is said of a project, once it has been opened for it. */
+function DetailsOf({ id, onClose }: { readonly id: string; readonly onClose: () => void }) {
+  const editing = useProjectEditing(id);
+  const { body } = editing;
+  return body ? <DetailsSheet project={body.project} editing={editing} onClose={onClose} /> : null;
 }

@@ -18,7 +18,7 @@ const MOST_MOMENTS = 100;
 /** In which project strips are looked for, and as they were when. */
 export function WhereFrom({ where, onWhere }: Props) {
   const { project, revision } = where;
-  const projects = useQuery({ queryKey: KEYS.projects, queryFn: api.listProjects }).data?.projects ?? [];
+  const projects = useQuery({ queryKey: KEYS.projects, queryFn: () => api.listProjects() }).data?.projects ?? [];
   const moments = useQuery({
     queryKey: [...KEYS.project(project ?? ""), "newest"],
     queryFn: () => api.listHistory(project ?? "", { limit: MOST_MOMENTS }),

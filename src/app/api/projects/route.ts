@@ -1,10 +1,13 @@
-import { NewProjectSchema } from "@/contracts/projects";
+import { NewProjectSchema, ProjectListQuerySchema } from "@/contracts/projects";
 import { ok } from "@/core/result";
-import { readJson, route } from "@/server/http/route";
+import { readJson, readQuery, route } from "@/server/http/route";
 import { listProjects, makeProject } from "@/server/use-cases/projects/read";
 
 export const GET = (request: Request): Promise<Response> =>
-  route(request, async (context) => ok({ projects: await listProjects(context) }));
+  route(request, async (context) => {
+    const query = readQuery(request, ProjectListQuerySchema);
+    return query.ok ? ok({ projects: await listProjects(context, query.value.binned === "true") }) : query;
+  });
 
 export const POST = (request: Request): Promise<Response> =>
   route(

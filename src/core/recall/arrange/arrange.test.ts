@@ -107,13 +107,35 @@ describe("strips that are moved", () => {
         const siblings = ledgerOrder(project).filter(
           (strip) => parentOf(project, strip)?.id === parentOf(project, getStrip(project, id))?.id,
         );
-        const down = arrange.nudgeStrips(project, [id], 1, mint());
+        const all = new Set(project.strips.map((strip) => strip.id));
+        const down = arrange.nudgeStrips(project, [id], { by: 1, among: all }, mint());
         const isLast = siblings.at(-1)?.id === id;
         expect(down.ok && down.value.length).toBe(isLast ? 0 : 1);
         if (!down.ok || isLast) return;
         const lower = after(project, down.value);
-        const up = arrange.nudgeStrips(lower, [id], -1, mint());
+        const up = arrange.nudgeStrips(lower, [id], { by: -1, among: all }, mint());
         expect(namesIn(after(lower, up.ok ? up.value : []))).toEqual(namesIn(project));
+      }),
+      RUNS,
+    );
+  });
+
+  it("passes over those that are not shown: among the others it is one place further", () => {
+    fc.assert(
+      fc.property(someProject, fc.nat(), fc.infiniteStream(fc.boolean()), (project, n, chance) => {
+        const { id } = project.strips[n % project.strips.length]!;
+        const among = new Set(
+          project.strips.filter((strip) => strip.id === id || chance.next().value).map((s) => s.id),
+        );
+        const above = (of: Project) => parentOf(of, getStrip(of, id))?.id;
+        const beside = (of: Project) =>
+          ledgerOrder(of)
+            .filter((strip) => among.has(strip.id) && parentOf(of, strip)?.id === above(project))
+            .map((strip) => strip.id);
+        const down = arrange.nudgeStrips(project, [id], { by: 1, among }, mint());
+        const [before, then] = [beside(project), beside(down.ok ? after(project, down.value) : project)];
+        expect(then.indexOf(id)).toBe(Math.min(before.length - 1, before.indexOf(id) + 1));
+        expect(then.filter((one) => one !== id)).toEqual(before.filter((one) => one !== id));
       }),
       RUNS,
     );

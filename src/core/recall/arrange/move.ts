@@ -102,13 +102,28 @@ function anchorFor(project: Project, moved: readonly Strip[], { within, after }:
   return within !== null && rest.some(({ id }) => id === within) ? within : (rest.at(-1)?.id ?? null);
 }
 
+interface Nudge {
+  readonly by: 1 | -1;
+  /** Those that are shown: others are passed over as if they were not there. */
+  readonly among: ReadonlySet<string>;
+}
+
 /** Strips one place up or down among those beside them; at the end they stay. */
-export function nudgeStrips(project: Project, ids: readonly string[], by: 1 | -1, mint: () => string): Arranged {
+export function nudgeStrips(
+  project: Project,
+  ids: readonly string[],
+  { by, among }: Nudge,
+  mint: () => string,
+): Arranged {
   const moved = topmost(project, ids);
   const within = moved[0] ? parentId(project, moved[0]) : null;
   const siblings = siblingsIn(project, within);
   const ats = moved.map((strip) => siblings.indexOf(strip)).filter((at) => at >= 0);
-  const edge = by > 0 ? siblings[Math.max(...ats) + 1] : siblings[Math.min(...ats) - 1];
+  const isShown = ({ id }: Strip) => among.has(id);
+  const edge =
+    by > 0
+      ? siblings.slice(Math.max(...ats) + 1).find(isShown)
+      : siblings.slice(0, Math.max(0, Math.min(...ats))).findLast(isShown);
   if (!edge) return ok([]);
   const after = by > 0 ? edge : siblings[siblings.indexOf(edge) - 1];
   return moveStrips(project, ids, { within, after: after?.id ?? null }, mint);

@@ -3,7 +3,10 @@ import type { Chain } from "../../chains/chain";
 import { type StripKind, isBus } from "../../documents/strip-kinds";
 import { fold } from "../../names/words";
 import { type StripWords, stripWords } from "../../names/instrument-words";
+import { groupOf } from "../../projects/nesting";
+import type { Project } from "../../projects/project";
 import type { Source } from "../../strips/parts/source";
+import { type Strip, stripName } from "../../strips/strip";
 
 /** What of a strip is compared when strips of a set are to find theirs. */
 export interface Face {
@@ -15,6 +18,16 @@ export interface Face {
   readonly inserts: Chain | undefined;
   readonly source: Source | undefined;
 }
+
+/** A strip of a project, as it is compared. */
+export const faceOfStrip = (project: Project, strip: Strip): Face => ({
+  id: strip.id,
+  kind: strip.kind,
+  name: stripName(strip),
+  group: groupOf(project, strip)?.look.name ?? null,
+  inserts: strip.inserts,
+  source: strip.source,
+});
 
 /** How much two strips are alike: 0 to 1, and what speaks for it most, in words. `null` where they cannot be one. */
 export interface Likeness {

@@ -1,4 +1,4 @@
-import { MOST_MIXES, MOST_NODES, MOST_RELIEFS, MOST_SENDS, MOST_STRIPS } from "../../documents/limits";
+import { MOST_MIXES, MOST_NODES, MOST_RELIEFS, MOST_SENDS, MOST_STRIPS, MOST_VIEWS } from "../../documents/limits";
 
 /** What a step can be about, as a refusal names it. */
 export type Subject = "plugin" | "lane" | "layer" | "strip" | "send" | "switch";
@@ -22,6 +22,7 @@ const MOST = {
   strips: `a project has ${MOST_STRIPS} strips`,
   reliefs: `${MOST_RELIEFS} reliefs are remembered`,
   mixes: `of a project ${MOST_MIXES} mixes are kept`,
+  views: `of a project ${MOST_VIEWS} views are kept`,
   sends: `a strip has ${MOST_SENDS} sends`,
 };
 

@@ -11,7 +11,7 @@ import {
   ValueSchema,
 } from "../../chains/schema";
 import { PART_SCHEMAS, SendSchema, SendSettingsSchema } from "../../strips/parts/schemas";
-import { DETAIL_SCHEMAS, MixSchema, ReliefSchema } from "../../projects/schema";
+import { DETAIL_SCHEMAS, MixSchema, ReliefSchema, ViewSchema } from "../../projects/schema";
 import { StripSchema } from "../../strips/schema";
 
 /* What a step may say, by its kind. It stands apart from what is known of the kinds, which the interface carries. */
@@ -96,6 +96,8 @@ export const SetReliefSchema = z.strictObject({
   relief: KeySchema,
 });
 
+export const SetViewSchema = z.strictObject({ ...step("setView", ViewSchema.nullable()), view: KeySchema });
+
 /** Inserts are a chain, and sends a list: they change in finer steps. */
 const { inserts: _, sends: __, ...WHOLE_PARTS } = PART_SCHEMAS;
 
@@ -123,4 +125,5 @@ export const AnyStepSchema = z.discriminatedUnion("kind", [
   SetDetailSchema,
   SetMixSchema,
   SetReliefSchema,
+  SetViewSchema,
 ]);

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { MOST_MIXES } from "../../documents/limits";
-import { type Mix, findMix, mixTitle, mixesOf, withMix, withoutMixes } from "../../projects/mixes";
-import type { Project } from "../../projects/project";
+import { type Mix, findMix, mixTitle, mixesOf, withMix } from "../../projects/mixes";
+import { type Project, withoutKept } from "../../projects/project";
 import { applySteps } from "../apply";
 import { invertSteps } from "../step";
 import { someProject } from "../testing/generators";
@@ -44,7 +44,7 @@ describe("mixes that are kept of a project", () => {
           steps.push(step);
           kept = after(kept, [step]);
         }
-        expect(withoutMixes(kept)).toEqual(project);
+        expect(withoutKept(kept)).toEqual(project);
         expect(kept.strips).toBe(project.strips);
         expect(after(kept, invertSteps(steps))).toEqual(project);
       }),

@@ -1,7 +1,6 @@
-import equal from "fast-deep-equal";
 import { MOST_MIXES } from "../../documents/limits";
-import { type Mix, findMix, mixesOf, withMix } from "../../projects/mixes";
-import { fail, ok } from "../../result";
+import { type Mix, mixesOf, withMix } from "../../projects/mixes";
+import { settingOne } from "./kept-step";
 import { type AnyStep, stepKind } from "./step-kind";
 
 export interface SetMix extends AnyStep {
@@ -21,15 +20,12 @@ function wordsOf(from: Mix | null, to: Mix | null): string {
     : `the take of the kept mix “${to.name}” ${from.take || "none"} → ${to.take || "none"}`;
 }
 
+const set = settingOne<Mix>({ one: "the kept mix", all: "mixes", most: MOST_MIXES, of: mixesOf, set: withMix });
+
 /** A moment of the project that is kept under a name: kept, called otherwise, or let go. It changes nothing that is heard. */
 export const SET_MIX = stepKind<SetMix>({
   cell: () => ({ strip: null, part: null }),
-  apply: (project, { mix, from, to }) => {
-    if (!equal(findMix(project, mix), from)) return fail({ why: "changed", what: "the kept mix" });
-    if (to && to.id !== mix) return fail({ why: "mismatch", key: mix, brings: to.id });
-    if (!from && to && mixesOf(project).length >= MOST_MIXES) return fail({ why: "tooMany", what: "mixes" });
-    return ok(withMix(project, mix, to));
-  },
+  apply: (project, step) => set(project, step.mix, step),
   words: ({ from, to }) => wordsOf(from, to),
   isOneValue: () => true,
 });

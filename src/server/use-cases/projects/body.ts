@@ -30,10 +30,11 @@ export const labelIn = (links: readonly revisions.RevisionLink[], n: number): st
 
 export const bodyOf = async (
   db: Executor,
-  { project, revision, draft }: Pick<projects.ProjectRecord, "project" | "revision" | "draft">,
+  { project, revision, draft, binnedAt }: Pick<projects.ProjectRecord, "project" | "revision" | "draft" | "binnedAt">,
 ): Promise<ProjectBody> => ({
   project,
   revision,
   history: await historyOf(db, project),
   draft: draft ? { ...draft } : null,
+  binnedAt,
 });

@@ -76,6 +76,8 @@ interface Committing {
 /** Writes one gesture of a project as a revision, within a transaction; the project as that leaves it. */
 async function commitIn({ context, tx, note }: Committing, id: string, gesture: Made): Promise<projects.ProjectRecord> {
   const record = (await projects.findProject(tx, id, recentOf(context).get(id))) ?? refuse("notFound", wordsOfNone(id));
+  if (record.binnedAt !== null)
+    refuse("refused", `“${record.project.name}” is in the bin. Take it out of there to change it.`);
   const { passing = false, ...made } = await gesture(record, tx);
   const project = await applyChecked(record, made.steps);
   const at = context.now().toISOString();

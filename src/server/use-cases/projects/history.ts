@@ -81,8 +81,8 @@ const MOST_TOLD = 3;
 /** Steps that are told of one change, in sentences. */
 const MOST_SENTENCES = 2;
 
-/** Changes that are looked through at once. */
-const CHUNK = 500;
+/** Changes that are looked through at once: at first few, since what is looked for is mostly near; then ever more. */
+const CHUNK = { first: 200, last: 3200 };
 
 type Found = revisions.ToldRevision & { readonly about: About };
 
@@ -97,15 +97,16 @@ async function findChanges(db: Executor, project: Project, sought: Sought): Prom
   const turn = takingTurns();
   const found: Found[] = [];
   let from = sought.before ?? null;
-  for (let isMore = true; isMore && found.length < sought.most; ) {
+  let chunk = CHUNK.first;
+  for (let isMore = true; isMore && found.length < sought.most; chunk = Math.min(CHUNK.last, 2 * chunk)) {
     await turn();
-    const entries = await revisions.listTold(db, project.id, from, CHUNK);
+    const entries = await revisions.listTold(db, project.id, from, chunk);
     for (const entry of entries) {
       const about = entry.about ?? (await aboutLater(db, project, entry.n));
       if (isSought(sought, { ...entry, about })) found.push({ ...entry, about });
     }
     from = entries.at(-1)?.n ?? null;
-    isMore = entries.length === CHUNK;
+    isMore = entries.length === chunk;
   }
   return found;
 }

@@ -10,7 +10,9 @@ import type { Context } from "../../store/context";
 import { inTransaction } from "../../store/transaction";
 import { bodyOf, noProject } from "./body";
 
-export const listProjects = ({ db }: Context): Promise<readonly ProjectRow[]> => projects.listProjects(db);
+/** Projects, the last changed first: those in the bin, or those that are not. */
+export const listProjects = ({ db }: Context, binned = false): Promise<readonly ProjectRow[]> =>
+  projects.listProjects(db, binned);
 
 export async function getProject({ db }: Context, id: string): Promise<Outcome<ProjectBody>> {
   const record = await projects.findProject(db, id);

@@ -8,8 +8,9 @@ import type { Step } from "@/core/recall/steps";
 import { Button } from "../kit/button";
 import { Field, INPUT, Refused } from "../kit/field";
 import { mintKey } from "../kit/mint";
+import { say } from "../kit/say";
 import { Sheet } from "../kit/sheet";
-import type { ProjectEditing } from "../projects/editing";
+import type { ProjectEditing } from "./editing";
 
 interface Fields extends Omit<Details, "meter"> {
   readonly beats: number;
@@ -26,12 +27,21 @@ const stepsTo = (project: Project, to: Details): readonly Step[] =>
       : [{ id: mintKey(), kind: "setDetail", detail, from: project[detail], to: to[detail] } as Step],
   );
 
+/** Says it of the project; where it was said, it can be taken back at once. */
+async function tell(editing: ProjectEditing, { name }: Project, to: Details): Promise<void> {
+  const made = await editing.commit("What is said of the project", (now) => stepsTo(now, to));
+  if (made === null) return;
+  say(to.name === name ? `Changed what is said of “${name}”` : `“${name}” is called “${to.name}”`, {
+    action: { label: "Undo", onClick: () => void editing.undo(made) },
+  });
+}
+
 interface Props {
   readonly project: Project;
   readonly editing: ProjectEditing;
   readonly onClose: () => void;
-  /** To keep it as one to begin others from. */
-  readonly onStarter: () => void;
+  /** To keep it as one to begin others from; not offered where it is not there. */
+  readonly onStarter?: () => void;
 }
 
 /** What is said of the project as a whole. */
@@ -45,7 +55,7 @@ export function DetailsSheet({ project, editing, onClose, onStarter }: Props) {
       Object.entries(said).map(([field, value]) => [field, typeof value === "string" ? value.trim() : value]),
     ) as Omit<Details, "meter">;
     const to = { ...words, meter: { beats, unit: Number(unit) } } as Details;
-    void editing.commit("What is said of the project", (now) => stepsTo(now, to));
+    void tell(editing, project, to);
     onClose();
   });
   return (
@@ -105,9 +115,11 @@ export function DetailsSheet({ project, editing, onClose, onStarter }: Props) {
           </div>
         ))}
         <div className="col-span-2 mt-2 flex justify-end gap-2">
-          <Button className="mr-auto" onClick={onStarter}>
-            Keep as a starter…
-          </Button>
+          {onStarter && (
+            <Button className="mr-auto" onClick={onStarter}>
+              Keep as a starter…
+            </Button>
+          )}
           <Button onClick={onClose}>Cancel</Button>
           <Button main type="submit">
             Keep

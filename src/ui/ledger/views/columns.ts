@@ -9,49 +9,12 @@ import {
   tableFeatures,
   useTable,
 } from "@tanstack/react-table";
-import equal from "fast-deep-equal";
 import { create } from "zustand";
 import { persist } from "zustand/middleware";
 import type { Strip } from "@/core/strips/strip";
+import { AS_DRAWN, COLUMNS, COLUMN_IDS, type ColumnId, type Layout, WIDEST, isAsDrawn } from "./layout";
 
-/** The columns of the ledger: the strip itself, then its parts and what keys its plugins. */
-export type ColumnId = "look" | "source" | "inserts" | "sends" | "keys" | "level" | "pan" | "routing";
-
-interface Measures {
-  readonly title: string;
-  /** In pixels. */
-  readonly width: number;
-  readonly least: number;
-  /** What it may grow by where there is room. */
-  readonly grows: number;
-}
-
-export const COLUMNS: Readonly<Record<ColumnId, Measures>> = {
-  look: { title: "Strip", width: 168, least: 110, grows: 90 },
-  source: { title: "Source", width: 78, least: 48, grows: 70 },
-  inserts: { title: "Inserts", width: 180, least: 80, grows: 48 },
-  sends: { title: "Sends", width: 116, least: 64, grows: 70 },
-  keys: { title: "Keyed by", width: 76, least: 48, grows: 60 },
-  level: { title: "Level", width: 116, least: 52, grows: 90 },
-  pan: { title: "Pan", width: 44, least: 40, grows: 24 },
-  routing: { title: "To", width: 58, least: 40, grows: 60 },
-};
-const WIDEST = 480;
-
-const IDS = Object.keys(COLUMNS) as readonly ColumnId[];
-
-export const isColumn = (name: string | null): name is ColumnId => name !== null && name in COLUMNS;
-
-/** How a person has laid out the columns; what is not said of one is as it is drawn. */
-interface Layout {
-  readonly columnSizing: Record<string, number>;
-  readonly columnOrder: string[];
-  readonly columnVisibility: Record<string, boolean>;
-}
-
-const AS_DRAWN: Layout = { columnSizing: {}, columnOrder: [...IDS], columnVisibility: {} };
-
-/** It survives a reload, for all projects. */
+/** For all projects in which no view is taken; it survives a reload. */
 const useLayout = create<Layout>()(persist((): Layout => AS_DRAWN, { name: "diathesis.ledger" }));
 
 const features = tableFeatures({
@@ -62,7 +25,7 @@ const features = tableFeatures({
 });
 const helper = createColumnHelper<typeof features, Strip>();
 const columns = helper.columns(
-  IDS.map((id) =>
+  COLUMN_IDS.map((id) =>
     helper.display({
       id,
       header: COLUMNS[id].title,
@@ -76,14 +39,29 @@ const columns = helper.columns(
 );
 const NO_ROWS: Strip[] = [];
 
-const keep =
-  <K extends keyof Layout>(what: K) =>
-  (change: Layout[K] | ((now: Layout[K]) => Layout[K])): void =>
-    void useLayout.setState((now) => ({ [what]: typeof change === "function" ? change(now[what]) : change }));
+/** Columns of one project, apart from those of all others; null where it has none of its own. */
+export interface OwnLayout {
+  readonly layout: Layout | null;
+  readonly keep: (change: (now: Layout) => Layout) => void;
+}
+
+type Change<T> = T | ((now: T) => T);
+
+const madeOf = <T>(change: Change<T>, now: T): T =>
+  typeof change === "function" ? (change as (now: T) => T)(now) : change;
 
 /** The columns as they are laid out, and what can be done to them. */
-export function useColumns() {
-  const layout = useLayout();
+export function useColumns(own: OwnLayout) {
+  const shared = useLayout();
+  const layout = own.layout ?? shared;
+  const put = (change: (now: Layout) => Layout): void => {
+    if (own.layout) own.keep(change);
+    else useLayout.setState(change);
+  };
+  const keep =
+    <K extends keyof Layout>(what: K) =>
+    (change: Change<Layout[K]>): void =>
+      put((now) => ({ ...now, [what]: madeOf(change, now[what]) }));
   const table = useTable({
     features,
     columns,
@@ -107,7 +85,8 @@ export function useColumns() {
     headers,
     all: all.map((column) => column.id as ColumnId),
     template: templateOf(shown, layout.columnSizing),
-    isAsDrawn: equal({ ...layout }, AS_DRAWN),
+    layout,
+    isAsDrawn: isAsDrawn(layout),
     /** In pixels. Where there is room a column that nobody has given a width is drawn wider. */
     widthOf: (id: ColumnId): number => columnOf(id).getSize(),
     /** By so many pixels. */
@@ -125,10 +104,11 @@ export function useColumns() {
       rest.splice(rest.indexOf(before), 0, id);
       table.setColumnOrder(rest);
     },
-    reset: (): void => void useLayout.setState(AS_DRAWN),
+    reset: (): void => put(() => AS_DRAWN),
   };
 }
 
+/** The columns of the ledger, in hand. */
 export type Columns = ReturnType<typeof useColumns>;
 
 /** Columns that nobody has given a width share the room that is left. */

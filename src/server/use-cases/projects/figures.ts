@@ -1,0 +1,68 @@
+import type { Figures } from "@/contracts/projects";
+import { contentMeant } from "@/core/presets/meant";
+import type { Content } from "@/core/presets/preset";
+import { isUnsaved, referenceOf } from "@/core/presets/standing";
+import type { Strip } from "@/core/strips/strip";
+import type { Executor } from "../../data/executor";
+import { findVersion } from "../../repositories/presets";
+import * as projects from "../../repositories/projects";
+import type { Context } from "../../store/context";
+import { takingTurns } from "../../turns";
+
+type Figure = Figures["figures"][number];
+
+/** What was counted of a project, at one of its revisions; a version of a preset never changes. */
+const COUNTED = new WeakMap<Context["writer"], Map<string, { readonly revision: number; readonly figure: Figure }>>();
+
+/** How much room some projects take, and how many of their sounds are saved nowhere; of what is not there, nothing. */
+export async function listFigures({ db, writer }: Context, ids: readonly string[]): Promise<Figures> {
+  const counted = COUNTED.get(writer) ?? new Map<string, { readonly revision: number; readonly figure: Figure }>();
+  COUNTED.set(writer, counted);
+  const saved = readingSaved(db);
+  const figures: Figure[] = [];
+  const turn = takingTurns();
+  const revisions = await projects.revisionsOf(db, ids);
+  for (const id of new Set(ids)) {
+    const revision = revisions.get(id);
+    const before = counted.get(id);
+    if (revision === undefined) continue;
+    if (before?.revision === revision) {
+      figures.push(before.figure);
+      continue;
+    }
+    const figure = { id, bytes: await projects.sizeOf(db, id), unsaved: await countUnsaved(db, id, saved) };
+    counted.set(id, { revision, figure });
+    figures.push(figure);
+    await turn();
+  }
+  return { figures };
+}
+
+type ReadSaved = (preset: string, version: number) => Promise<Content | null>;
+
+/** Reads what versions of presets hold, each once. What is gone, or cannot be read, holds nothing. */
+function readingSaved(db: Executor): ReadSaved {
+  const known = new Map<string, Content | null>();
+  return async (preset, version) => {
+    const name = `${preset} ${version}`;
+    if (!known.has(name)) {
+      const found = await findVersion(db, preset, version).catch(() => null);
+      known.set(name, found?.content ?? null);
+    }
+    return known.get(name) ?? null;
+  };
+}
+
+async function countUnsaved(db: Executor, id: string, saved: ReadSaved): Promise<number> {
+  const record = await projects.findReadable(db, id);
+  let count = 0;
+  for (const strip of record?.project.strips ?? []) if (isUnsaved(strip, await meantBy(strip, saved))) count += 1;
+  return count;
+}
+
+/** What the preset holds that a strip's sound came from, of what it meant. */
+async function meantBy(strip: Strip, saved: ReadSaved): Promise<Content | null> {
+  const reference = referenceOf(strip);
+  const content = reference && (await saved(reference.preset, reference.version));
+  return reference && content ? contentMeant(content, reference) : null;
+}
