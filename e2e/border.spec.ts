@@ -487,6 +487,7 @@ test("every address answers as the OpenAPI document says", async ({ server }) =>
       "/api/values": "?field=tag",
       "/api/places": "?id=narrator-close",
       "/api/projects/{id}/note": "?from=0&to=0",
+      "/api/figures": "?of=neap-tide",
     };
     const query = needed[path] ?? "";
     expect((await fetch(server.url + real + query)).status, real).toBe(200);

@@ -268,7 +268,7 @@ test("names of 80 letters cut nothing and push nothing out of reach, on any scre
   page,
   server,
 }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(720_000);
   const made = await furnish(server);
   for (const [name, address, ready] of LOOKS) {
     await page.setViewportSize(SIZES[0]);

@@ -184,6 +184,31 @@ export const LOOKED_AT: readonly Look[] = [
     async (page) => expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible(),
   ],
   [
+    "projects, two beside each other",
+    "/projects/salt-lanterns/beside?with=ferry-light",
+    async (page) => expect(page.getByRole("row", { name: /Nyckelharpa/ })).toBeVisible(),
+  ],
+  [
+    "ledger, only what is asked for, with the menu of it",
+    "/projects/salt-lanterns",
+    async (page) => {
+      await page.locator("#strip-drum .name").click();
+      await page.keyboard.press("Shift+H");
+      await expect(page.getByText("4 of 12 strips")).toBeVisible();
+      await page.getByRole("button", { name: "What is shown" }).click();
+      await expect(page.getByRole("menuitem", { name: /^Keep what is shown/ })).toBeVisible();
+    },
+  ],
+  [
+    "ledger, a view that is to be kept",
+    "/projects/salt-lanterns",
+    async (page) => {
+      await expect(page.getByRole("row", { name: /Nyckelharpa/ })).toBeVisible();
+      await page.keyboard.press("v");
+      await expect(page.getByRole("dialog", { name: "Keep this view" })).toBeVisible();
+    },
+  ],
+  [
     "ledger",
     "/projects/salt-lanterns",
     async (page) => expect(page.getByRole("row", { name: /Nyckelharpa/ })).toBeVisible(),

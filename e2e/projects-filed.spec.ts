@@ -65,7 +65,7 @@ test("two projects stand beside each other, strip by strip, and strips are taken
   await page.keyboard.press("c");
   await expect(page.getByRole("heading", { name: "Salt Lanterns beside Ferry Light" })).toBeVisible();
   await page.reload();
-  const voice = page.getByRole("row", { name: /^Voice/ });
+  const voice = page.locator("#then-voice");
   await voice.click();
   await page.getByRole("button", { name: "Take 1 strip…" }).click();
   await expect(page).toHaveURL(/projects\/salt-lanterns\/plan\?from=ferry-light/);

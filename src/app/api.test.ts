@@ -63,6 +63,7 @@ const NEEDED: Readonly<Record<string, string>> = {
   "/api/values": "field=tag&",
   "/api/places": "id=narrator-close&",
   "/api/projects/{id}/note": "from=0&to=0&",
+  "/api/figures": "of=neap-tide&",
 };
 
 describe("a request that is none", () => {
@@ -239,6 +240,10 @@ describe("an answer", () => {
       ids,
       body: { baseRevision: another.revision + 6, name: "Chorus up", take: "2", note: "" },
     });
+    await ask("post", "/api/projects/{id}/bin", { ids, body: { binned: true } });
+    await ask("get", "/api/projects", { query: "?binned=true" });
+    await ask("post", "/api/projects/{id}/bin", { ids, body: { binned: false } });
+    await ask("get", "/api/figures", { query: `?of=${ids.id},neap-tide` });
 
     const draft = await ask<{ project: { id: string } }>("post", "/api/drafts", { body: { preset: "narrator-close" } });
     await ask("get", "/api/drafts");

@@ -105,6 +105,8 @@ export function useColumns(own: OwnLayout) {
       table.setColumnOrder(rest);
     },
     reset: (): void => put(() => AS_DRAWN),
+    /** In all projects in which no view is taken. */
+    showEvery: (): void => void useLayout.setState({ columnVisibility: {} }),
   };
 }
 

@@ -137,6 +137,7 @@ export function useShown(project: Project): Shown {
     showAll: () => {
       setWords(null);
       changeShown(id, () => ALL_HERE);
+      columns.showEvery();
     },
   };
 }

@@ -70,9 +70,10 @@ export function ViewSheet({ project, editing, kept, view, name, onKept, onClose 
     };
     const label = view ? `The view “${made.name}”` : `Keep the view “${made.name}”`;
     onClose();
+    // At once: what is pressed while it is on its way comes after it.
+    onKept(made);
     const revision = await editing.commit(label, (now) => keepSteps(now, made));
     if (revision === null) return;
-    onKept(made);
     say(`Kept the view “${made.name}”`, {
       action: { label: "Undo", onClick: () => void editing.undo(revision) },
     });
