@@ -2,7 +2,7 @@
 
 import { ArrowDown, ArrowUp, Ellipsis, Plus } from "lucide-react";
 import { useRouter } from "next/navigation";
-import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from "react";
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import type { ProjectRow } from "@/contracts/records";
 import { MOST_NARROWING } from "@/core/documents/limits";
 import { counted } from "@/core/names/count";
@@ -24,7 +24,7 @@ import { useProjectActs } from "./use-project-acts";
 import { type ProjectsShown, useProjects } from "./use-projects";
 
 const GRID =
-  "grid grid-cols-[minmax(140px,1.5fr)_minmax(90px,1fr)_84px_60px_78px_84px_84px_24px] items-center gap-[10px] px-[14px]";
+  "grid grid-cols-[minmax(140px,1.5fr)_minmax(90px,1fr)_84px_60px_78px_84px_84px] items-center gap-[10px] px-[14px]";
 
 const HEADS: readonly { readonly by: SortBy; readonly title: string; readonly isNumber: boolean }[] = [
   { by: "name", title: "Name", isNumber: false },
@@ -159,6 +159,7 @@ export function Projects() {
           onKeyDown={onFieldKey}
           className={`${INPUT} ml-auto max-w-[220px]`}
         />
+        {chosen && <ChosenMenu name={chosen.name} groups={menuOf(chosen)} />}
         <Button main className="flex-none" onClick={() => open("new")}>
           <Plus size={16} aria-hidden="true" />
           New project
@@ -183,9 +184,9 @@ export function Projects() {
                 role="option"
                 aria-selected={row.id === chosen?.id}
                 onContextMenu={() => setAt(index)}
-                onClick={({ target }) => {
+                onClick={() => {
                   setAt(index);
-                  if (!(target instanceof Element && target.closest("button"))) router.push(`/projects/${row.id}`);
+                  router.push(`/projects/${row.id}`);
                 }}
                 className={cx(
                   GRID,
@@ -195,9 +196,7 @@ export function Projects() {
                     : "hover:bg-sunk/60",
                 )}
               >
-                <Row row={row} figure={shown.figures.get(row.id)} isHeld={row.id === acts.held?.id}>
-                  <RowMenu name={row.name} groups={menuOf(row)} onOpen={() => setAt(index)} />
-                </Row>
+                <Row row={row} figure={shown.figures.get(row.id)} isHeld={row.id === acts.held?.id} />
               </div>
             ))}
           </div>
@@ -349,10 +348,9 @@ interface RowProps {
   readonly figure: Figure | undefined;
   /** Whether another is to be compared with it. */
   readonly isHeld: boolean;
-  readonly children: ReactNode;
 }
 
-const Row = ({ row, figure, isHeld, children }: RowProps) => (
+const Row = ({ row, figure, isHeld }: RowProps) => (
   <>
     <span className="flex min-w-0 items-baseline gap-2">
       <span className="name truncate">{row.name}</span>
@@ -369,7 +367,6 @@ const Row = ({ row, figure, isHeld, children }: RowProps) => (
     </span>
     <span className="num text-right text-soft">{figure ? <Size bytes={figure.bytes} /> : "…"}</span>
     <span className="num text-right text-soft">{formatDay(row.binnedAt ?? row.changedAt, new Date())}</span>
-    {children}
   </>
 );
 
@@ -383,26 +380,20 @@ function Size({ bytes }: { readonly bytes: number }) {
   );
 }
 
-interface RowMenuProps {
+interface ChosenMenuProps {
   readonly name: string;
   readonly groups: readonly MenuGroup[];
-  readonly onOpen: () => void;
 }
 
-const RowMenu = ({ name, groups, onOpen }: RowMenuProps) => (
+/** What is done with the project in hand, for who has no second button to press. */
+const ChosenMenu = ({ name, groups }: ChosenMenuProps) => (
   <Menu
     align="end"
     groups={groups}
-    onOpen={onOpen}
     trigger={
-      <button
-        type="button"
-        tabIndex={-1}
-        aria-label={`What to do with ${name}`}
-        className="grid size-[24px] place-items-center rounded-card text-soft hover:bg-sunk hover:text-ink"
-      >
+      <Button className="flex-none" aria-label={`What to do with ${name}`} title={`What to do with “${name}”`}>
         <Ellipsis size={16} aria-hidden="true" />
-      </button>
+      </Button>
     }
   />
 );
