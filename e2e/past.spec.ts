@@ -65,3 +65,30 @@ test("a moment is returned to by one key, and the return is taken back by anothe
   await page.keyboard.press("Escape");
   await expect(page).toHaveURL(/\/projects\/salt-lanterns$/);
 });
+
+test("a strip as it was is opened on the bench, clearly as then, and the project stays as it is", async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/projects/salt-lanterns`);
+  await setLevel(page, "Voice", "-9");
+  await expect.poll(async () => (await stripsOf(page, server)).get("Voice")?.level.fader).toBe(-9);
+  const now = await stripsOf(page, server);
+  await page.keyboard.press("z");
+  await moments(page).focus();
+  await page.keyboard.press("End");
+  await strip(page, "Voice").click();
+  await page.getByRole("button", { name: "On the bench" }).click();
+  await expect(
+    page.getByText(/^as it was: Voice of Salt Lanterns, .* a copy, nothing here changes the project/),
+  ).toBeVisible();
+  await expect(page).toHaveURL(/draft=/);
+  await page.reload();
+  await expect(page.getByText(/^as it was: Voice of Salt Lanterns/)).toBeVisible();
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("o");
+  await expect(page.getByRole("button", { name: "Undo" })).toBeEnabled();
+  expect(await stripsOf(page, server)).toEqual(now);
+  await page.goBack();
+  await expect(moments(page)).toBeVisible();
+});

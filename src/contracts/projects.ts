@@ -216,6 +216,10 @@ export const NewDraftSchema = z.strictObject({
     .regex(/^[0-9a-f]{64}$/)
     .optional(),
   version: z.int().min(1).optional(),
+  /** With no preset: a strip as it was after a change of its project, under the name by which that is told. */
+  moment: z
+    .strictObject({ project: Id, revision: z.int().min(0), strip: Id, name: z.string().trim().min(1).max(200) })
+    .optional(),
   tempo: z.number().min(20).max(400).optional(),
   /** Another than the one that was left and not saved. */
   fresh: z.boolean().optional(),

@@ -7,7 +7,8 @@ import { type Content, isStrips, withFrom } from "@/core/presets/preset";
 import { referenceOf, soundingChain } from "@/core/presets/standing";
 import { CONTENT_SCHEMA } from "@/core/presets/version";
 import { findModel } from "@/core/processors/models";
-import type { Project } from "@/core/projects/project";
+import { type Project, findStrip } from "@/core/projects/project";
+import { saveStrip } from "@/core/presets/save";
 import { PROJECT_SCHEMA } from "@/core/projects/schema";
 import { ok } from "@/core/result";
 import { type SavedStrip, type Strip, createStrip } from "@/core/strips/strip";
@@ -18,6 +19,7 @@ import { type Outcome, failure } from "../failure";
 import { findFiled, findVersion } from "../repositories/presets";
 import * as projects from "../repositories/projects";
 import { bodyOf } from "./projects/body";
+import { getRevision } from "./projects/history";
 import { getProject } from "./projects/read";
 
 const DRAFT_TEMPO = 120;
@@ -36,9 +38,30 @@ interface DraftSource {
   readonly version: number | null;
   readonly name: string;
   readonly content: Content | null;
+  /** Where it comes from, as what is saved of it says. */
+  readonly origin?: Pick<Project, "artist" | "client" | "song" | "tempo" | "sampleRate">;
 }
 
 const NOTHING_YET: DraftSource = { preset: null, version: null, name: "New sound", content: null };
+
+/** A strip of a project as it was after one of its changes: what is done to it is done to nothing of that project. */
+async function momentDraft(
+  context: Context,
+  { project: id, revision, strip: wanted, name }: NonNullable<NewDraft["moment"]>,
+): Promise<Outcome<DraftSource>> {
+  const then = await getRevision(context, id, revision);
+  if (!then.ok) return then;
+  const { project } = then.value;
+  const strip = findStrip(project, wanted);
+  if (!strip || strip.kind === "folder")
+    return failure("notFound", `“${project.name}” had no strip “${wanted}” then that sounds.`, {
+      path: "moment.strip",
+    });
+  const { artist, client, song, tempo, sampleRate } = project;
+  const origin = { artist, client, song: song === "" ? project.name : song, tempo, sampleRate };
+  const content = saveStrip(project, strip, ["source", "inserts", "level", "pan", "look"]);
+  return ok({ preset: null, version: null, name, content, origin });
+}
 
 /** A strip with one instrument, as it starts. */
 function instrumentDraft(modelId: string, sample: string | undefined): Outcome<DraftSource> {
@@ -61,9 +84,11 @@ function instrumentDraft(modelId: string, sample: string | undefined): Outcome<D
 }
 
 async function findDraftSource(
-  { db }: Context,
-  { preset: id, version: wanted, instrument, sample }: NewDraft,
+  context: Context,
+  { preset: id, version: wanted, instrument, sample, moment }: NewDraft,
 ): Promise<Outcome<DraftSource>> {
+  const { db } = context;
+  if (id === null && moment !== undefined) return momentDraft(context, moment);
   if (id === null && instrument !== undefined) return instrumentDraft(instrument, sample);
   if (id === null) return ok(NOTHING_YET);
   const preset = await findFiled(db, id);
@@ -85,7 +110,7 @@ async function findDraftSource(
 export async function openDraft(context: Context, request: NewDraft): Promise<Outcome<ProjectBody>> {
   const source = await findDraftSource(context, request);
   if (!source.ok) return source;
-  const { preset, version, name, content } = source.value;
+  const { preset, version, name, content, origin } = source.value;
   // A sound that was just dropped is always a new one.
   const standing = request.sample ? null : await findStanding(context, source.value, request.fresh === true);
   if (standing) return ok(await bodyOf(context.db, standing));
@@ -100,6 +125,7 @@ export async function openDraft(context: Context, request: NewDraft): Promise<Ou
     meter: { beats: 4, unit: 4 },
     key: "",
     sampleRate: 48_000,
+    ...origin,
     strips: [draftStrip(content, name)],
   };
   await inTransaction(context, async (tx, note) => {
@@ -112,7 +138,7 @@ export async function openDraft(context: Context, request: NewDraft): Promise<Ou
 /** A draft that was left, the last changed first; one that nothing was done to where a fresh one is asked for. */
 async function findStanding(
   { db }: Context,
-  { preset, version, content }: DraftSource,
+  { preset, version, name, content, origin }: DraftSource,
   fresh: boolean,
 ): Promise<projects.ProjectRecord | null> {
   const wanted = draftStrip(content, "");
@@ -120,6 +146,9 @@ async function findStanding(
     const record = await projects.findReadable(db, id);
     const strip = record?.project.strips[0];
     if (!record || !strip || (fresh && record.revision > 0)) continue;
+    // A strip as it was once is none that was begun from nothing, and another than of any other moment.
+    const isOfMoment = record.project.song !== "";
+    if (isOfMoment !== (origin !== undefined) || (isOfMoment && record.project.name !== name)) continue;
     if (isSameBeginning(strip, wanted) && isStill({ preset, version }, strip)) return record;
   }
   return null;

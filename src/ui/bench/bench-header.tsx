@@ -49,6 +49,9 @@ function BackToStrip({ name, address }: { readonly name: string; readonly addres
 }
 
 function whereOf({ isDraft, reference, saved, place, strip, editing }: BenchState): string {
+  const { song = "", name: called = "" } = editing.body?.project ?? {};
+  // A draft of a song is a strip of it, as it was once.
+  if (isDraft && song !== "") return `as it was: ${called} · a copy, nothing here changes the project`;
   if (isDraft) return !reference ? "new" : saved?.isBinned ? "in the bin" : "from the library";
   const inside = place.layer === null ? "" : "effects inside ";
   // Its name stands above where it came from a set.

@@ -6,7 +6,7 @@ import { useRouter, useSearchParams } from "next/navigation";
 import { useEffect } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
-import type { ProjectBody } from "@/contracts/projects";
+import type { NewDraft, ProjectBody } from "@/contracts/projects";
 import { findModel } from "@/core/processors/models";
 import { useTempo } from "../library/use-tempo";
 import { bring, fetchProject } from "../projects/sending";
@@ -57,7 +57,21 @@ export function usePlace(): Place {
 export const draftAddress = (id: string, { preset, version }: NonNullable<ProjectBody["draft"]>): string =>
   preset === null ? `draft=${id}` : `preset=${preset}${version === null ? "" : `&version=${version}`}`;
 
-const WAYS = ["preset", "version", "new", "draft"];
+const WAYS = ["preset", "version", "new", "draft", "then", "at", "strip", "name"];
+
+/** The address of a strip as it was after a change of its project, on the bench: a copy, to look at and to turn. */
+export const thenAddress = (
+  project: string,
+  { revision, strip, name }: { readonly revision: number; readonly strip: string; readonly name: string },
+): string => `/bench?${new URLSearchParams({ then: project, at: String(revision), strip, name })}`;
+
+/** The moment that an address means; nothing where it means none. */
+function momentIn(said: URLSearchParams): Pick<NewDraft, "moment"> {
+  const project = said.get("then");
+  if (project === null) return {};
+  const [revision, strip, name] = [Number(said.get("at")), said.get("strip") ?? "", said.get("name") ?? "As it was"];
+  return { moment: { project, revision, strip, name } };
+}
 
 /** What of an address says which draft is meant; null for one of a strip, or of nothing. */
 function wantedOf(params: URLSearchParams): string | null {
@@ -74,6 +88,7 @@ async function openWanted(queries: QueryClient, wanted: string, tempo: number): 
         preset: said.get("preset"),
         ...(version ? { version: Number(version) } : {}),
         ...(findModel(scratch ?? "") ? { instrument: scratch ?? "" } : {}),
+        ...momentIn(said),
         tempo,
       })
     : fetchProject(queries, id));
@@ -121,7 +136,7 @@ function useTrueAddress(params: URLSearchParams, draft: Opened | undefined): str
     queryFn: () => fetchProject(queries, id),
     select: (body: ProjectBody) => body.draft,
   });
-  const isTold = equal(opened, goesBy) && !params.has("new");
+  const isTold = equal(opened, goesBy) && !params.has("new") && !params.has("then");
   const address = id !== "" && goesBy ? draftAddress(id, goesBy) : null;
   const layer = params.get("layer");
   useEffect(() => {

@@ -10,7 +10,9 @@ import type { ProjectBody } from "@/contracts/projects";
 import { compareProjects } from "@/core/history/beside";
 import { counted } from "@/core/names/count";
 import { mixTitle, mixesOf } from "@/core/projects/mixes";
-import { type Project, withoutKept } from "@/core/projects/project";
+import { cutText } from "@/core/names/cut";
+import { LONGEST_NAME } from "@/core/names/free";
+import { type Project, findStrip, withoutKept } from "@/core/projects/project";
 import { useActions } from "../actions/actions";
 import { Empty, Key, Loading } from "../kit/bits";
 import { Button } from "../kit/button";
@@ -20,6 +22,7 @@ import { Toggle } from "../kit/toggle";
 import { useRows } from "../ledger/use-rows";
 import { planAddress } from "../plan/address";
 import { useProjectAt } from "../plan/sources";
+import { thenAddress } from "../bench/use-place";
 import { BinnedLine } from "../projects/binned-line";
 import { historyActions } from "../projects/history";
 import { useTakeProject } from "../projects/in-hand";
@@ -88,6 +91,7 @@ function OpenPast({ body, open }: { readonly body: ProjectBody; readonly open: O
   const hand = useRows(strips);
   const row = rows.find(({ strip }) => strip.id === hand.cursor?.id) ?? null;
   const acts = usePastActions({ body, open, at, then, chosen: hand.chosen });
+  const bench = useThenOnBench({ body, at, then, strip: row?.strip.id ?? null, words: words.then });
   useActions([
     {
       id: "compare-with",
@@ -105,6 +109,9 @@ function OpenPast({ body, open }: { readonly body: ProjectBody; readonly open: O
         </Button>
         <Button small disabled={at === (beside ?? revision)} onClick={() => setNoting(true)}>
           In words…
+        </Button>
+        <Button small disabled={bench === null} onClick={() => bench?.()}>
+          On the bench
         </Button>
         {beside !== at && (
           <Button small onClick={() => compareWith(at)}>
@@ -180,6 +187,37 @@ function OpenPast({ body, open }: { readonly body: ProjectBody; readonly open: O
       ]}
     />
   );
+}
+
+interface OnBench extends Pick<Acting, "body" | "at" | "then"> {
+  /** The row in hand. */
+  readonly strip: string | null;
+  /** How the moment is called. */
+  readonly words: string;
+}
+
+/** Opens a strip as it was, as a copy: what is turned there is turned in no project. Null where it was not there, or is a folder. */
+function useThenOnBench({ body: { project, revision }, at, then, strip: id, words }: OnBench): (() => void) | null {
+  const router = useRouter();
+  const found = then && id !== null ? findStrip(then, id) : null;
+  const strip = found?.kind === "folder" ? null : found;
+  const open = () => {
+    if (!strip) return;
+    if (at === revision) return router.push(`/bench?project=${project.id}&strip=${strip.id}`);
+    const name = cutText(`${strip.look.name} of ${project.name}, ${words}`, LONGEST_NAME);
+    router.push(thenAddress(project.id, { revision: at, strip: strip.id, name }));
+  };
+  useActions([
+    {
+      id: "then-bench",
+      title: "Open the strip on the bench, as it was",
+      group: "Past",
+      keys: ["B"],
+      enabled: strip !== null,
+      run: open,
+    },
+  ]);
+  return strip && open;
 }
 
 interface NotingProps {

@@ -63,7 +63,7 @@ const One = ({ isOpen, onOpen, count, inner = false, children }: OneProps) => (
     aria-current={isOpen ? "true" : undefined}
     onClick={onOpen}
     className={cx(
-      "flex h-[30px] w-full items-center gap-2 pr-[14px] text-left",
+      "flex h-[30px] w-full items-center gap-2 pr-[14px] text-left focus-visible:-outline-offset-2",
       inner ? "pl-[30px]" : "pl-[14px]",
       isOpen ? "row-chosen" : "hover:bg-sunk/60",
     )}

@@ -46,9 +46,11 @@ export function Projects() {
   const list = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLInputElement>(null);
   const isThere = rows.length > 0;
+  // Also from a drawer that was opened: what is walked through then is the list.
+  const drawerText = JSON.stringify(drawer);
   useEffect(() => {
     if (isThere && !(document.activeElement instanceof HTMLInputElement)) list.current?.focus();
-  }, [isThere]);
+  }, [isThere, drawerText]);
   const chosen = rows[Math.min(at, rows.length - 1)];
   const acts = useProjectActs();
   const move = (to: number) => {

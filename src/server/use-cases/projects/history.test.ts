@@ -16,6 +16,7 @@ import { loadDemo } from "@/demo/load";
 import type { OpenContext } from "../../store/context";
 import { openContext } from "../../store/open";
 import { refused, value } from "../../testing";
+import { openDraft } from "../drafts";
 import { planFor } from "../plans";
 import { changeProject } from "./change";
 import { getRevision, listHistory, noteBetween, returnTo } from "./history";
@@ -336,5 +337,35 @@ describe("a mix that is kept", () => {
     const forging = await changeProject(context, ID, { baseRevision: body.revision, label: "x", steps: [...steps] });
     expect(refused(forging).code).toBe("refused");
     expect((await now()).project).not.toHaveProperty("mixes");
+  });
+
+  it("opens a strip as it was on the bench, as a copy: the project, and a sound that was begun, stay as they are", async () => {
+    const before = await now();
+    const strip = before.project.strips.find((one) => one.inserts.nodes.length > 0 && one.kind === "audio")!;
+    const emptied = { ...strip.inserts, nodes: [] };
+    await change(before, "Empty", changePart(strip, "inserts", emptied, context.mint));
+    const begun = value(await openDraft(context, { preset: null }));
+    const moment = { project: ID, revision: before.revision, strip: strip.id, name: `${strip.look.name}, before` };
+    const then = value(await openDraft(context, { preset: null, moment }));
+    expect(then.project).toMatchObject({ name: moment.name, artist: "Copper Heron", song: "Salt Lanterns", tempo: 92 });
+    expect(then.project.strips[0]?.inserts).toEqual(strip.inserts);
+    const [copy] = then.project.strips;
+    value(
+      await changeProject(context, then.project.id, {
+        baseRevision: then.revision,
+        label: "Level",
+        steps: [...changePart(copy!, "level", { fader: -9, mute: false }, context.mint)],
+      }),
+    );
+    expect((await now()).project.strips.find(({ id }) => id === strip.id)?.inserts.nodes).toEqual([]);
+    // The same moment again is the copy that was left; nothing yet is what was begun from nothing.
+    expect(value(await openDraft(context, { preset: null, moment })).project.id).toBe(then.project.id);
+    const other = value(await openDraft(context, { preset: null, moment: { ...moment, name: "Another moment" } }));
+    expect(other.project.id).not.toBe(then.project.id);
+    expect(value(await openDraft(context, { preset: null })).project.id).toBe(begun.project.id);
+    for (const wrong of [{ strip: "nobody" }, { revision: 99 }, { project: "nowhere" }])
+      expect(refused(await openDraft(context, { preset: null, moment: { ...moment, ...wrong } })).code).toBe(
+        "notFound",
+      );
   });
 });
