@@ -29,6 +29,7 @@ const ADDRESSES = [
   "/projects",
   "/projects/salt-lanterns",
   "/projects/salt-lanterns/past",
+  "/projects/salt-lanterns/beside?with=ferry-light",
   "/projects/neap-tide",
   "/projects/salt-lanterns/plan?preset=rim-and-air&strips=voice",
   "/plugins",
@@ -331,7 +332,10 @@ async function stateOf(server: Asked, ids: readonly string[], before: State | nu
   };
 }
 
+/** What was thrown away is taken out of the bin first: there nothing is undone. */
 async function undoAll(server: Asked, projects: readonly string[]): Promise<void> {
+  const { projects: binned } = await ask<{ projects: { id: string }[] }>(server, "GET", "/api/projects?binned=true");
+  for (const { id } of binned) await ask(server, "POST", `/api/projects/${id}/bin`, { binned: false });
   for (const id of projects)
     for (;;) {
       const { history, revision } = await ask<Body>(server, "GET", `/api/projects/${id}`);

@@ -149,7 +149,7 @@ async function findStanding(
     // A strip as it was once is none that was begun from nothing, and another than of any other moment.
     const isOfMoment = record.project.song !== "";
     if (isOfMoment !== (origin !== undefined) || (isOfMoment && record.project.name !== name)) continue;
-    if (isSameBeginning(strip, wanted) && isStill({ preset, version }, strip)) return record;
+    if (isSameBeginning(strip, wanted) && (isOfMoment || isStill({ preset, version }, strip))) return record;
   }
   return null;
 }

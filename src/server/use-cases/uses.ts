@@ -33,7 +33,10 @@ async function usesOf(db: Executor, preset: string): Promise<readonly Use[]> {
   }
   const uses: Use[] = [];
   for (const id of new Set(rows.map((row) => row.project))) {
-    const project = (await findReadable(db, id))?.project;
+    const record = await findReadable(db, id);
+    // In the bin nothing is made to follow a newer version.
+    if (record?.binnedAt) continue;
+    const project = record?.project;
     const here = new Map(rows.filter((row) => row.project === id).map((row) => [row.strip, row.version]));
     for (const strip of project?.strips ?? []) {
       const version = here.get(strip.id);

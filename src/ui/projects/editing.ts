@@ -10,7 +10,7 @@ import type { Step } from "@/core/recall/steps";
 import { describeChange } from "@/core/recall/where";
 import { type OpenProject, useOpenProject } from "./open-project";
 import { sayError } from "../kit/say";
-import { isHidden, send } from "./sending";
+import { isHidden, isInBin, send } from "./sending";
 
 type Make = (project: Project) => readonly Step[];
 
@@ -31,6 +31,7 @@ interface Gesture extends How {
  */
 export function commitTo(queries: QueryClient, id: string, { label, make, ...how }: Gesture): Promise<number | null> {
   const key = KEYS.project(id);
+  if (isInBin(queries, id)) return Promise.resolve(null);
   // A fetch that is under way would bring the state before; what is shown stays.
   void queries.cancelQueries({ queryKey: key }, { revert: false });
   const isLate = isHidden(queries, id);

@@ -127,11 +127,20 @@ interface Gesture {
   readonly isShown: boolean;
 }
 
+/** Whether a project lies in the bin, where nothing of it is changed; says so, and how it comes out. */
+export function isInBin(queries: QueryClient, id: string): boolean {
+  const body = queries.getQueryData<ProjectBody>(KEYS.project(id));
+  if (!body || body.binnedAt === null) return false;
+  sayError(`“${body.project.name}” is in the bin. Take it out of there to change it.`);
+  return true;
+}
+
 /**
  * Sends a gesture after those before it: what it has led to, or null. When it is refused, the project is shown as the server
  * has it, and why; those behind it are made anew on that, each at its turn.
  */
 export async function send(queries: QueryClient, id: string, { call, isShown }: Gesture): Promise<ProjectBody | null> {
+  if (isInBin(queries, id)) return null;
   touch("project");
   const key = KEYS.project(id);
   const line = lineOf(queries, id, queries.getQueryData<ProjectBody>(key)?.revision ?? 0);

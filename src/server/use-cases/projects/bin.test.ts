@@ -14,6 +14,7 @@ import { refused, value } from "../../testing";
 import { findVersion } from "../../repositories/presets";
 import { findStrips } from "../find-strips";
 import { planFor } from "../plans";
+import { getUses } from "../uses";
 import { setBinned } from "./bin";
 import { changeProject } from "./change";
 import { listFigures } from "./figures";
@@ -79,6 +80,7 @@ describe("a project in the bin", () => {
     const { revision } = await now();
     const kept = value(await keepMix(context, ID, { baseRevision: revision, name: "Quiet", take: "", note: "" }));
     value(await setBinned(context, ID, true));
+    expect((await now()).history).toEqual({ undo: null, redo: null });
     const base = { baseRevision: kept.revision };
     const tried = [
       await turnLevel(-3),
@@ -105,6 +107,14 @@ describe("a project in the bin", () => {
       mode: "replace" as const,
     };
     expect(value(await planFor(context, OTHER, { requests: [request] })).plan.steps.length).toBeGreaterThan(0);
+  });
+
+  it("is not told of among the uses of a sound, so that nothing of it follows a newer version", async () => {
+    const from = (await now()).project.strips.flatMap(({ inserts }) => inserts.from ?? [])[0]!;
+    const projects = async () => value(await getUses(context, from.preset)).uses.map(({ project }) => project);
+    expect(await projects()).toContain(ID);
+    value(await setBinned(context, ID, true));
+    expect(await projects()).not.toContain(ID);
   });
 
   it("lies there since it was put there first; none that is not there, and no draft, is put into it", async () => {

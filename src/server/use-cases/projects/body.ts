@@ -34,7 +34,8 @@ export const bodyOf = async (
 ): Promise<ProjectBody> => ({
   project,
   revision,
-  history: await historyOf(db, project),
+  // In the bin nothing is taken back.
+  history: binnedAt === null ? await historyOf(db, project) : { undo: null, redo: null },
   draft: draft ? { ...draft } : null,
   binnedAt,
 });

@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { deflateRawSync } from "node:zlib";
 import canonicalize from "canonicalize";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import type { ProjectBody } from "@/contracts/projects";
@@ -367,5 +368,46 @@ describe("a mix that is kept", () => {
       expect(refused(await openDraft(context, { preset: null, moment: { ...moment, ...wrong } })).code).toBe(
         "notFound",
       );
+  });
+
+  it("shows a moment whose model nobody knows any more, and takes nothing of it back unsaid", async () => {
+    const { project } = await now();
+    const strip = project.strips.find(({ inserts }) => inserts.nodes.length > 0)!;
+    await change(await now(), "Level", changePart(strip, "level", { fader: -8, mute: false }, context.mint));
+    const unknown = JSON.stringify(project).replace('"model":"parametric-eq"', '"model":"left-behind"');
+    expect(unknown).toContain("left-behind");
+    await context
+      .writer("moments")
+      .where({ project: ID, n: 0 })
+      .update({ packed: deflateRawSync(unknown) });
+    expect(JSON.stringify(value(await getRevision(context, ID, 0)).project)).toContain("left-behind");
+    expect(value(await noteBetween(context, ID, { from: 0, to: 1 })).text).toContain("Level");
+    const back = await returnTo(context, ID, { baseRevision: 1, revision: 0 });
+    expect(refused(back).code).toBe("refused");
+    expect(!back.ok && back.error.message).toContain("left-behind");
+    expect((await now()).revision).toBe(1);
+  });
+
+  it("stands in the order in which it was done, also where the clock went backwards", async () => {
+    const { project } = await now();
+    const strip = project.strips.find(({ kind }) => kind === "audio")!;
+    const at = (day: string) => ({ ...context, now: () => new Date(`${day}T10:00:00.000Z`) });
+    let { level } = strip;
+    for (const [n, day] of ["2026-11-24", "2020-01-05", "2026-11-25"].entries()) {
+      const next = { fader: -10 - n, mute: false };
+      const steps = [...changePart({ ...strip, level }, "level", next, context.mint)];
+      value(await changeProject(at(day), ID, { baseRevision: n, label: `Level ${n}`, steps }));
+      level = next;
+    }
+    const labels = async (q: string) => value(await listHistory(context, ID, { q })).items.map(({ label }) => label);
+    expect(await labels("")).toEqual(["Level 2", "Level 1", "Level 0"]);
+    expect(await labels("before 2021-01-01")).toEqual(["Level 1"]);
+    const faders = [1, 2, 3].map(async (n) => {
+      const then = value(await getRevision(context, ID, n)).project;
+      return then.strips.find(({ id }) => id === strip.id)!.level.fader;
+    });
+    expect(await Promise.all(faders)).toEqual([-10, -11, -12]);
+    value(await undo(context, ID, 3));
+    expect((await now()).project.strips.find(({ id }) => id === strip.id)!.level.fader).toBe(-11);
   });
 });
