@@ -138,20 +138,23 @@ export async function openDraft(context: Context, request: NewDraft): Promise<Ou
 /** A draft that was left, the last changed first; one that nothing was done to where a fresh one is asked for. */
 async function findStanding(
   { db }: Context,
-  { preset, version, name, content, origin }: DraftSource,
+  source: DraftSource,
   fresh: boolean,
 ): Promise<projects.ProjectRecord | null> {
-  const wanted = draftStrip(content, "");
-  for (const id of await projects.findDrafts(db, preset, version)) {
+  for (const id of await projects.findDrafts(db, source.preset, source.version)) {
     const record = await projects.findReadable(db, id);
-    const strip = record?.project.strips[0];
-    if (!record || !strip || (fresh && record.revision > 0)) continue;
-    // A strip as it was once is none that was begun from nothing, and another than of any other moment.
-    const isOfMoment = record.project.song !== "";
-    if (isOfMoment !== (origin !== undefined) || (isOfMoment && record.project.name !== name)) continue;
-    if (isSameBeginning(strip, wanted) && (isOfMoment || isStill({ preset, version }, strip))) return record;
+    if (!record || (fresh && record.revision > 0)) continue;
+    if (isOf(source, record.project)) return record;
   }
   return null;
+}
+
+/** Whether a draft is one of what is opened. A strip as it was once is none that was begun from nothing, and another than of any other moment. */
+function isOf(source: DraftSource, draft: Project): boolean {
+  const [strip] = draft.strips;
+  if (!strip || !isSameBeginning(strip, draftStrip(source.content, ""))) return false;
+  if (source.origin !== undefined) return draft.song !== "" && draft.name === source.name;
+  return draft.song === "" && isStill(source, strip);
 }
 
 /** Whether a draft still goes by what it was opened from: one that was saved since goes by what that made. */

@@ -4,6 +4,7 @@ import { differencesOf } from "@/core/chains/differences";
 import { contentMeant } from "@/core/presets/meant";
 import { type Content, chainOf } from "@/core/presets/preset";
 import { differencesFrom, referenceOf } from "@/core/presets/standing";
+import type { Project } from "@/core/projects/project";
 import { ok } from "@/core/result";
 import { loadedFrom } from "@/core/strips/loaded";
 import type { Strip } from "@/core/strips/strip";
@@ -24,6 +25,12 @@ export async function getUses({ db }: Context, id: string): Promise<Outcome<{ us
   return ok({ uses: uses.flat() });
 }
 
+/** A project that is not in the bin, where nothing is made to follow a newer version. */
+async function findOutside(db: Executor, id: string): Promise<Project | null> {
+  const record = await findReadable(db, id);
+  return record && record.binnedAt === null ? record.project : null;
+}
+
 async function usesOf(db: Executor, preset: string): Promise<readonly Use[]> {
   const rows = await listUses(db, preset);
   const versions = new Map<number, Content>();
@@ -33,10 +40,7 @@ async function usesOf(db: Executor, preset: string): Promise<readonly Use[]> {
   }
   const uses: Use[] = [];
   for (const id of new Set(rows.map((row) => row.project))) {
-    const record = await findReadable(db, id);
-    // In the bin nothing is made to follow a newer version.
-    if (record?.binnedAt) continue;
-    const project = record?.project;
+    const project = await findOutside(db, id);
     const here = new Map(rows.filter((row) => row.project === id).map((row) => [row.strip, row.version]));
     for (const strip of project?.strips ?? []) {
       const version = here.get(strip.id);
