@@ -17,7 +17,7 @@ import { SET_PART, type SetPart } from "./set-part";
 import { SET_RELIEF } from "./set-relief";
 import { SET_SEND } from "./set-send";
 import { SET_VALUE } from "./set-value";
-import { SET_VIEW } from "./set-view";
+import { VIEW_STEP } from "./set-view";
 import type { AnyStepSchema } from "./schemas";
 import type { Cell, StepKind } from "./step-kind";
 
@@ -47,7 +47,7 @@ const KINDS: { readonly [K in Step["kind"]]: StepKind<StepOf<K>> } = {
   setDetail: SET_DETAIL,
   setMix: SET_MIX,
   setRelief: SET_RELIEF,
-  setView: SET_VIEW,
+  setView: VIEW_STEP,
 };
 
 export const cellOf = (step: Step): Cell => kindOf(step).cell(step);

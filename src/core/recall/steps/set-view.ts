@@ -24,7 +24,7 @@ function wordsOf(from: View | null, to: View | null): string {
 const set = settingOne<View>({ one: "the view", all: "views", most: MOST_VIEWS, of: viewsOf, set: withView });
 
 /** What the ledger shows, under a name: kept, changed, or let go. It changes nothing that is heard. */
-export const SET_VIEW = stepKind<SetView>({
+export const VIEW_STEP = stepKind<SetView>({
   cell: () => ({ strip: null, part: null }),
   apply: (project, step) => set(project, step.view, step),
   words: ({ from, to }) => wordsOf(from, to),
