@@ -16,8 +16,8 @@ interface Strip {
   readonly inserts: { readonly nodes: readonly Node[] };
 }
 
-async function stripsOf(page: Page, server: { readonly url: string }): Promise<readonly Strip[]> {
-  const answer = await page.request.get(`${server.url}/api/projects/salt-lanterns`);
+async function stripsOf(server: { readonly url: string }): Promise<readonly Strip[]> {
+  const answer = await fetch(`${server.url}/api/projects/salt-lanterns`);
   return ((await answer.json()) as { project: { strips: Strip[] } }).project.strips;
 }
 
@@ -29,7 +29,7 @@ const fader = (strips: readonly Strip[], name: string) => strips.find(({ look })
 test("all compressors are taken out in one step, and put back behind other changes", async ({ page, server }) => {
   await page.goto(`${server.url}/projects/salt-lanterns`);
   await expect(strip(page, "Cello")).toBeVisible();
-  const before = await stripsOf(page, server);
+  const before = await stripsOf(server);
   const some = compressors(before).length;
   expect(some).toBeGreaterThan(5);
   await page.keyboard.press("Shift+R");
@@ -38,10 +38,10 @@ test("all compressors are taken out in one step, and put back behind other chang
   await sheet.getByRole("radio", { name: "Take out" }).click();
   await sheet.getByRole("button", { name: `Take out ${some} plugins` }).click();
   await expect(sheet).toBeHidden();
-  await expect.poll(async () => compressors(await stripsOf(page, server)).length).toBe(0);
+  await expect.poll(async () => compressors(await stripsOf(server)).length).toBe(0);
 
   await setLevel(page, "Cello", "-11");
-  await expect.poll(async () => fader(await stripsOf(page, server), "Cello")).toBe(-11);
+  await expect.poll(async () => fader(await stripsOf(server), "Cello")).toBe(-11);
   await page.reload();
   await expect(strip(page, "Cello")).toBeVisible();
   await page.keyboard.press("Shift+B");
@@ -49,16 +49,16 @@ test("all compressors are taken out in one step, and put back behind other chang
   await expect(back.getByRole("listitem")).toHaveCount(some);
   await back.getByRole("button", { name: `Put back ${some} plugins` }).click();
   await expect(back).toBeHidden();
-  await expect.poll(async () => compressors(await stripsOf(page, server)).length).toBe(some);
-  const after = await stripsOf(page, server);
+  await expect.poll(async () => compressors(await stripsOf(server)).length).toBe(some);
+  const after = await stripsOf(server);
   expect(after.map(({ inserts }) => inserts)).toEqual(before.map(({ inserts }) => inserts));
   expect(fader(after, "Cello")).toBe(-11);
 
   await page.keyboard.press("Control+z");
-  await expect.poll(async () => compressors(await stripsOf(page, server)).length).toBe(0);
+  await expect.poll(async () => compressors(await stripsOf(server)).length).toBe(0);
   await page.keyboard.press("Shift+B");
   await back.getByRole("button", { name: `Put back ${some} plugins` }).click();
-  await expect.poll(async () => compressors(await stripsOf(page, server)).length).toBe(some);
+  await expect.poll(async () => compressors(await stripsOf(server)).length).toBe(some);
 });
 
 test("all levels go back to 0 dB in one step, which is told before, and taken back by one key", async ({
@@ -67,7 +67,7 @@ test("all levels go back to 0 dB in one step, which is told before, and taken ba
 }) => {
   await page.goto(`${server.url}/projects/salt-lanterns`);
   await expect(strip(page, "Cello")).toBeVisible();
-  const before = await stripsOf(page, server);
+  const before = await stripsOf(server);
   await page.keyboard.press("Control+k");
   await page.keyboard.type("Back to empty");
   await page.keyboard.press("Enter");
@@ -77,10 +77,10 @@ test("all levels go back to 0 dB in one step, which is told before, and taken ba
   await expect(sheet.getByText(/^Voice: level −1\.0 → 0\.0 dB/)).toBeVisible();
   await sheet.getByRole("button", { name: "Back to empty" }).click();
   const levels = (strips: readonly Strip[]) => strips.map(({ level }) => level.fader);
-  await expect.poll(async () => new Set(levels(await stripsOf(page, server)))).toEqual(new Set([0]));
-  expect((await stripsOf(page, server)).map(({ inserts }) => inserts)).toEqual(before.map(({ inserts }) => inserts));
+  await expect.poll(async () => new Set(levels(await stripsOf(server)))).toEqual(new Set([0]));
+  expect((await stripsOf(server)).map(({ inserts }) => inserts)).toEqual(before.map(({ inserts }) => inserts));
   await page.keyboard.press("Control+z");
-  await expect.poll(async () => levels(await stripsOf(page, server))).toEqual(levels(before));
+  await expect.poll(async () => levels(await stripsOf(server))).toEqual(levels(before));
 });
 
 test("two mixes are kept by a key, compared by a key each, and returned to", async ({ page, server }) => {
@@ -112,6 +112,6 @@ test("two mixes are kept by a key, compared by a key each, and returned to", asy
   await page.keyboard.press("1");
   await expect(kept.getByRole("button", { pressed: true })).toContainText("Voice held back");
   await page.keyboard.press("Control+Enter");
-  await expect.poll(async () => fader(await stripsOf(page, server), "Voice")).toBe(-8);
+  await expect.poll(async () => fader(await stripsOf(server), "Voice")).toBe(-8);
   await expect(kept.getByRole("listitem")).toHaveCount(2);
 });
