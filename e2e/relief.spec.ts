@@ -1,4 +1,3 @@
-import type { Page } from "@playwright/test";
 import { setLevel, rowOf as strip } from "./levels";
 import { expect, test } from "./server";
 
