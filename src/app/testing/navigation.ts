@@ -9,13 +9,30 @@ const here = () => ({ path: window.location.pathname, params: new URLSearchParam
 
 const usePlace = create(here);
 
+/** Screens are told of what is written only when the router says so. */
+let isLate = false;
+
 for (const way of ["pushState", "replaceState"] as const) {
   const write = window.history[way].bind(window.history);
   window.history[way] = (...written) => {
     write(...written);
+    if (!isLate) usePlace.setState(here());
+  };
+}
+
+/**
+ * From now on screens are told of what was written only by what is returned, as by a router that has much to do. As Next's does, it
+ * writes what it tells of over what was written since.
+ */
+export function tellLate(): (address: string) => void {
+  isLate = true;
+  return (address) => {
+    window.history.replaceState(null, "", address);
     usePlace.setState(here());
   };
 }
+
+export const tellAtOnce = (): void => void (isLate = false);
 
 window.addEventListener("popstate", () => usePlace.setState(here()));
 

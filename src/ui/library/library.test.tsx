@@ -5,7 +5,7 @@ import { quiet, engine } from "@/app/testing/engine";
 import { layOut } from "@/app/testing/furnish";
 import { press } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
-import { goTo, whereNow } from "@/app/testing/navigation";
+import { goTo, tellAtOnce, tellLate, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
 import { INCLUDED } from "@/core/packs/included";
 import { loadDemo } from "@/demo/load";
@@ -40,7 +40,10 @@ beforeEach(async () => {
   useInHand.setState({ project: null, strips: [], bench: null, alwaysPlan: false });
 });
 
-afterEach(() => house.close());
+afterEach(() => {
+  tellAtOnce();
+  return house.close();
+});
 
 const withPack = (context: Context) => installPack(context, INCLUDED);
 
@@ -241,6 +244,43 @@ describe("the address", () => {
     act(() => window.history.back());
     await waitFor(() => expect(sound()).toBe(id));
     await waitFor(() => expect(onCard()).toBe(last.name));
+  });
+
+  it("is told of late, and written over with what is older: what was chosen since stays chosen", async () => {
+    await open("/library?sort=name", withPack);
+    const tell = tellLate();
+    press("ArrowDown", { shiftKey: true });
+    await waitFor(() => expect(sound()).not.toBeNull());
+    const first = whereNow();
+    for (let n = 0; n < 3; n++) press("ArrowDown", { shiftKey: true });
+    await waitFor(() => expect(whereNow()).not.toBe(first));
+    const last = whereNow();
+    expect(chosen()).toHaveLength(5);
+    const looked = () => house.asked.filter((ask) => ask.includes("/api/places")).length;
+    for (const address of [first, last]) act(() => tell(address));
+    expect(looked()).toBe(0);
+    expect(chosen()).toHaveLength(5);
+    // What it tells of then, nobody wrote here: that is meant, and is looked for.
+    act(() => tell(first));
+    expect(looked()).toBe(1);
+    await waitFor(() => expect(chosen()).toHaveLength(1));
+  });
+
+  it("is told of late: the words that were typed since stay, and so does a filter", async () => {
+    await open("/library?sort=name", withPack);
+    const tell = tellLate();
+    type("r");
+    const first = whereNow();
+    type("ri");
+    const last = whereNow();
+    act(() => tell(first));
+    expect(field().value).toBe("ri");
+    press("ArrowDown");
+    await waitFor(() => expect(whereNow()).toContain("sound="));
+    expect(new URLSearchParams(window.location.search).get("q")).toBe("ri");
+    act(() => tell(last));
+    act(() => tell("/library?q=strip"));
+    expect(field().value).toBe("strip");
   });
 
   it("names a comparison, opens it again, and lets go of it when it is closed", async () => {

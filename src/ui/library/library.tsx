@@ -19,6 +19,7 @@ import { useFilters, useFolders } from "./use-library";
 import { useLibraryActions } from "./use-library-actions";
 import { useSought } from "./use-sought";
 import { useListing } from "./use-listing";
+import { useTold } from "./use-told";
 import { useTempo } from "./use-tempo";
 import { useLibraryFinder, useWords } from "./use-words";
 
@@ -27,6 +28,7 @@ const LibrarySheets = lazy(() => import("./sheets").then((m) => ({ default: m.Li
 
 /** Folders and filters, the list, the card of what is chosen. */
 export function Library() {
+  const isOwn = useTold();
   const { query: addressed, columns, set } = useFilters();
   const { words, type } = useWords(addressed.q ?? "", set);
   const query = { ...addressed, q: words === "" ? undefined : words };
@@ -39,7 +41,7 @@ export function Library() {
   }, [comparison]);
   const tempo = useTempo();
   const selection = useSelection(listing);
-  const isSought = useSought(listing, query, selection);
+  const isSought = useSought(listing, { query, isOwn }, selection);
   const chosen = isSought ? null : selection.chosen;
   const sheet = useLibrarySheet((l) => l.open);
   // Sheets that are there to listen put others in its place, until they are closed.

@@ -1,7 +1,7 @@
 "use client";
 
 import { useQuery } from "@tanstack/react-query";
-import { usePathname, useSearchParams } from "next/navigation";
+import { useSearchParams } from "next/navigation";
 import { useCallback } from "react";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
@@ -9,6 +9,7 @@ import type { PresetQuery } from "@/contracts/library";
 import { cutQuery } from "@/core/search/written";
 import { pathsOf } from "@/core/library/folders";
 import type { Folder } from "@/contracts/records";
+import { searchNow, writeSearch } from "./in-address";
 import { useLastList } from "./last-list";
 
 export type Filter = "q" | "only" | "folder" | "sort" | "columns";
@@ -34,26 +35,20 @@ function queryIn(params: Pick<URLSearchParams, "get">): PresetQuery {
 /** What is looked for, kept in the address: back, reload and bookmarks bring it again. */
 export function useFilters() {
   const params = useSearchParams();
-  const path = usePathname();
   const query = queryIn(params);
   const lastColumns = useLastList((last) => last.columns);
   const columns = params.get("columns") ?? lastColumns;
-  const set = useCallback(
-    (changes: Changes | ((now: PresetQuery) => Changes), remember = true) => {
-      const next = new URLSearchParams(window.location.search);
-      const given = typeof changes === "function" ? changes(queryIn(next)) : changes;
-      for (const [name, value] of Object.entries(given)) {
-        if (value) next.set(name, value);
-        else next.delete(name);
-      }
-      // Another list has another place.
-      for (const name of ["sound", "version", "compare"]) next.delete(name);
-      const address = next.size > 0 ? `${path}?${next}` : path;
-      if (remember) window.history.pushState(null, "", address);
-      else window.history.replaceState(null, "", address);
-    },
-    [path],
-  );
+  const set = useCallback((changes: Changes | ((now: PresetQuery) => Changes), remember = true) => {
+    const next = searchNow();
+    const given = typeof changes === "function" ? changes(queryIn(next)) : changes;
+    for (const [name, value] of Object.entries(given)) {
+      if (value) next.set(name, value);
+      else next.delete(name);
+    }
+    // Another list has another place.
+    for (const name of ["sound", "version", "compare"]) next.delete(name);
+    writeSearch(next, remember);
+  }, []);
   return { query, columns, set };
 }
 

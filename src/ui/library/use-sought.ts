@@ -1,18 +1,28 @@
 "use client";
 
 import { useSearchParams } from "next/navigation";
-import { useEffect, useEffectEvent, useRef, useState } from "react";
+import { type RefObject, useEffect, useEffectEvent, useRef, useState } from "react";
 import * as api from "@/clients/api";
 import type { PresetQuery } from "@/contracts/library";
 import { addressed, writeAddress } from "./in-address";
 import type { Selection } from "./selection";
 import type { Listing } from "./use-listing";
 
+interface Sought {
+  readonly query: PresetQuery;
+  /** Whether the screen was told last only what was written here: that names what is chosen, or was then. */
+  readonly isOwn: RefObject<boolean>;
+}
+
 /**
  * Keeps the chosen sound in the address, and finds the one that the address names in the list, wherever that is. True while it
  * is on its way: nothing is chosen then, so that nothing else is heard.
  */
-export function useSought({ hold, load }: Listing, query: PresetQuery, { chosen, picked, choose }: Selection): boolean {
+export function useSought(
+  { hold, load }: Listing,
+  { query, isOwn }: Sought,
+  { chosen, picked, choose }: Selection,
+): boolean {
   const wanted = useSearchParams().get("sound");
   const list = JSON.stringify(query);
   /** What was looked for, found or not. */
@@ -44,7 +54,7 @@ export function useSought({ hold, load }: Listing, query: PresetQuery, { chosen,
   });
   const isMeant = useEffectEvent((id: string) => addressed("sound") === id && chosen?.id !== id);
   useEffect(() => {
-    const isSought = wanted !== null && isMeant(wanted);
+    const isSought = !isOwn.current && wanted !== null && isMeant(wanted);
     // Also where the hand has gone on meanwhile: what was looked for before is not awaited any more.
     // eslint-disable-next-line react-hooks/set-state-in-effect
     setSeeking(isSought ? wanted : null);
@@ -63,6 +73,6 @@ export function useSought({ hold, load }: Listing, query: PresetQuery, { chosen,
       isHere = false;
     };
     // The words of the field follow the address one drawing later: it is looked for in each list that is asked for.
-  }, [wanted, list]);
+  }, [wanted, list, isOwn]);
   return seeking !== null || (picked === null && wanted !== null && settled !== wanted);
 }

@@ -8,11 +8,12 @@ import { cutQuery } from "@/core/search/written";
 import { useFinder } from "../actions/finder";
 import { formatCount } from "@/core/names/count";
 import { say } from "../kit/say";
+import { searchNow } from "./in-address";
 import type { Filter } from "./use-library";
 
 /**
  * The words that are looked for: at once as they are typed, and in the address with them. What a screen is told of its
- * address is slower than a hand that types; where it changes, the window's own address is read, which is not.
+ * address is slower than a hand that types; where it changes, what was written there by now is read.
  */
 export function useWords(
   inAddress: string,
@@ -25,7 +26,7 @@ export function useWords(
     if (window.location.pathname !== home) return;
     // Not before now: the window's address changes after a screen is drawn for it.
     // eslint-disable-next-line react-hooks/set-state-in-effect
-    setWords(new URLSearchParams(window.location.search).get("q") ?? "");
+    setWords(searchNow().get("q") ?? "");
   }, [inAddress, home]);
   const type = useCallback(
     (typed: string) => {
