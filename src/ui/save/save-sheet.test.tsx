@@ -56,6 +56,27 @@ describe("saving what is in a strip", () => {
     expect(screen.getByRole("button", { name: "Remove Oskar Vane" })).toBeTruthy();
   });
 
+  it("is filed as proposed, also by a hand that saves before that is known", async () => {
+    const { fetch } = globalThis;
+    let letCome = () => {};
+    const gate = new Promise<void>((resolve) => (letCome = resolve));
+    const late = vi.spyOn(globalThis, "fetch").mockImplementation(async (asked, ...rest) => {
+      if (typeof asked === "string" && asked.includes("/api/presets?")) await gate;
+      return fetch(asked, ...rest);
+    });
+    await open("Cello");
+    type("Name", "Cello, at once");
+    expect(field("Folder").value).toBe("");
+    press("Save effect chain");
+    letCome();
+    await waitFor(() => expect(said).toEqual(["Saved “Cello, at once”"]));
+    const folders = await listFolders(house.context);
+    const [preset] = await find('name:"Cello, at once"');
+    expect(folders.find((f) => f.id === preset?.card.folder)?.name).toBe("Bowed");
+    expect(preset?.card.origin.performer).toBe("Oskar Vane");
+    late.mockRestore();
+  });
+
   it("keeps what is switched on, and the project goes by its name; undo lets go of that", async () => {
     const before = value(await getProject(house.context, PROJECT)).project;
     await open("Cello");

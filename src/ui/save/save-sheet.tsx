@@ -67,7 +67,13 @@ function SaveForm({ request, body }: FormProps) {
       aside={many ? `${wanted.length} presets, each by itself` : `${kindOf(saving)} · ${countWords(first.content)}`}
       className="w-[1000px]"
     >
-      <form onSubmit={(event) => void save(event)} className="grid gap-3">
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          save();
+        }}
+        className="grid gap-3"
+      >
         {request.strips.length > 1 && <AsLine saving={saving} />}
         <div className="grid grid-cols-[76px_1fr_76px_1fr] items-center gap-x-3 gap-y-2">
           {!many && <NameLine saving={saving} />}

@@ -3,7 +3,7 @@
 import equal from "fast-deep-equal";
 import { cutText } from "@/core/names/cut";
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { type UseFormReturn, useForm, useWatch } from "react-hook-form";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
@@ -73,11 +73,21 @@ const partsAtFirst = (subject: Subject, known: Known | undefined, as: As): reado
 function useFilledForm(proposals: ReadonlyMap<string, Known> | undefined) {
   const form = useForm<SaveFields>({ defaultValues: EMPTY });
   const { reset } = form;
+  const [filled, setFilled] = useState(proposals);
   useEffect(() => {
-    if (proposals) reset({ ...EMPTY, ...fieldsOf([...proposals.values()]) }, { keepDirtyValues: true });
+    if (!proposals) return;
+    reset({ ...EMPTY, ...fieldsOf([...proposals.values()]) }, { keepDirtyValues: true });
+    // What the form says is here one drawing later.
+    // eslint-disable-next-line react-hooks/set-state-in-effect
+    setFilled(proposals);
   }, [proposals, reset]);
   const fields: SaveFields = { ...EMPTY, ...useWatch({ control: form.control }) };
-  return { form, fields, touched: form.formState.dirtyFields };
+  return {
+    form,
+    fields,
+    touched: form.formState.dirtyFields,
+    isFilled: proposals !== undefined && filled === proposals,
+  };
 }
 
 /** By what a pattern names it; null while nothing of it is kept. */
@@ -169,7 +179,7 @@ export function useSaving(request: SaveRequest, body: ProjectBody) {
   const subjects: readonly Subject[] = strips.map((strip) => ({ request, body, strip }));
   const { proposals, isLookedUp } = useProposals(subjects);
   const [parts, setParts] = useState<Readonly<Record<string, readonly PartName[]>>>({});
-  const { form, fields, touched } = useFilledForm(proposals);
+  const { form, fields, touched, isFilled } = useFilledForm(proposals);
   const rows = subjects.map((subject): Made => {
     const known = proposals?.get(subject.strip.id);
     const own = parts[subject.strip.id] ?? partsAtFirst(subject, known, as);
@@ -186,6 +196,8 @@ export function useSaving(request: SaveRequest, body: ProjectBody) {
   const many = made.length > 1;
   const items = named(made, wished, taken.names);
   const contents = items.flatMap(({ content }) => content ?? []);
+  const keepPattern = touched.pattern || many ? () => keep(pattern) : null;
+  const { save, saveOver } = useKeeping({ form, fields, items, keepPattern });
   return {
     form,
     fields,
@@ -203,7 +215,24 @@ export function useSaving(request: SaveRequest, body: ProjectBody) {
     measured: [...new Set(contents.flatMap((content) => foundTags(content)))],
     ...overOf(items, taken.presets),
     setParts: (strip: string, next: readonly PartName[]) => setParts((now) => ({ ...now, [strip]: next })),
-    ...useKeeping({ form, fields, items, keepPattern: touched.pattern || many ? () => keep(pattern) : null }),
+    saveOver,
+    save: useWhenFilled(isFilled, () => void save()),
+  };
+}
+
+/** Saves at once, or, where that is asked for before the form is filled in, as soon as it is: a quick hand loses nothing of it. */
+function useWhenFilled(isFilled: boolean, save: () => void): () => void {
+  const isAsked = useRef(false);
+  const saveAsked = useEffectEvent(() => {
+    if (isAsked.current) save();
+    isAsked.current = false;
+  });
+  useEffect(() => {
+    if (isFilled) saveAsked();
+  }, [isFilled]);
+  return () => {
+    if (isFilled) save();
+    else isAsked.current = true;
   };
 }
 
