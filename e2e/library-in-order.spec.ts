@@ -195,10 +195,13 @@ test("5,000 at once are tagged, stopped and taken back; near copies among them k
   await expect(page.getByText("Rate 5,000 sounds", { exact: true })).toBeVisible(patient);
   await page.keyboard.press("Control+z");
   await expect.poll(() => total("notes:archive rating:4"), patient).toBe(0);
+  await expect(page.getByText("Taken back: Rate 5,000 sounds")).toBeVisible(patient);
 
   // Stopped in the middle, nothing of it has happened.
   await page.keyboard.press("5");
-  await page.getByRole("button", { name: "Stop" }).click();
+  // The undo has a button of that name, too.
+  const rating = page.getByRole("listitem").filter({ hasText: /^Rate 5,000 sounds…/ });
+  await rating.getByRole("button", { name: "Stop" }).click();
   await expect(page.getByText(/^Rate 5,000 sounds…/)).toHaveCount(0, patient);
   expect([0, MANY]).toContain(await total("notes:archive rating:5"));
 
