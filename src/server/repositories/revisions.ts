@@ -64,11 +64,19 @@ export async function insertRevision(
   return written.length;
 }
 
-/** Numbers only, for finding what an undo undoes. */
-export type RevisionLink = Pick<RevisionTable, "n" | "label" | "undoes" | "redoes" | "window">;
+/** What takes back, or does again, which. */
+export type RevisionLink = Pick<RevisionTable, "n" | "undoes" | "redoes">;
 
-export const listLinks = (db: Executor, project: string): Promise<RevisionLink[]> =>
-  db("revisions").where({ project }).orderBy("n").select("n", "label", "undoes", "redoes", "window");
+/** Of every revision up to `last`, the newest there is, from the first on. Most do neither: only those that do are read. */
+export async function listLinks(db: Executor, project: string, last: number): Promise<readonly RevisionLink[]> {
+  const back = await db("revisions")
+    .where({ project })
+    .whereRaw("(undoes IS NOT NULL OR redoes IS NOT NULL)")
+    .select("n", "undoes", "redoes");
+  const links = Array.from({ length: last }, (_, at): RevisionLink => ({ n: at + 1, undoes: null, redoes: null }));
+  for (const link of back) links[link.n - 1] = link;
+  return links;
+}
 
 const stepsIn = (written: string): readonly Step[] => liftSteps(JSON.parse(written));
 
@@ -81,23 +89,28 @@ export async function listRevisions(db: Executor, project: string): Promise<read
   return rows.map((row) => ({ ...row, steps: [...stepsIn(row.steps)] }));
 }
 
-export async function getSteps(db: Executor, project: string, n: number): Promise<readonly Step[]> {
-  const row = await db("revisions").where({ project, n }).first("steps");
-  if (!row) throw new Error(`${project} has no revision ${n}`);
-  return stepsIn(row.steps);
+/** One revision, with its steps. */
+export type WholeRevision = Pick<RevisionTable, "n" | "label" | "undoes" | "redoes" | "window"> & {
+  readonly steps: readonly Step[];
+};
+
+export async function getWhole(db: Executor, project: string, n: number): Promise<WholeRevision> {
+  const [whole] = (await wholeByNumber(db, project, [n])).values();
+  if (!whole) throw new Error(`${project} has no revision ${n}`);
+  return whole;
 }
 
-/** The steps of some revisions, by their numbers. */
-export async function stepsByNumber(
+/** Some revisions, by their numbers. */
+export async function wholeByNumber(
   db: Executor,
   project: string,
   numbers: readonly number[],
-): Promise<ReadonlyMap<number, readonly Step[]>> {
+): Promise<ReadonlyMap<number, WholeRevision>> {
   const rows = await db("revisions")
     .where({ project })
     .whereIn("n", [...numbers])
-    .select("n", "steps");
-  return new Map(rows.map(({ n, steps }) => [n, stepsIn(steps)]));
+    .select("n", "label", "undoes", "redoes", "window", "steps");
+  return new Map(rows.map((row) => [row.n, { ...row, steps: stepsIn(row.steps) }]));
 }
 
 /** The steps of each revision behind `after`, up to `to`, oldest first. */
@@ -114,26 +127,32 @@ export async function stepsBehind(
   return rows.map(({ n, steps }) => ({ n, steps: stepsIn(steps) }));
 }
 
-export interface ToldRevision extends Pick<RevisionTable, "n" | "at" | "label" | "undoes" | "redoes" | "window"> {
+export interface ToldRevision extends Pick<RevisionTable, "n" | "at" | "label"> {
   /** Null of what was done before that was kept. */
   readonly about: About | null;
 }
 
-/** What was done before a revision, the newest first, some at a time; null for the newest there is. */
-export async function listTold(
+/**
+ * What was done before a revision, the newest first, some at a time, each time further back; before none, from the newest on. Of
+ * those that concerned the same, `about` is the same object.
+ */
+export function tellingBack(
   db: Executor,
   project: string,
   before: number | null,
-  limit: number,
-): Promise<readonly ToldRevision[]> {
-  const rows = await db("revisions")
-    .where({ project })
-    .where("n", "<", before ?? Number.MAX_SAFE_INTEGER)
-    .orderBy("n", "desc")
-    .limit(limit)
-    .select("n", "at", "label", "undoes", "redoes", "window", "about");
+): (limit: number) => Promise<readonly ToldRevision[]> {
   const read = readingAbouts();
-  return rows.map((row) => ({ ...row, about: read(row.about) }));
+  let from = before ?? Number.MAX_SAFE_INTEGER;
+  return async (limit) => {
+    const rows = await db("revisions")
+      .where({ project })
+      .where("n", "<", from)
+      .orderBy("n", "desc")
+      .limit(limit)
+      .select("n", "at", "label", "about");
+    from = rows.at(-1)?.n ?? from;
+    return rows.map((row) => ({ ...row, about: read(row.about) }));
+  };
 }
 
 /** What each revision behind `after`, up to `to`, concerned, oldest first; of those from before that was kept, nothing. */

@@ -1,7 +1,6 @@
 import type { ProjectBody } from "@/contracts/projects";
 import type { History } from "@/contracts/records";
 import { walkHistory } from "@/core/documents/history";
-import type { Project } from "@/core/projects/project";
 import { describeChange } from "@/core/recall/where";
 import type { Executor } from "../../data/executor";
 import { failure } from "../../failure";
@@ -14,28 +13,26 @@ export const wordsOfNone = (id: string): string => `There is no project “${id}
 export const noProject = (id: string) => failure("notFound", wordsOfNone(id));
 
 /** What the next undo and redo concern, in words that say where. */
-async function historyOf(db: Executor, project: Project): Promise<History> {
-  const links = await revisions.listLinks(db, project.id);
-  const { undo, redo } = walkHistory(links);
+async function historyOf(db: Executor, { project, revision }: Numbered): Promise<History> {
+  const { undo, redo } = walkHistory(await revisions.listLinks(db, project.id, revision));
   const words = async (n: number | undefined) => {
     if (n === undefined) return null;
-    const done = describeChange(labelIn(links, n), project, await revisions.getSteps(db, project.id, n));
-    return wordsFrom(links.find((link) => link.n === n)?.window, done);
+    const { label, window, steps } = await revisions.getWhole(db, project.id, n);
+    return wordsFrom(window, describeChange(label, project, steps));
   };
   return { undo: await words(undo.at(-1)), redo: await words(redo.at(-1)) };
 }
 
-export const labelIn = (links: readonly revisions.RevisionLink[], n: number): string =>
-  links.find((link) => link.n === n)?.label ?? "";
+type Numbered = Pick<projects.ProjectRecord, "project" | "revision">;
 
 export const bodyOf = async (
   db: Executor,
-  { project, revision, draft, binnedAt }: Pick<projects.ProjectRecord, "project" | "revision" | "draft" | "binnedAt">,
+  { project, revision, draft, binnedAt }: Numbered & Pick<projects.ProjectRecord, "draft" | "binnedAt">,
 ): Promise<ProjectBody> => ({
   project,
   revision,
   // In the bin nothing is taken back.
-  history: binnedAt === null ? await historyOf(db, project) : { undo: null, redo: null },
+  history: binnedAt === null ? await historyOf(db, { project, revision }) : { undo: null, redo: null },
   draft: draft ? { ...draft } : null,
   binnedAt,
 });

@@ -95,17 +95,16 @@ interface Sought extends Pick<ProjectHistoryQuery, "strip" | "before"> {
 /** Looks through the log, the newest first, until enough is found. */
 async function findChanges(db: Executor, project: Project, sought: Sought): Promise<readonly Found[]> {
   const turn = takingTurns();
+  const tell = revisions.tellingBack(db, project.id, sought.before ?? null);
   const found: Found[] = [];
-  let from = sought.before ?? null;
   let chunk = CHUNK.first;
   for (let isMore = true; isMore && found.length < sought.most; chunk = Math.min(CHUNK.last, 2 * chunk)) {
     await turn();
-    const entries = await revisions.listTold(db, project.id, from, chunk);
+    const entries = await tell(chunk);
     for (const entry of entries) {
       const about = entry.about ?? (await aboutLater(db, project, entry.n));
       if (isSought(sought, { ...entry, about })) found.push({ ...entry, about });
     }
-    from = entries.at(-1)?.n ?? null;
     isMore = entries.length === chunk;
   }
   return found;
@@ -123,28 +122,35 @@ export async function listHistory(
 ): Promise<Outcome<ProjectHistoryPage>> {
   const record = await projects.findProject(db, id);
   if (!record) return noProject(id);
-  const standing = standings(await revisions.listLinks(db, id));
+  const standing = standings(await revisions.listLinks(db, id, record.revision));
   const narrowed = readNarrowing(q, now());
   const found = await findChanges(db, record.project, { ...asked, narrowed, most: limit + 1 });
   const shown = found.slice(0, limit);
-  const numbers = shown.map(({ n }) => n);
-  const steps = await revisions.stepsByNumber(db, id, numbers);
-  const items = shown.map(({ about, undoes, redoes, ...entry }) => ({
-    ...entry,
-    sentences: (steps.get(entry.n) ?? []).slice(0, MOST_SENTENCES).map((step) => sentenceOf(step, record.project)),
-    steps: steps.get(entry.n)?.length ?? 0,
-    of: undoes ?? redoes,
-    count: about.strips.length,
-    strips: about.strips.slice(0, MOST_TOLD).map((one) => ({ ...one })),
-    parts: [...about.parts],
-    standing: undoes === null && redoes === null ? (standing.get(entry.n) ?? null) : null,
-  }));
+  const all = await revisions.wholeByNumber(
+    db,
+    id,
+    shown.map(({ n }) => n),
+  );
+  const items = shown.map(({ about, ...entry }) => {
+    const { undoes, redoes, window, steps } = all.get(entry.n)!;
+    return {
+      ...entry,
+      window,
+      sentences: steps.slice(0, MOST_SENTENCES).map((step) => sentenceOf(step, record.project)),
+      steps: steps.length,
+      of: undoes ?? redoes,
+      count: about.strips.length,
+      strips: about.strips.slice(0, MOST_TOLD).map((one) => ({ ...one })),
+      parts: [...about.parts],
+      standing: undoes === null && redoes === null ? (standing.get(entry.n) ?? null) : null,
+    };
+  });
   return ok({ items, more: found.length > limit, revision: record.revision });
 }
 
 /** Of a change from before that was kept: the names are those of today. */
 const aboutLater = async (db: Executor, project: Project, n: number) =>
-  aboutOf(await revisions.getSteps(db, project.id, n), { before: project, after: project });
+  aboutOf((await revisions.getWhole(db, project.id, n)).steps, { before: project, after: project });
 
 /** What was done between two moments, in sentences. */
 export async function noteBetween({ db }: Context, id: string, { from, to }: NoteQuery): Promise<Outcome<Note>> {
@@ -178,6 +184,6 @@ export const returnTo = (
 
 async function returnWords(db: Executor, id: string, n: number): Promise<string> {
   if (n === 0) return "Return to its beginning";
-  const [at] = await revisions.listTold(db, id, n + 1, 1);
-  return `Return to after “${at?.label ?? ""}”`.slice(0, 300);
+  const { label } = await revisions.getWhole(db, id, n);
+  return `Return to after “${label}”`.slice(0, 300);
 }

@@ -10,7 +10,6 @@ import type * as projects from "../../repositories/projects";
 import * as revisions from "../../repositories/revisions";
 import type { Context } from "../../store/context";
 import { takingTurns } from "../../turns";
-import { labelIn } from "./body";
 import { type Gesture, commit, commitTogether, refuseStale } from "./commit";
 
 interface Walk {
@@ -21,13 +20,12 @@ interface Walk {
 /** What takes back, or does again, one change of the history. */
 async function walked(record: projects.ProjectRecord, tx: Executor, { way, only }: Walk): Promise<Gesture> {
   const { id } = record.project;
-  const links = await revisions.listLinks(tx, id);
-  const pile = walkHistory(links)[way];
+  const pile = walkHistory(await revisions.listLinks(tx, id, record.revision))[way];
   const n = only ?? pile.at(-1) ?? refuse("refused", `There is nothing to ${way}.`);
   if (!pile.includes(n)) refuse("refused", "That has been taken back already.");
-  const steps = await revisions.getSteps(tx, id, n);
-  if (n !== pile.at(-1)) await checkAlone(tx, record.project, { links, n, later: pile.slice(pile.indexOf(n) + 1) });
-  const label = labelIn(links, n);
+  const own = await revisions.getWhole(tx, id, n);
+  const { label, steps } = own;
+  if (n !== pile.at(-1)) await checkAlone(tx, record.project, { own, later: pile.slice(pile.indexOf(n) + 1) });
   return way === "undo"
     ? { label: `Undo: ${label}`, steps: invertSteps(steps), undoes: n }
     : { label: `Redo: ${label}`, steps, redoes: n };
@@ -45,27 +43,24 @@ const walk = (
   });
 
 interface Alone {
-  readonly links: readonly revisions.RevisionLink[];
-  readonly n: number;
+  readonly own: revisions.WholeRevision;
   /** What stands of the changes since, oldest first. */
   readonly later: readonly number[];
 }
 
 /** Refuses to take back a change that later ones stand on: those must still be able to be taken back after it, one by one. */
-async function checkAlone(tx: Executor, project: Project, { links, n, later }: Alone): Promise<void> {
-  const own = await revisions.getSteps(tx, project.id, n);
-  const cells = new Set(own.map((step) => JSON.stringify(cellOf(step))));
+async function checkAlone(tx: Executor, project: Project, { own, later }: Alone): Promise<void> {
+  const cells = new Set(own.steps.map((step) => JSON.stringify(cellOf(step))));
   const turn = takingTurns();
-  let [now, standsOnIt] = [applySteps(project, invertSteps(own)), later.at(-1)];
-  for (const one of later.toReversed()) {
+  let [now, since] = [applySteps(project, invertSteps(own.steps)), ""];
+  for (const [at, n] of later.toReversed().entries()) {
     await turn();
-    const steps = await revisions.getSteps(tx, project.id, one);
-    if (steps.some((step) => cells.has(JSON.stringify(cellOf(step))))) standsOnIt = one;
+    const { label, steps } = await revisions.getWhole(tx, project.id, n);
+    if (at === 0 || steps.some((step) => cells.has(JSON.stringify(cellOf(step))))) since = label;
     if (now.ok) now = applySteps(now.value, invertSteps(steps));
   }
   if (now.ok) return;
-  const [what, since] = [labelIn(links, n), labelIn(links, standsOnIt ?? n)];
-  refuse("refused", `“${what}” cannot be taken back by itself: “${since}” was done on it since. Undo that first.`);
+  refuse("refused", `“${own.label}” cannot be taken back by itself: “${since}” was done on it since. Undo that first.`);
 }
 
 /** Appends the inverse of the last change that stands, or of the one that is asked for, where nothing later stands on it. */
