@@ -1,13 +1,13 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { withInsideOfFolders } from "@/core/projects/nesting";
 import { findStrip, getStrip } from "@/core/projects/project";
 import { counted } from "@/core/names/count";
 import type { Strip } from "@/core/strips/strip";
-import { type Action, useActions } from "../actions/actions";
-import { Empty, Key, Loading } from "../kit/bits";
+import { useActions } from "../actions/actions";
+import { Empty, Loading } from "../kit/bits";
 import { MenuOver } from "../kit/menu";
 import { Panels } from "../kit/panels";
 import { orSay } from "../kit/say";
@@ -15,15 +15,12 @@ import { beginsNumber } from "../kit/value-line";
 import { hear } from "../listening/listening";
 import { soundAt } from "../listening/strip-sound";
 import { BinnedLine } from "../projects/binned-line";
-import { DetailsSheet } from "../projects/details-sheet";
 import { useProjectEditing } from "../projects/editing";
 import { useRelief } from "../relief/use-relief";
 import { historyActions } from "../projects/history";
-import { MixSheet } from "../projects/mix-sheet";
-import { chooseStrips, useTakeProject } from "../projects/in-hand";
+import { useTakeProject } from "../projects/in-hand";
 import { openSave } from "../save/save";
 import { CellCard } from "./cell-card";
-import type { Hands } from "./cells";
 import { columnBeside } from "./views/columns";
 import { ColumnsMenu } from "./views/columns-menu";
 import type { ColumnId } from "./views/layout";
@@ -31,16 +28,19 @@ import { ShownLine } from "./views/shown-line";
 import { useShown } from "./views/use-shown";
 import { useViews } from "./views/use-views";
 import { isFoldKey, useFolding } from "./folding";
+import { LedgerFoot } from "./ledger-foot";
 import { LedgerHeader, type OpenProps } from "./ledger-header";
 import { Rows } from "./ledger-rows";
 import { RemoveSheet } from "./remove-sheet";
+import { rowActions } from "./row-actions";
 import { focusSide } from "./side-field";
 import { SideLibrary } from "./side-library";
-import { StarterSheet } from "./starter-sheet";
+import { type Telling, TellingSheet } from "./telling-sheet";
 import { dialOf } from "./typing";
 import { useArranging } from "./use-arranging";
 import { useDropping } from "./use-dropping";
-import { type Rows as RowsInHand, useRows } from "./use-rows";
+import { useRows } from "./use-rows";
+import { useStableHands } from "./use-stable-hands";
 import { useStandings, useTakeNewest } from "./use-standings";
 import { useStripActions } from "./use-strip-actions";
 import { useTurning } from "./use-turning";
@@ -56,59 +56,6 @@ export function Ledger({ id }: { readonly id: string }) {
     );
   if (!editing.body) return <Loading what="Opening the project" />;
   return <OpenLedger project={editing.body.project} editing={editing} />;
-}
-
-/** Walking over rows, and choosing them. */
-function rowActions({ rows, at, cursor, choose, moveTo }: RowsInHand): readonly Action[] {
-  const group = "Project";
-  const walk = { group, keyOnly: true } as const;
-  return [
-    { ...walk, id: "down", title: "Next strip", keys: ["ArrowDown"], run: () => moveTo(at + 1, "only") },
-    { ...walk, id: "up", title: "Previous strip", keys: ["ArrowUp"], run: () => moveTo(at - 1, "only") },
-    { ...walk, id: "first", title: "First strip", keys: ["Home"], run: () => moveTo(0, "only") },
-    { ...walk, id: "last", title: "Last strip", keys: ["End"], run: () => moveTo(rows.length - 1, "only") },
-    {
-      ...walk,
-      id: "more-down",
-      title: "Choose the next as well",
-      keys: ["Shift+ArrowDown"],
-      run: () => moveTo(at + 1, "range"),
-    },
-    {
-      ...walk,
-      id: "more-up",
-      title: "Choose the previous as well",
-      keys: ["Shift+ArrowUp"],
-      run: () => moveTo(at - 1, "range"),
-    },
-    {
-      ...walk,
-      id: "toggle",
-      title: "Choose or leave this strip",
-      keys: ["Ctrl+Space"],
-      run: () => cursor && choose(cursor.id, "toggle"),
-    },
-    { id: "all", title: "Choose all strips", group, keys: ["Ctrl+A"], run: () => chooseStrips(rows.map((r) => r.id)) },
-    { id: "none", title: "Choose no strip", group, keys: ["Escape"], run: () => chooseStrips([]) },
-  ];
-}
-
-/** What a press or a key on the rows does, with the same functions at every turn. */
-function useStableHands(hands: Hands): Hands {
-  const newest = useRef(hands);
-  useEffect(() => {
-    newest.current = hands;
-  });
-  return useMemo(
-    () => ({
-      press: (strip, column) => newest.current.press(strip, column),
-      preview: (strip, dial, by) => newest.current.preview(strip, dial, by),
-      commit: (strip, dial, by) => newest.current.commit(strip, dial, by),
-      drop: () => newest.current.drop(),
-      fold: (strip) => newest.current.fold(strip),
-    }),
-    [],
-  );
 }
 
 /** The strip in hand is what is listened to; a folder leaves what was. */
@@ -135,7 +82,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
   const [column, setColumn] = useState<ColumnId | null>(null);
   const [typed, setTyped] = useState<string | null>(null);
   const [card, setCard] = useState<{ readonly strip: string; readonly column: ColumnId } | null>(null);
-  const [telling, setTelling] = useState<"details" | "starter" | "mix" | null>(null);
+  const [telling, setTelling] = useState<Telling | null>(null);
   const [aside, setAside] = useState(true);
   const grid = useRef<HTMLDivElement>(null);
   const standings = useStandings(rowsStored);
@@ -346,25 +293,15 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
           />
         </div>
       </MenuOver>
-      <p className="flex h-8 flex-none items-center gap-[6px] overflow-hidden whitespace-nowrap border-edge border-t px-[14px] text-small text-soft">
-        {dropping.words && <span className="text-live">{dropping.words} · </span>}
-        {chosen.length > 0 ? `${chosen.length} chosen` : "None chosen: a sound makes a new strip"} · <Key>A</Key> choose
-        a sound <Key>B</Key> bench <Key>← →</Key> cells{" "}
-        {column && column !== "inserts" && (
-          <>
-            <Key>Enter</Key> set{" "}
-          </>
-        )}
-        {history?.undo && (
-          <>
-            <Key>Ctrl Z</Key> <span className="truncate">undo “{history.undo}”</span>
-          </>
-        )}
-        <span className="-mr-[6px] ml-auto flex flex-none">
-          {views.menu}
-          <ColumnsMenu columns={columns} />
-        </span>
-      </p>
+      <LedgerFoot
+        words={dropping.words}
+        chosen={chosen.length}
+        canSet={column !== null && column !== "inserts"}
+        undo={history?.undo ?? null}
+      >
+        {views.menu}
+        <ColumnsMenu columns={columns} />
+      </LedgerFoot>
       {card && (
         <CellCard
           key={`${card.strip} ${card.column}`}
@@ -377,18 +314,9 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
       {arranging.removing && (
         <RemoveSheet project={stored} strips={arranging.removing} turning={turning} onClose={arranging.onRemoved} />
       )}
-      {telling === "details" && (
-        <DetailsSheet
-          project={stored}
-          editing={editing}
-          onClose={() => setTelling(null)}
-          onStarter={() => setTelling("starter")}
-        />
-      )}
       {relief.sheet}
       {views.sheet}
-      {telling === "mix" && <MixSheet project={stored} at={null} onClose={() => setTelling(null)} />}
-      {telling === "starter" && <StarterSheet project={stored} onClose={() => setTelling(null)} />}
+      {telling && <TellingSheet project={stored} editing={editing} telling={telling} onTell={setTelling} />}
     </section>
   );
   const panes = [{ id: "ledger", label: "the strips", min: 640, children: table }];
