@@ -7,6 +7,7 @@ import type { Outcome } from "../../failure";
 import { closeGone } from "../../repositories/library-log";
 import { listBinned, listMerged } from "../../repositories/preset-lists";
 import { takingTurns } from "../../turns";
+import { forgetFigures } from "../projects/figures";
 import * as presets from "../../repositories/presets";
 
 /** What is in the bin, the last thrown away first, each with how many strips of projects use it. */
@@ -19,7 +20,7 @@ export const listBin = ({ db }: Context): Promise<readonly BinnedRow[]> => listB
  */
 export async function emptyBin(context: Context, ids: readonly string[] | null): Promise<Outcome<Gone>> {
   const wanted = ids && new Set(ids);
-  return inTransaction(context, async (tx, note) => {
+  const emptied = await inTransaction(context, async (tx, note) => {
     const at = context.now().toISOString();
     const binned = (await listBinned(tx)).map((row) => row.id).filter((id) => !wanted || wanted.has(id));
     let back = 0;
@@ -35,6 +36,8 @@ export async function emptyBin(context: Context, ids: readonly string[] | null):
       note({ kind: "preset", id });
     }
     if (binned.length > 0) await closeGone(tx);
-    return ok({ gone: binned.length, back });
+    return { gone: binned.length, back };
   });
+  if (emptied.gone > 0) forgetFigures(context);
+  return ok(emptied);
 }

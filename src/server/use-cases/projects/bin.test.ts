@@ -12,6 +12,8 @@ import type { OpenContext } from "../../store/context";
 import { openContext } from "../../store/open";
 import { refused, value } from "../../testing";
 import { findVersion } from "../../repositories/presets";
+import { emptyBin } from "../filing/bin";
+import { deletePreset } from "../filing/cards";
 import { findStrips } from "../find-strips";
 import { planFor } from "../plans";
 import { getUses } from "../uses";
@@ -141,6 +143,17 @@ describe("what is counted of projects", () => {
       expect([id, unsaved]).toEqual([id, count]);
     }
     expect(figures.some(({ unsaved }) => unsaved > 0)).toBe(true);
+  });
+
+  it("follows what goes for good: a sound of a preset that is gone is saved nowhere", async () => {
+    const read = async () => (await listFigures(context, [ID])).figures[0]!.unsaved;
+    const before = await read();
+    const { project } = await now();
+    const from = [...new Set(project.strips.flatMap(({ inserts }) => inserts.from?.preset ?? []))];
+    for (const preset of from) value(await deletePreset(context, preset));
+    expect(await read()).toBe(before);
+    value(await emptyBin(context, null));
+    expect(await read()).toBeGreaterThan(before);
   });
 
   it("follows each change: one more that differs, and the room that its history takes", async () => {

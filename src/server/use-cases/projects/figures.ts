@@ -11,8 +11,11 @@ import { takingTurns } from "../../turns";
 
 type Figure = Figures["figures"][number];
 
-/** What was counted of a project, at one of its revisions; a version of a preset never changes. */
+/** What was counted of a project, at one of its revisions; a version of a preset never changes, but it may go for good. */
 const COUNTED = new WeakMap<Context["writer"], Map<string, { readonly revision: number; readonly figure: Figure }>>();
+
+/** Counts anew from now on: presets have gone for good. */
+export const forgetFigures = ({ writer }: Context): unknown => COUNTED.delete(writer);
 
 /** How much room some projects take, and how many of their sounds are saved nowhere; of what is not there, nothing. */
 export async function listFigures({ db, writer }: Context, ids: readonly string[]): Promise<Figures> {
