@@ -20,6 +20,8 @@ export interface Request {
   /** Instead of a cursor: how many come before the page, for a list that is scrolled anywhere. */
   readonly offset?: number;
   readonly limit: number;
+  /** False where nobody asks how many have which values: of long lists it is half the work. */
+  readonly counted?: boolean;
 }
 
 export interface Found {
@@ -27,7 +29,7 @@ export interface Found {
   readonly rows: readonly number[];
   readonly total: number;
   readonly next: Cursor | null;
-  /** Counted for a first page only; later ones have the same. */
+  /** Counted for a first page only, where that is asked for; later ones have the same. */
   readonly facets: Facets | null;
   /** Words that were read as others, because nothing begins with them. */
   readonly corrected: readonly Corrected[];
@@ -96,7 +98,7 @@ export class LibraryIndex {
   }
 
   find(request: Request): Found {
-    const { query, folders, sort, after, offset = 0, limit } = request;
+    const { query, folders, sort, after, offset = 0, limit, counted = true } = request;
     if (offset > 0) return this.findAt(request, offset);
     const { slots, count, rankOf, corrected } = this.matching(query, folders);
     const order = this.orderBy(sort, rankOf);
@@ -109,7 +111,7 @@ export class LibraryIndex {
         last !== undefined && page.length === limit && page.length < count
           ? [order.value(last), this.rows[last]!]
           : null,
-      facets: after ? null : this.values.facets({ slots, count }, MOST_VALUES),
+      facets: after || !counted ? null : this.values.facets({ slots, count }, MOST_VALUES),
       corrected,
     };
   }

@@ -72,7 +72,7 @@ export class StripSearch {
 
   find(query: Query, { limit, offset = 0 }: { readonly limit: number; readonly offset?: number }): Found {
     const sort = query.words.length > 0 ? "rank" : "used";
-    return this.index.find({ query, folders: null, sort, after: null, offset, limit });
+    return this.index.find({ query, folders: null, sort, after: null, offset, limit, counted: false });
   }
 
   private put(project: string, known: Known | null): void {
