@@ -170,7 +170,9 @@ describe("a plan", () => {
 
   it("is for a new strip where none is named, and says so", async () => {
     await open(STRIP, []);
-    expect(screen.getByText(/onto a new strip of Salt Lanterns/)).toBeTruthy();
+    expect(screen.getByRole("heading", { level: 1 }).nextSibling?.textContent).toContain(
+      "onto a new strip of Salt Lanterns",
+    );
     expect(within(table()).getByText("new strip")).toBeTruthy();
   });
 
