@@ -158,8 +158,10 @@ export function MomentsPane({ id, revision, at, beside, strip, onAt, ofStrip, on
             className={rowClass(at === 0)}
           >
             <span className="w-[38px] flex-none" />
-            <span className="flex-1">Its beginning</span>
-            <Kept title={titles.get(0) ?? null} />
+            <span className="grid min-w-0 flex-1">
+              Its beginning
+              <Kept title={titles.get(0) ?? null} />
+            </span>
             {beside === 0 && <Held />}
           </div>
         )}
@@ -173,7 +175,7 @@ const Kept = ({ title }: { readonly title: string | null }) =>
   title !== null && (
     <span
       title={`Kept as “${title}”`}
-      className="max-w-[96px] flex-none truncate rounded-card bg-live-tint px-1 text-live text-small"
+      className="my-[2px] max-w-full justify-self-start truncate rounded-card bg-live-tint px-1 text-live text-small"
     >
       {title}
     </span>
@@ -236,8 +238,8 @@ function Moment({ change, isAt, isBeside, isNow, title, onAt }: MomentProps) {
             {where.join(" · ")}
           </span>
         )}
+        <Kept title={title} />
       </span>
-      <Kept title={title} />
       {isBeside && <Held />}
       {state !== "" && <span className="flex-none text-small text-soft">{state}</span>}
     </div>
