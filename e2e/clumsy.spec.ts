@@ -2,8 +2,7 @@ import { beClumsy } from "./clumsy-hand";
 import { test } from "./server";
 
 /** Together 2,000 movements; `npm run bench -- --only clumsy` makes 50,000. */
-// What fails once in a while by its timing is told as flaky here, and counted by the bench, which tries nothing twice.
-test.describe.configure({ mode: "parallel", retries: 1 });
+test.describe.configure({ mode: "parallel" });
 
 const SEEDS = (process.env.CLUMSY_SEEDS ?? "1,2,3,4,5,6,7,8").split(",").map(Number);
 const MOVEMENTS = Number(process.env.CLUMSY_ACTIONS ?? 250);
