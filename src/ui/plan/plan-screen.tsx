@@ -2,7 +2,6 @@
 
 import { counted } from "@/core/names/count";
 import { Play } from "lucide-react";
-import Link from "next/link";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useEffect } from "react";
 import type { PlanBody } from "@/contracts/projects";
@@ -126,11 +125,7 @@ function OpenPlan({ project, sources, body: { plan, sentences }, state, fresh }:
       <header className="flex flex-none items-baseline gap-3 px-4 pt-[14px] pb-[10px]">
         <h1 className="h1 truncate">Apply {names}</h1>
         <p className="min-w-[30%] truncate text-soft">
-          {sources.length === 1 && `${sources[0]!.words}, `}onto {targetWords} of{" "}
-          {/* Where the plan leads, applied or left: fetched while it is read. */}
-          <Link href={address} prefetch className="hover:text-ink hover:underline">
-            {project.name}
-          </Link>
+          {sources.length === 1 && `${sources[0]!.words}, `}onto {targetWords} of {project.name}
         </p>
       </header>
       <PlanHead project={project} state={state} />

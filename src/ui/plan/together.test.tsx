@@ -89,9 +89,7 @@ describe("strips of another project", () => {
   const FERRY = "from=ferry-light&take=voice&strips=voice";
   it("say where they come from; what is asked is answered beforehand; single sends are switched off", async () => {
     await open(FERRY);
-    expect(screen.getByRole("heading", { level: 1 }).nextSibling?.textContent).toBe(
-      "as it is in Ferry Light, onto Voice of Salt Lanterns",
-    );
+    expect(screen.getByText(/^as it is in Ferry Light, onto Voice of Salt Lanterns$/)).toBeTruthy();
     await choose("Sends only");
     const side = within(screen.getByRole("complementary", { name: "Questions and changes" }));
     fireEvent.click(await side.findByRole("radio", { name: "Make a return called Plate here" }));
