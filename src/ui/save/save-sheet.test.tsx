@@ -77,6 +77,19 @@ describe("saving what is in a strip", () => {
     late.mockRestore();
   });
 
+  it("is saved as it stands where nothing can be looked up", async () => {
+    const { fetch } = globalThis;
+    const broken = vi.spyOn(globalThis, "fetch").mockImplementation((asked, ...rest) => {
+      if (typeof asked === "string" && asked.includes("/api/presets?")) return Promise.reject(new Error("gone"));
+      return fetch(asked, ...rest);
+    });
+    await open("Cello");
+    type("Name", "Cello, as it stands");
+    press("Save effect chain");
+    await waitFor(() => expect(said).toEqual(["Saved “Cello, as it stands”"]));
+    broken.mockRestore();
+  });
+
   it("keeps what is switched on, and the project goes by its name; undo lets go of that", async () => {
     const before = value(await getProject(house.context, PROJECT)).project;
     await open("Cello");

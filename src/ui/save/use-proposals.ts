@@ -52,6 +52,8 @@ export function useProposals(subjects: readonly Subject[]): {
   readonly proposals: ReadonlyMap<string, Known> | undefined;
   /** What kind it becomes is not known yet: what it came from is on its way. */
   readonly isLookedUp: boolean;
+  /** Nothing will be proposed: it could not be looked up. */
+  readonly hasFailed: boolean;
 } {
   const asked = subjects.map((subject) => [
     subject.body.project.id,
@@ -59,7 +61,7 @@ export function useProposals(subjects: readonly Subject[]): {
     subject.request.node,
     subject.request.layer,
   ]);
-  const { data, isPending } = useQuery({
+  const { data, isPending, isError } = useQuery({
     queryKey: [...KEYS.presets, "proposals", asked],
     queryFn: async () =>
       new Map(await Promise.all(subjects.map(async (subject) => [subject.strip.id, await lookUp(subject)] as const))),
@@ -67,5 +69,5 @@ export function useProposals(subjects: readonly Subject[]): {
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
   });
-  return { proposals: data, isLookedUp: isPending && subjects.some(isOfSound) };
+  return { proposals: data, isLookedUp: isPending && subjects.some(isOfSound), hasFailed: isError };
 }

@@ -177,7 +177,7 @@ function typedName(
 export function useSaving(request: SaveRequest, body: ProjectBody) {
   const { as, setAs, strips, ...company } = useStrips(request, body);
   const subjects: readonly Subject[] = strips.map((strip) => ({ request, body, strip }));
-  const { proposals, isLookedUp } = useProposals(subjects);
+  const { proposals, isLookedUp, hasFailed } = useProposals(subjects);
   const [parts, setParts] = useState<Readonly<Record<string, readonly PartName[]>>>({});
   const { form, fields, touched, isFilled } = useFilledForm(proposals);
   const rows = subjects.map((subject): Made => {
@@ -216,7 +216,8 @@ export function useSaving(request: SaveRequest, body: ProjectBody) {
     ...overOf(items, taken.presets),
     setParts: (strip: string, next: readonly PartName[]) => setParts((now) => ({ ...now, [strip]: next })),
     saveOver,
-    save: useWhenFilled(isFilled, () => void save()),
+    // Without proposals it is saved as it stands.
+    save: useWhenFilled(isFilled || hasFailed, () => void save()),
   };
 }
 
