@@ -189,6 +189,19 @@ describe("the past of a project", () => {
     await waitFor(() => expect(row("Cello").textContent).toContain("−4.5 dB→ −7.0 dB"));
     await waitFor(() => expect(window.location.search).toBe("?at=0&beside=1"));
   });
+
+  it("is in the address as soon as it is looked at, for who reloads at once, and of quick steps the last", async () => {
+    await setLevel("Cello", -7);
+    await setLevel("Cello", -9);
+    await open();
+    await waitFor(() => expect(window.location.search).toBe("?at=2"));
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    act(() => list().focus());
+    press("ArrowDown", {}, list());
+    expect(window.location.search).toBe("?at=1");
+    press("ArrowDown", {}, list());
+    await waitFor(() => expect(window.location.search).toBe("?at=0"));
+  });
 });
 
 describe("mixes that are kept", () => {

@@ -1,9 +1,9 @@
 "use client";
 
 import { useSearchParams } from "next/navigation";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 
-/** Until so long nothing else was looked at, in milliseconds, the address stays as it is: browsers take no more than some a second. */
+/** At the least so long between two writings of the address, in milliseconds: browsers take no more than some a second. */
 const PAUSE = 150;
 
 const numberIn = (words: URLSearchParams, name: string): number | null => {
@@ -23,8 +23,9 @@ export function useLookedAt(project: string, revision: number) {
     return asked !== null && asked <= revision ? asked : null;
   });
   const [ofStrip, narrowToStrip] = useState(() => words.get("of") === "strip");
+  const written = useRef(Number.NEGATIVE_INFINITY);
   useEffect(() => {
-    const timer = setTimeout(() => {
+    const write = () => {
       const path = `/projects/${project}/past`;
       if (window.location.pathname !== path) return;
       const address = new URLSearchParams([
@@ -33,7 +34,12 @@ export function useLookedAt(project: string, revision: number) {
         ...(ofStrip ? [["of", "strip"]] : []),
       ]);
       window.history.replaceState(null, "", `${path}?${address}`);
-    }, PAUSE);
+      written.current = performance.now();
+    };
+    const wait = written.current + PAUSE - performance.now();
+    // Whoever reloads at once finds what was looked at.
+    if (wait <= 0) return write();
+    const timer = setTimeout(write, wait);
     return () => clearTimeout(timer);
   }, [project, at, beside, ofStrip]);
   return { at, beside, look, compareWith, ofStrip, narrowToStrip };
