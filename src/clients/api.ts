@@ -70,6 +70,10 @@ export class ApiFailure extends InWords {
   }
 }
 
+/** Whether it did not answer, as for a moment while a line breaks; what it did answer is not asked for again. */
+export const isUnreachable = (error: unknown): boolean =>
+  error instanceof ApiFailure && error.error.code === "unreachable";
+
 const UNREACHABLE = "Diathesis does not answer. Start it again; what was saved is on disk.";
 
 async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {

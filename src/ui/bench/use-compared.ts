@@ -95,7 +95,6 @@ function useSaved(reference: PresetRef | null): Saved | null {
     queryKey: KEYS.version(reference?.preset ?? "", reference?.version ?? 0),
     queryFn: () => api.getPreset(reference?.preset ?? "", reference?.version),
     enabled: reference !== null,
-    retry: false,
   });
   const fetched = reference ? query.data?.preset.content : undefined;
   const newest = query.data ? Math.max(...query.data.versions.map((v) => v.version)) : null;
@@ -124,7 +123,6 @@ function useOwnPresets(chain: Chain): OwnPresets {
     queries: origins.map(({ preset, version }) => ({
       queryKey: KEYS.version(preset, version),
       queryFn: () => api.getPreset(preset, version),
-      retry: false,
     })),
     combine: (answers) => answers.map(({ data }) => data?.preset.content ?? null),
   });

@@ -151,7 +151,8 @@ function useDraft(params: URLSearchParams): Pick<Place, "project" | "error" | "n
   const address = useTrueAddress(params, data);
   return {
     project: data?.id ?? null,
-    error: error?.message ?? null,
+    // What was opened once stays, though a line breaks later.
+    error: data ? null : (error?.message ?? null),
     nothing: wanted === null,
     addressOf: addressFrom(address ?? wanted ?? ""),
   };

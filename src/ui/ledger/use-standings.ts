@@ -60,7 +60,6 @@ export function useStandings(strips: readonly Strip[]): ReadonlyMap<string, Stan
       queryKey: [...KEYS.preset(preset), "saved", version],
       queryFn: () => versions.load({ preset, version }),
       staleTime: Number.POSITIVE_INFINITY,
-      retry: false,
     })),
     combine: (results) => {
       const saved = new Map(results.flatMap(({ data }) => (data ? [[nameOf(data), data] as const] : [])));

@@ -30,7 +30,6 @@ export function FileBySheet({ presets, by }: Props) {
     queryKey: [...KEYS.folders, "by", by, ids],
     queryFn: () => api.fileBy(by, ids, true),
     enabled: ids.length > 0,
-    retry: false,
   });
   const groups = preview.data?.groups ?? [];
   const moved = groups.reduce((sum, { n }) => sum + n, 0);

@@ -68,7 +68,6 @@ function usePlans(preset: Pick<PresetRow, "id" | "version">, groups: readonly Gr
         queryKey: [...KEYS.project(project), "plan", request],
         queryFn: () => api.planRecall(project, request),
         placeholderData: keepPreviousData,
-        retry: false,
         staleTime: 0,
       };
     }),

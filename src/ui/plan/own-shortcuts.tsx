@@ -46,7 +46,6 @@ export function useOwnShortcuts(): void {
     queries: presets.map((id) => ({
       queryKey: [...KEYS.preset(id), "detail"],
       queryFn: () => api.getPreset(id),
-      retry: false,
     })),
     combine: (answers) =>
       new Map(answers.map(({ data }, at) => [presets[at] ?? "", data?.place === "library" ? data.preset : null])),

@@ -58,7 +58,6 @@ export function useProjectAt(id: string | null, revision: number | undefined) {
     queryKey: revision === undefined ? KEYS.project(id ?? "") : [...KEYS.project(id ?? ""), "revision", revision],
     queryFn: () => (revision === undefined ? fetchProject(queries, id ?? "") : api.getRevision(id ?? "", revision)),
     enabled: id !== null,
-    retry: false,
   });
 }
 
@@ -89,7 +88,6 @@ export function useSources(asked: ReturnType<typeof useAsked>) {
     queries: asked.presets.map(({ id, version }) => ({
       queryKey: KEYS.version(id, version),
       queryFn: () => api.getPreset(id, version || undefined),
-      retry: false,
     })),
   });
   const from = useProjectAt(asked.project, asked.revision);

@@ -120,7 +120,6 @@ export function usePlan(id: string) {
     queryFn: () => api.planRecall(id, request),
     enabled: isReady(sources, revision) && !applying,
     placeholderData: keepPreviousData,
-    retry: false,
     staleTime: 0,
   });
   /** The next plan of such a thing begins with the same parts. */

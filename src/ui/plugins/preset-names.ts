@@ -11,7 +11,6 @@ export function usePresetNames(ids: readonly string[]): (id: string) => string {
     queries: presets.map((id) => ({
       queryKey: [...KEYS.preset(id), "detail"],
       queryFn: () => api.getPreset(id),
-      retry: false,
     })),
     combine: (answers) => {
       const names = new Map(

@@ -353,6 +353,23 @@ describe("a project that is only looked at", () => {
     await shows(editing, before);
   });
 
+  it("stays on the screen when a line breaks for a moment, and is fetched anew behind that", async () => {
+    const editing = await open();
+    const { fetch } = globalThis;
+    globalThis.fetch = () => Promise.reject(new TypeError("The line broke"));
+    await act(() => house.queries.refetchQueries({ queryKey: KEYS.project(ID) }));
+    expect(house.queries.getQueryState(KEYS.project(ID))?.status).toBe("error");
+    expect(editing.current.error).toBeNull();
+    expect(nameOf(editing.current.body!.project)).toBe("Cello");
+    globalThis.fetch = fetch;
+    await act(() => house.queries.refetchQueries({ queryKey: KEYS.project(ID) }));
+    expect(editing.current.body).toEqual(await stored());
+    globalThis.fetch = () => Promise.reject(new TypeError("The line broke"));
+    const never = renderHook(() => useOpenProject("ferry-light"), { wrapper: house.wrapper });
+    await waitFor(() => expect(never.result.current.error?.message).toContain("does not answer"));
+    globalThis.fetch = fetch;
+  });
+
   it("that is not there says so; one that is not named asks for nothing", async () => {
     const missing = renderHook(() => useOpenProject("nowhere"), { wrapper: house.wrapper });
     await waitFor(() => expect(missing.result.current.error?.message).toContain("nowhere"));

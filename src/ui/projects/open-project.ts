@@ -28,7 +28,6 @@ export function useOpenProject(id: string | null): OpenProject {
     // What is done meanwhile is shown already, and stays.
     queryFn: () => fetchProject(queries, id ?? ""),
     enabled: id !== null,
-    retry: false,
   });
   const walk = async (
     direction: "undo" | "redo",
@@ -47,8 +46,8 @@ export function useOpenProject(id: string | null): OpenProject {
   };
   return {
     body: data,
-    // A fetch that a gesture overtook has brought nothing, and nothing is wrong.
-    error: error instanceof CancelledError ? null : error,
+    // A fetch that a gesture overtook has brought nothing, and nothing is wrong; where a line broke, what is shown stays.
+    error: error instanceof CancelledError || (data && api.isUnreachable(error)) ? null : error,
     undo: (revision) =>
       walk(
         "undo",

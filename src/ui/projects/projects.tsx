@@ -301,13 +301,13 @@ function Head({ shown: { sort, sortBy, drawer } }: { readonly shown: ProjectsSho
 function Nothing({ shown, onNew }: { readonly shown: ProjectsShown; readonly onNew: () => void }) {
   const { isPending, error, rows, inDrawer, drawer } = shown;
   if (isPending) return <Loading what="Opening" />;
+  if (rows.length > 0) return null;
   if (error)
     return (
       <Empty title="The projects could not be read">
         <p role="alert">{error.message}</p>
       </Empty>
     );
-  if (rows.length > 0) return null;
   if (inDrawer > 0)
     return (
       <Empty title="No project matches" className="flex-1">

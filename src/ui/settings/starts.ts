@@ -31,7 +31,6 @@ async function contentOf(queries: QueryClient, preset: string, version: number |
   const detail = await queries.fetchQuery({
     queryKey: version === null ? [...KEYS.preset(preset), "detail"] : KEYS.version(preset, version),
     queryFn: () => api.getPreset(preset, version ?? undefined),
-    retry: false,
   });
   if (detail.place !== "library") throw new Error("It is in the bin.");
   return detail.preset;

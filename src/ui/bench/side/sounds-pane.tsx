@@ -197,7 +197,6 @@ function SlotFoot({ bench, act, instrument, slot, onLoad }: FootProps) {
         await queries.fetchQuery({
           queryKey: KEYS.version(preset, version),
           queryFn: () => api.getPreset(preset, version),
-          retry: false,
         })
       ).preset,
     );
