@@ -93,6 +93,8 @@ export function ActionField() {
             }
             // What is entered before the list is here is done when it comes, one after the other.
             if (commands && event.key === "Enter") {
+              // Where the list has just come, a sheet may open within this stroke: the stroke is not to send what stands in it.
+              event.preventDefault();
               setEntered([...entered, typed]);
               setTyped("");
             }

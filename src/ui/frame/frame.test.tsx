@@ -63,6 +63,16 @@ describe("the field", () => {
     expect(whereNow()).toBe("/library");
   });
 
+  it("keeps an Enter from before the list is here, and lets none of that stroke reach what opens", async () => {
+    open();
+    press("k", { ctrlKey: true });
+    const plain = screen.getByRole("textbox", { name: "Find a sound, a strip, an action" });
+    fireEvent.change(plain, { target: { value: "go lib" } });
+    // What is left of the stroke would send the form of a sheet that opens within it.
+    expect(fireEvent.keyDown(plain, { key: "Enter" })).toBe(false);
+    await waitFor(() => expect(whereNow()).toBe("/library"));
+  });
+
   it("lists what does something anew before an undo of the like", async () => {
     const Screen = () => {
       const action = { group: "Filing", run: () => undefined };

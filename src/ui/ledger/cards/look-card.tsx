@@ -43,6 +43,7 @@ export function LookCard({ strip, strips, turning, onClose }: CardProps) {
           onBlur={(event) => rename(event.target.value.trim())}
           onKeyDown={(event) => {
             if (event.key === "Enter") {
+              event.preventDefault();
               rename(event.currentTarget.value.trim());
               onClose();
             } else inPlaceKeys(name)(event);
