@@ -7,9 +7,7 @@ import { fold, wordsOf } from "../../src/core/names/words";
 import { DATABASE_FILE } from "../../src/server/data/library-file";
 import { readCard, readInside } from "../../src/server/data/stored";
 import type { PresetTable } from "../../src/server/data/tables";
-import { insertFolder } from "../../src/server/repositories/folders";
 import type { OpenContext } from "../../src/server/store/context";
-import { inTransaction } from "../../src/server/store/transaction";
 import { patchCards } from "../../src/server/use-cases/filing/cards";
 import { listFolders } from "../../src/server/use-cases/filing/folders";
 import { walkLibrary } from "../../src/server/use-cases/filing/history";
@@ -98,17 +96,9 @@ export async function bulkRows(context: OpenContext): Promise<readonly Figure[]>
   ];
 }
 
-const FOLDERS = 1000;
-const DEEP = 12;
-
 /** 1,000 folders, 12 deep, with the counts of all. */
 export async function treeRow(context: OpenContext): Promise<Figure> {
   const RUNS = 30;
-  await inTransaction(context, async (tx) => {
-    const { length } = await listFolders(context);
-    for (let n = 0; n < FOLDERS - length; n++)
-      await insertFolder(tx, { id: `t${n}`, name: `Tree ${n}`, parent: n % DEEP === 0 ? null : `t${n - 1}` });
-  });
   const times: number[] = [];
   for (let run = 0; run < RUNS; run++) times.push(await timed(() => listFolders(context)));
   return { name: "tree-1k", value: median(times), op: "<=", goal: 50, unit: "ms", runs: RUNS };

@@ -58,7 +58,7 @@ const ROWS: readonly [names: readonly string[], measure: () => Promise<readonly 
   [["laws"], () => Promise.resolve([laws()])],
   [["kills"], async () => [await kills()]],
   [["import"], async () => [await importMany()]],
-  [["open", "scroll-100k-late"], allInBrowser(openLibrary)],
+  [["open", "scroll-100k-late", "pattern-5k"], allInBrowser(openLibrary)],
   [["open-200", "apply-200"], allInBrowser(largeLedger)],
   [["first-load"], inBrowser(firstLoad)],
 ];

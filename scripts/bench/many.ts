@@ -54,6 +54,9 @@ const TAGS = [
   "still",
 ];
 
+/** So many tags there are in all; the rest are made-up words that stand on few. */
+const DIFFERENT_TAGS = 3000;
+
 /** The first of a list is taken far more often than the last, as words are. */
 const pick = <T>(list: readonly T[], random: Random): T => list[Math.floor(random() ** 2 * list.length)]!;
 
@@ -68,13 +71,20 @@ const rareWord = (random: Random): string =>
     "",
   );
 
+const rareTags: readonly string[] = (() => {
+  const random = seededRandom(7);
+  const made = new Set<string>();
+  while (made.size < DIFFERENT_TAGS - TAGS.length) made.add(`${rareWord(random)} ${pick(WAYS, random)}`);
+  return [...made];
+})();
+
 function cardOf(at: number, folders: readonly string[], random: Random): Card {
   const thing = pick(THINGS, random);
   const artist = pick(ARTISTS, random);
   return {
     name: `${thing[0]!.toUpperCase()}${thing.slice(1)}, ${pick(WAYS, random)} ${rareWord(random)} ${at}`,
     folder: folders[Math.floor(random() * folders.length)] ?? null,
-    tags: [...new Set([pick(TAGS, random), pick(TAGS, random)])],
+    tags: [...new Set([pick(TAGS, random), pick(TAGS, random), rareTags[Math.floor(random() * rareTags.length)]!])],
     purpose: thing,
     rating: Math.floor(random() * 6),
     notes: "",

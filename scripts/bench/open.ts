@@ -58,6 +58,49 @@ async function scrollThrough({ page }: Opened): Promise<number> {
   });
 }
 
+/** Some 5,000 of all, which are half an hour apart. */
+const FIVE_THOUSAND = "saved:2018-01-01..2018-04-14";
+const LETTERS = 24;
+
+/** All of them renamed by a pattern: from a letter that is typed to the first name as it would be, in milliseconds. */
+async function typePattern({ page, url }: Opened): Promise<readonly number[]> {
+  await page.goto(`${url}/library?only=${encodeURIComponent(FIVE_THOUSAND)}`);
+  const list = page.getByRole("listbox", { name: "Sounds" });
+  await list.getByRole("option").first().waitFor();
+  await list.focus();
+  await page.keyboard.press("Control+a");
+  await page
+    .getByText(/^4,992 /)
+    .first()
+    .waitFor();
+  await page.keyboard.press("r");
+  const field = page
+    .getByRole("dialog")
+    .getByRole("combobox")
+    .or(page.getByRole("dialog").getByRole("textbox"))
+    .first();
+  await field.fill("{name} ");
+  await page.waitForTimeout(1000);
+  await page.evaluate(() => {
+    const told = { letter: 0, times: [] as number[] };
+    Object.assign(window, { told });
+    document.addEventListener("keydown", ({ timeStamp }) => (told.letter = timeStamp), true);
+    new MutationObserver(() => {
+      if (told.letter > 0) told.times.push(performance.now() - told.letter);
+      told.letter = 0;
+    }).observe(document.querySelector("[aria-label='Names before and after'] tr td:last-child")!, {
+      subtree: true,
+      childList: true,
+      characterData: true,
+    });
+  });
+  for (let n = 0; n < LETTERS; n++) {
+    await page.keyboard.press("x");
+    await page.waitForTimeout(400);
+  }
+  return page.evaluate(() => (window as unknown as { readonly told: { readonly times: number[] } }).told.times);
+}
+
 /** Opening 100,000 presets ÷ opening 100, warm; and how smoothly the long list scrolls. */
 export async function openLibrary(browser: Browser): Promise<readonly Figure[]> {
   const many = await serve(browser, MANY, 4791);
@@ -71,7 +114,9 @@ export async function openLibrary(browser: Browser): Promise<readonly Figure[]> 
     );
     const late: number[] = [];
     for (let run = 0; run < 3; run++) late.push(await scrollThrough(many));
+    const letters = await typePattern(many);
     return [
+      { name: "pattern-5k", value: median(letters), op: "<=", goal: 50, unit: "ms", runs: letters.length },
       { name: "open", value, op: "<=", goal: 1.5, unit: "ratio", runs: RUNS },
       { name: "scroll-100k-late", value: median(late), op: "<=", goal: 0.1, unit: "share of frames", runs: 3 },
     ];

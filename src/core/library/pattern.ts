@@ -113,11 +113,14 @@ const IN_BRACKETS = new RegExp(`[([]${MISSING}[)\\]]`, "g");
 const AT_THE_BEGINNING = new RegExp(`^${HOLDERS}*(?:${MISSING}${HOLDERS}*)+`, "g");
 const BEHIND = new RegExp(`${HOLDERS}*${MISSING}`, "g");
 
+/** Where a name has more than one plain space. */
+const WIDE = /\s{2,}|[^ \S]/g;
+
 function withoutGaps(filled: string): string {
   const held = filled.includes(MISSING)
     ? filled.replaceAll(IN_BRACKETS, MISSING).replaceAll(AT_THE_BEGINNING, "").replaceAll(BEHIND, "")
     : filled;
-  return cutText(held.replaceAll(/\s+/g, " ").trim(), LONGEST_NAME).trim();
+  return cutText(held.replaceAll(WIDE, " ").trim(), LONGEST_NAME).trim();
 }
 
 /** Gives names by a pattern: to the `at`th sound of a list, from 1. What is not known of a sound leaves no gap. */

@@ -16,13 +16,18 @@ const PLAIN: Readonly<Record<string, string>> = {
 };
 const PLAINED = new RegExp(`[${Object.keys(PLAIN).join("")}]`, "gu");
 
-/** Letters without case and accents, as names are compared and searched. Law: what is folded stays so. */
-export const fold = (text: string): string =>
+/** Most names: without accents, nothing of them is to be taken apart. */
+const BARE = /^[\0-\x7f]*$/;
+
+const foldWhole = (text: string): string =>
   text
     .normalize("NFKD")
     .replace(/\p{M}/gu, "")
     .toLowerCase()
     .replace(PLAINED, (letter) => PLAIN[letter]!);
+
+/** Letters without case and accents, as names are compared and searched. Law: what is folded stays so. */
+export const fold = (text: string): string => (BARE.test(text) ? text.toLowerCase() : foldWhole(text));
 
 /** Letters of scripts that put no spaces between words. */
 const UNSPACED = String.raw`\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}`;

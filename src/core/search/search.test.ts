@@ -239,6 +239,15 @@ describe("words and slips", () => {
     ]);
     fc.assert(fc.property(fc.string({ unit: "binary" }), (text) => fold(fold(text)) === fold(text)));
   });
+
+  it("of a text without accents are those that they are beside accents", () => {
+    fc.assert(
+      fc.property(
+        fc.string({ unit: "binary-ascii" }),
+        (text) => `${fold(text)}e` === fold(`${text}é`) && fold(text) === text.toLowerCase(),
+      ),
+    );
+  });
   it("takes every two letters of a script without spaces for a word, so that what stands inside is found", () => {
     expect(wordsOf("春の海 no 2")).toEqual(["春の", "の海", "海", "no", "2"]);
     const run = fc.string({ unit: fc.constantFrom("春", "の", "海", "夜"), minLength: 1, maxLength: 8 });

@@ -36,7 +36,10 @@ const SHORT_LETTERS = [6, 8, 12, 16, 24] as const;
 /** What a pattern makes of each, and what of it is free; in a few letters it is a second name, told apart from those beside it only. */
 function useNames(presets: readonly PresetRow[], pattern: string, letters: number | null) {
   const all = useMemo(() => presets.map(namedOf), [presets]);
-  const full = useMemo(() => all.map((one, at) => namer(pattern)(one, at + 1)), [all, pattern]);
+  const full = useMemo(() => {
+    const nameOf = namer(pattern);
+    return all.map((one, at) => nameOf(one, at + 1));
+  }, [all, pattern]);
   const shorts = useMemo(() => (letters === null ? null : shortNames(full, letters)), [full, letters]);
   const ids = useMemo(() => presets.map((p) => p.id), [presets]);
   const taken = useTaken(shorts ? NOBODY : full, ids).names;

@@ -23,8 +23,10 @@ export function useTaken(names: readonly string[], except: readonly string[] = N
     () => [...new Set(names.map((name) => name.trim()).filter((name) => name !== "" && name.length <= LONGEST_NAME))],
     [names],
   );
+  // As one text: what is kept under a list of thousands is looked up at every letter.
+  const key = useMemo(() => JSON.stringify(wanted), [wanted]);
   const hits = useQuery({
-    queryKey: [...KEYS.presets, "taken", wanted],
+    queryKey: [...KEYS.presets, "taken", key],
     queryFn: () => api.listTaken(wanted),
     enabled: wanted.length > 0,
     placeholderData: (before) => before,
