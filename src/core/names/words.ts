@@ -48,9 +48,11 @@ function pairsOf(run: string): readonly string[] {
  * inside a longer run is found.
  */
 export const wordsOf = (text: string): readonly string[] =>
-  (fold(text).match(/[\p{L}\p{N}\p{Co}]+/gu) ?? []).flatMap((word) =>
-    (word.match(RUN) ?? []).flatMap((run) => (isUnspaced(run) ? pairsOf(run) : [run])),
-  );
+  BARE.test(text)
+    ? (text.toLowerCase().match(/[a-z0-9]+/g) ?? [])
+    : (foldWhole(text).match(/[\p{L}\p{N}\p{Co}]+/gu) ?? []).flatMap((word) =>
+        (word.match(RUN) ?? []).flatMap((run) => (isUnspaced(run) ? pairsOf(run) : [run])),
+      );
 
 /** Whether each of some words begins one of those that are told. Law: with no words, always. */
 export const areBegun = (words: readonly string[], told: readonly string[]): boolean =>
