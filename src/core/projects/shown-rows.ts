@@ -1,5 +1,6 @@
 import { STRIP_KINDS, type StripKind } from "../documents/strip-kinds";
 import { counted } from "../names/count";
+import { inNameOrder } from "../names/order";
 import { type Strip, stripName } from "../strips/strip";
 import { ledgerOrder, parentOf } from "./nesting";
 import { type Project, stripsById } from "./project";
@@ -50,8 +51,7 @@ export function shownStrips(project: Project, rows: ShownRows): ReadonlySet<stri
 
 const level = ({ kind, level }: Strip): number => (kind === "folder" ? Number.NEGATIVE_INFINITY : level.fader);
 
-const byName = (a: Strip, b: Strip): number =>
-  stripName(a).localeCompare(stripName(b), "en", { numeric: true, sensitivity: "base" });
+const byName = (a: Strip, b: Strip): number => inNameOrder(stripName(a), stripName(b));
 
 const COMPARED: { readonly [O in RowOrder]: ((a: Strip, b: Strip) => number) | null } = {
   project: null,

@@ -1,3 +1,4 @@
+import { inNameOrder } from "@/core/names/order";
 import { fold } from "@/core/names/words";
 import type { Folder } from "@/contracts/records";
 import type { Executor } from "../data/executor";
@@ -6,7 +7,8 @@ import type { FolderTable, PresetTable, ReferenceTable } from "../data/tables";
 
 /** All folders, parents before children by name, with the presets in and below each: each once, wherever it is referred to. */
 export async function listFolders(db: Executor): Promise<readonly Folder[]> {
-  const rows = await db("folders").select("id", "name", "parent").orderBy("name");
+  const stored = await db("folders").select("id", "name", "parent");
+  const rows = stored.toSorted((a, b) => inNameOrder(a.name, b.name));
   const counts = await db("presets")
     .whereNull("binned_at")
     .whereNotNull("folder")

@@ -7,6 +7,7 @@ import { KEYS } from "@/clients/events";
 import { MOST_NARROWING } from "@/core/documents/limits";
 import { WORD_LISTS, WORD_LIST_NAMES, type WordList, longestWord } from "@/core/library/word-lists";
 import { counted, formatCount } from "@/core/names/count";
+import { inNameOrder } from "@/core/names/order";
 import { Loading } from "../kit/bits";
 import { Button } from "../kit/button";
 import { INPUT } from "../kit/field";
@@ -43,7 +44,7 @@ function useWordList(list: WordList, begun: string, order: Order) {
   for (const { data } of pages)
     for (const { value, n } of data?.values ?? []) counts.set(value, (counts.get(value) ?? 0) + n);
   const words = [...counts].map(([value, n]): Word => ({ value, n }));
-  const byName = (a: Word, b: Word) => a.value.localeCompare(b.value);
+  const byName = (a: Word, b: Word) => inNameOrder(a.value, b.value);
   return {
     words: words.toSorted((a, b) => (order === "count" ? b.n - a.n : 0) || byName(a, b)),
     hasMore: pages.some(({ data }) => data?.more === true),

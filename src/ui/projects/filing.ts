@@ -1,5 +1,6 @@
 import type { Figures } from "@/contracts/projects";
 import type { ProjectRow } from "@/contracts/records";
+import { inNameOrder } from "@/core/names/order";
 import { areBegun, wordsOf } from "@/core/names/words";
 
 /* How projects are filed: in a drawer for each client, and by the year in which they were changed last. */
@@ -53,11 +54,8 @@ export function clientDrawers(rows: readonly ProjectRow[]): readonly ClientDrawe
       count: [...years.values()].reduce((sum, count) => sum + count, 0),
       years: [...years].map(([year, count]) => ({ year, count })).toSorted((a, b) => b.year.localeCompare(a.year)),
     }))
-    .toSorted((a, b) => Number(a.client === "") - Number(b.client === "") || inWords(a.client, b.client));
+    .toSorted((a, b) => Number(a.client === "") - Number(b.client === "") || inNameOrder(a.client, b.client));
 }
-
-const inWords = (a: string, b: string): number =>
-  a.localeCompare(b, "en", { numeric: true, sensitivity: "base" }) || (a < b ? -1 : a > b ? 1 : 0);
 
 /** Whether each word begins one of those that a project is found by. */
 export const isFound = (row: ProjectRow, typed: string): boolean =>
@@ -91,7 +89,7 @@ const READ: {
 };
 
 const inOrder = (a: string | number, b: string | number): number =>
-  typeof a === "string" || typeof b === "string" ? inWords(String(a), String(b)) : a - b;
+  typeof a === "string" || typeof b === "string" ? inNameOrder(String(a), String(b)) : a - b;
 
 /**
  * Projects in an order; those that are alike stand as they did. Laws: it holds each of them once; what is not counted yet stands last,
