@@ -1,5 +1,5 @@
 import { counted } from "../names/count";
-import { type Chain, type StripRef, isOfSet } from "../chains/chain";
+import { type Chain, type Processor, type StripRef, isOfSet } from "../chains/chain";
 import { type Project, findStrip } from "../projects/project";
 import { type SavedStrip, type Strip, aimsOf, offeredParts, stripName, withAims } from "../strips/strip";
 import type { PartName, PartValues } from "../strips/parts";
@@ -20,6 +20,9 @@ const outside =
   };
 
 const ALONE: ReadonlySet<string> = new Set();
+
+/** A strip by itself: what leads to others goes by their kind and name. */
+export const aloneIn = (project: Project, strip: Strip): Strip => withAims(strip, outside(project, ALONE));
 
 /** A strip with some of its parts, as a preset holds it. */
 function savedOf(project: Project, strip: Strip, parts: readonly PartName[], kept = ALONE): SavedStrip {
@@ -95,6 +98,12 @@ export function busesAround(project: Project, some: readonly Strip[]): readonly 
 /** How strips that are taken go: by the name of the only one, or as so many of their project. */
 export const nameOfStrips = (project: Project, some: readonly Strip[]): string =>
   some.length === 1 ? stripName(some[0]!) : `${counted(some.length, "strip")} of ${project.name}`;
+
+/** A plugin by itself. Where it came from stands on the card, not in the sound. */
+export function savePlugin(processor: Processor): Content {
+  const { from: _, ...sound } = processor;
+  return { kind: "plugin", schema: CONTENT_SCHEMA, processor: sound };
+}
 
 /** A chain by itself. Where it came from stands on the card, not in the sound. */
 export function saveChain(chain: Chain): Content {

@@ -3,8 +3,7 @@ import { type Chain, type ChainNode, EMPTY_CHAIN, type PresetRef, nodeName, orig
 import { clip } from "@/core/chains/clipping";
 import { findNode } from "@/core/chains/tree";
 import { type Content, type Origin, type Strips, originIn, isStrips } from "@/core/presets/preset";
-import { saveChain, saveStrip } from "@/core/presets/save";
-import { CONTENT_SCHEMA } from "@/core/presets/version";
+import { aloneIn, saveChain, savePlugin, saveStrip } from "@/core/presets/save";
 import * as gestures from "@/core/recall/gestures";
 import type { Step } from "@/core/recall/steps";
 import { type Strip, chainAt } from "@/core/strips/strip";
@@ -29,10 +28,7 @@ export const nodeOf = (props: Subject): ChainNode | null =>
 
 /** A plugin or a section by itself. A section is a chain, with the macros that move something in it. */
 function contentOfNode(chain: Chain, node: ChainNode): Content | null {
-  if (node.type === "processor") {
-    const { from: _, ...sound } = node;
-    return { kind: "plugin", schema: CONTENT_SCHEMA, processor: sound };
-  }
+  if (node.type === "processor") return savePlugin(node);
   const nodes: readonly ChainNode[] = node.type === "section" ? node.nodes : [node];
   const { macros } = clip(
     { ...chain, nodes: [...nodes] },
@@ -43,10 +39,12 @@ function contentOfNode(chain: Chain, node: ChainNode): Content | null {
 
 /** What is being kept, by the switches that are on. */
 export function contentOf(props: Subject, parts: readonly PartName[]): Content | null {
-  const { request, body, strip } = props;
-  const chain = chainOfRequest(props);
+  const { request, body } = props;
+  const strip = aloneIn(body.project, props.strip);
+  const alone = { ...props, strip };
+  const chain = chainOfRequest(alone);
   if (request.node !== undefined) {
-    const node = nodeOf(props);
+    const node = nodeOf(alone);
     return node && contentOfNode(chain, node);
   }
   if (request.instrument) {
@@ -54,8 +52,8 @@ export function contentOf(props: Subject, parts: readonly PartName[]): Content |
     return layer ? contentOfNode(chain, layer.instrument) : null;
   }
   if (request.layer !== undefined || (parts.length === 1 && parts[0] === "inserts")) return saveChain(chain);
-  const { from: _, ...inserts } = strip.inserts;
-  return parts.length === 0 ? null : saveStrip(body.project, { ...strip, inserts }, parts);
+  const { from: _, ...inserts } = props.strip.inserts;
+  return parts.length === 0 ? null : saveStrip(body.project, { ...props.strip, inserts }, parts);
 }
 
 /** Which preset the thing in hand was loaded from. */
