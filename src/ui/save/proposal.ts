@@ -2,10 +2,9 @@ import type { ProjectBody } from "@/contracts/projects";
 import { type Chain, type ChainNode, EMPTY_CHAIN, type PresetRef, nodeName, originsOf } from "@/core/chains/chain";
 import { clip } from "@/core/chains/clipping";
 import { findNode } from "@/core/chains/tree";
-import { type Content, type Origin, type Strips, originIn, isStrips } from "@/core/presets/preset";
+import type { Content, Origin } from "@/core/presets/preset";
 import { aloneIn, saveChain, savePlugin, saveStrip } from "@/core/presets/save";
 import * as gestures from "@/core/recall/gestures";
-import type { Step } from "@/core/recall/steps";
 import { type Strip, chainAt } from "@/core/strips/strip";
 import type { PartName } from "@/core/strips/parts";
 import { layersOf } from "@/core/strips/parts/source";
@@ -110,19 +109,3 @@ export function followSteps(content: Content, props: Subject, from: PresetRef) {
     ? gestures.follow(hand, from)
     : [];
 }
-
-/**
- * After saving several strips as one, each of them is a strip of that; one that has an origin of its own came along. `kept`: what was
- * saved, in the same order, under the keys that it has there.
- */
-export const followSet = (
-  { strips: given }: Strips,
-  kept: Content,
-  { strips, from }: { readonly strips: readonly Strip[]; readonly from: PresetRef },
-): readonly Step[] =>
-  strips.flatMap((strip) => {
-    const at = given.findIndex(({ id }) => id === strip.id);
-    const saved = isStrips(kept) ? kept.strips[at] : undefined;
-    if (!saved?.inserts) return [];
-    return gestures.follow({ strip, mint: mintKey }, originIn(strip.inserts, { ...from, strip: saved.id }));
-  });

@@ -10,6 +10,7 @@ import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/projects";
 import type { PresetRow } from "@/contracts/records";
 import { usualOf } from "@/core/recall/choices";
+import { followSet } from "@/core/recall/gestures/follow-set";
 import { foundTags } from "@/core/library/found-tags";
 import { withoutClashes } from "@/core/names/free";
 import { type Named, applyPattern } from "@/core/library/pattern";
@@ -22,13 +23,14 @@ import { fold } from "@/core/names/words";
 import { type Strip, createStrip, offeredParts, partsOf } from "@/core/strips/strip";
 import type { PartName } from "@/core/strips/parts";
 import { errorText } from "../kit/error-text";
+import { mintKey } from "../kit/mint";
 import { say } from "../kit/say";
 import { useSingly } from "../kit/use-singly";
 import { usePatterns } from "../names/patterns";
 import { useTaken } from "../names/taken";
 import { useProjectEditing } from "../projects/editing";
 import { wordsOfSave } from "./version-words";
-import { type Subject, contentOf, followSet, followSteps, proposeName } from "./proposal";
+import { type Subject, contentOf, followSteps, proposeName } from "./proposal";
 import { type SaveRequest, closeSave } from "./save";
 import { ARTISTS_FOLDER, EMPTY, NEW_FOLDER, type SaveFields, cardOf, fieldsOf } from "./save-fields";
 import { type Known, useProposals } from "./use-proposals";
@@ -315,7 +317,8 @@ function useFinish(request: SaveRequest | null, form: UseFormReturn<SaveFields>)
       saved.flatMap(({ item: { subject, content }, preset }) => {
         const strip = now.strips.find((s) => s.id === subject.strip.id);
         const from = presetRef(preset);
-        if (content && isStrips(content)) return followSet(content, preset.content, { strips: now.strips, from });
+        if (content && isStrips(content))
+          return followSet(content, preset.content, now.strips, { from, mint: mintKey });
         return strip && content ? followSteps(content, { ...subject, strip }, from) : [];
       }),
     );
