@@ -57,6 +57,7 @@ import type { ApiError, ErrorBody } from "@/contracts/errors";
 import type { BinnedRow, Folder, MediaRow, PresetRow, ProjectRow, Use } from "@/contracts/records";
 import { WINDOW_HEADER } from "@/core/documents/window";
 import type { Content } from "@/core/presets/preset";
+import type { WrapUp, WrapUpRequest, WrapUpUndo, WrappedUp } from "@/contracts/wrap-up";
 import type { Settings } from "@/core/settings/settings";
 import { thisWindow } from "./window";
 
@@ -178,6 +179,11 @@ export const returnTo = (id: string, request: ReturnRequest) =>
   ask<ProjectBody>("POST", `/api/projects/${at(id)}/return`, request);
 export const keepMix = (id: string, request: KeepMixRequest) =>
   ask<ProjectBody>("POST", `/api/projects/${at(id)}/mixes`, request);
+export const lookThrough = (id: string) => ask<WrapUp>("GET", `/api/projects/${at(id)}/wrap-up`);
+export const wrapUp = (id: string, request: WrapUpRequest) =>
+  ask<WrappedUp>("POST", `/api/projects/${at(id)}/wrap-up`, request);
+export const undoWrapUp = (id: string, request: WrapUpUndo) =>
+  ask<{ ok: true }>("POST", `/api/projects/${at(id)}/wrap-up/undo`, request);
 export const planRecall = (id: string, request: PlanRequest) =>
   ask<PlanBody>("POST", `/api/projects/${at(id)}/plans`, request);
 export const changeProject = (id: string, request: ChangeRequest) =>

@@ -6,6 +6,7 @@ import {
   KeepMixRequestSchema,
   ReturnRequestSchema,
 } from "./history";
+import { WrapUpRequestSchema, WrapUpSchema, WrapUpUndoSchema, WrappedUpSchema } from "./wrap-up";
 import { z } from "zod";
 import {
   EmptySchema,
@@ -437,6 +438,26 @@ export const ENDPOINTS: readonly Endpoint[] = [
     summary: "Keep a moment of it under a name",
     body: KeepMixRequestSchema,
     answer: ProjectBodySchema,
+  },
+  {
+    method: "get",
+    path: "/api/projects/{id}/wrap-up",
+    summary: "All that it has to be kept, how that stands to the library, and how much work is in it",
+    answer: WrapUpSchema,
+  },
+  {
+    method: "post",
+    path: "/api/projects/{id}/wrap-up",
+    summary: "File what was found in it, and have it go by that, all or nothing",
+    body: WrapUpRequestSchema,
+    answer: WrappedUpSchema,
+  },
+  {
+    method: "post",
+    path: "/api/projects/{id}/wrap-up/undo",
+    summary: "Take a wrap-up back, in the library and in the project, all or nothing",
+    body: WrapUpUndoSchema,
+    answer: EmptySchema,
   },
   {
     method: "post",

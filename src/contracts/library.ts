@@ -21,7 +21,7 @@ import {
 const Id = z.string().min(1).max(80);
 const FolderName = FiledNameSchema(120);
 /** Names of folders one within the other, a slash between them. */
-const FolderPath = z.string().trim().min(1).max(500);
+export const FolderPath = z.string().trim().min(1).max(500);
 const PresetKindSchema = z.enum(["plugin", "chain", "strip", "set", "mix"]);
 
 const SORTS = ["used", "name", "saved", "rating", "origin", "length", "folder", "loudness"] as const;

@@ -1,4 +1,4 @@
-import type { Card } from "../presets/preset";
+import type { Card, Content } from "../presets/preset";
 import type { PlacedSearch } from "../settings/settings";
 
 /** Fields of a card; null where an optional one is not there. */
@@ -36,6 +36,14 @@ export type LibraryStep =
       readonly version: number;
       readonly from: number | null;
       readonly to: number | null;
+    }
+  | {
+      /** A version that was saved, with what it holds; null where there is no such version. */
+      readonly kind: "content";
+      readonly preset: string;
+      readonly version: number;
+      readonly from: Content | null;
+      readonly to: Content | null;
     }
   | { readonly kind: "search"; readonly from: PlacedSearch | null; readonly to: PlacedSearch | null };
 

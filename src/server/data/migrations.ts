@@ -185,6 +185,15 @@ export const MIGRATIONS: readonly NamedMigration[] = [
     },
     down: forwardOnly,
   },
+  {
+    // When a project was wrapped up last, and what was passed over then.
+    name: "019-wrap-ups",
+    up: (db) =>
+      db.raw(
+        "CREATE TABLE wrap_ups (project TEXT PRIMARY KEY REFERENCES projects(id), at TEXT NOT NULL, passed_over TEXT NOT NULL) WITHOUT ROWID",
+      ),
+    down: forwardOnly,
+  },
 ];
 
 /** Moments take a tenth of the room when they are packed, and what a change concerned less than half without names of fields. */

@@ -136,6 +136,13 @@ export interface LogTable {
   readonly about: string | null;
 }
 
+export interface WrapUpTable {
+  readonly project: string;
+  readonly at: string;
+  /** Fingerprints, JSON. */
+  readonly passed_over: string;
+}
+
 export interface MediaTable {
   readonly hash: string;
   readonly name: string;
@@ -177,6 +184,7 @@ declare module "knex/types/tables" {
     revisions: RevisionTable;
     uses: UseTable;
     library_log: Counted<LogTable, "n" | "closed">;
+    wrap_ups: WrapUpTable;
     media: MediaTable;
     changes: Counted<ChangeTable, "seq">;
     settings: SettingsTable;

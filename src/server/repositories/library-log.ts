@@ -24,15 +24,17 @@ export interface About {
   }[];
 }
 
-/** Appends what was done; the log only grows. */
-export const appendLog = (db: Executor, { steps, about, undoes, redoes, ...said }: LogEntry): Promise<unknown> =>
-  db("library_log").insert({
+/** Appends what was done; the log only grows. Its number there. */
+export async function appendLog(db: Executor, { steps, about, undoes, redoes, ...said }: LogEntry): Promise<number> {
+  const [n = 0] = await db("library_log").insert({
     ...said,
     steps: JSON.stringify(steps),
     about: JSON.stringify(about),
     undoes: undoes ?? null,
     redoes: redoes ?? null,
   });
+  return n;
+}
 
 export interface LogLink extends HistoryLink {
   readonly window: string | null;

@@ -81,7 +81,7 @@ async function checkFolder(db: Executor, folder: string | null, path: string): P
   return ok(null);
 }
 
-async function checkNew(
+export async function checkNew(
   db: Executor,
   { kind, content: given, card }: NewPreset["preset"],
   path: string,
@@ -157,7 +157,7 @@ export const savePresets = (context: Context, saved: NewPresets): Promise<Outcom
   insertAll(context, saved, (at) => `presets[${at}]`);
 
 /** What came from a strip of a set finds it in the next version, too. */
-const following = (before: Content, next: Content): Content =>
+export const following = (before: Content, next: Content): Content =>
   isStrips(before) && isStrips(next) ? followingKeys(before, next) : next;
 
 /** Appends a version, where anything is another than in the newest. Stale when another window saved one since `baseVersion`: both are kept by saving anew. */

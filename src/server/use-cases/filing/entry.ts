@@ -1,4 +1,5 @@
 import type { LibraryStep } from "@/core/library/step";
+import type { Note } from "../../data/changes";
 import type { Context } from "../../store/context";
 import type { Executor } from "../../data/executor";
 import { transact } from "../../store/transact";
@@ -22,6 +23,35 @@ export interface Filed {
   readonly redoes?: number;
 }
 
+/** Within a transaction, which tells of what it changes. */
+export interface Filing {
+  readonly context: Pick<Context, "now">;
+  readonly tx: Executor;
+  readonly note: Note;
+}
+
+/** Takes steps, all or none. */
+export async function takeSteps({ context, tx, note }: Filing, steps: readonly LibraryStep[]): Promise<void> {
+  const at = context.now().toISOString();
+  const turn = takingTurns();
+  await stepByStep(steps.length, async (onStep) => {
+    for (const step of steps) {
+      onStep();
+      await applyStep(tx, step, { at, note });
+      await turn();
+    }
+  });
+}
+
+/** Appends to the log what was done; its number there. */
+export const keepEntry = async ({ context, tx }: Filing, filed: Filed): Promise<number> =>
+  log.appendLog(tx, {
+    at: context.now().toISOString(),
+    ...filed,
+    window: askingWindow(),
+    about: await aboutOf(tx, filed.steps),
+  });
+
 /** Does what `make` asks for as one entry of the log, all or none; then tells of it, before anyone else writes. */
 export function fileAndTell<T>(
   context: Context,
@@ -29,18 +59,10 @@ export function fileAndTell<T>(
   tell: (tx: Executor, filed: Filed) => T | Promise<T>,
 ): Promise<Outcome<T>> {
   return transact(context, async (tx, note) => {
-    const at = context.now().toISOString();
     const filed = await make(tx);
-    const turn = takingTurns();
-    await stepByStep(filed.steps.length, async (onStep) => {
-      for (const step of filed.steps) {
-        onStep();
-        await applyStep(tx, step, { at, note });
-        await turn();
-      }
-    });
-    if (filed.steps.length > 0)
-      await log.appendLog(tx, { at, ...filed, window: askingWindow(), about: await aboutOf(tx, filed.steps) });
+    const filing = { context, tx, note };
+    await takeSteps(filing, filed.steps);
+    if (filed.steps.length > 0) await keepEntry(filing, filed);
     return tell(tx, filed);
   });
 }

@@ -14,6 +14,7 @@ import { takingTurns } from "../../turns";
 import { stepByStep } from "../../store/work";
 import { askingWindow, wordsFrom } from "../../store/window";
 import { aboutOf } from "./about";
+import type { Filing } from "./entry";
 import { applyStep } from "./steps";
 
 /** What the next undo and redo concern, in words that say so where it was done in another window. */
@@ -117,6 +118,37 @@ function wordsOfStanding(of: string, links: readonly { n: number; label: string 
     : `“${of}” cannot be taken back by itself: more was done since, “${since}” last. Undo that first.`;
 }
 
+interface Walk {
+  readonly direction: "undo" | "redo";
+  /** The change that is meant, by its number; without it the last. */
+  readonly only?: number | undefined;
+}
+
+/** Takes a change of the library back, or does it again, within a transaction: what was done, and where it was done. */
+export async function walkIn({ context, tx, note }: Filing, { direction, only }: Walk) {
+  const links = await log.listLinks(tx);
+  const pile = walkHistory(links)[direction];
+  const n = only ?? pile.at(-1) ?? refuse("refused", `There is nothing to ${direction}.`);
+  if (!pile.includes(n)) refuse("refused", "That has been taken back already.");
+  const of = links.find((l) => l.n === n)?.label ?? "";
+  const at = context.now().toISOString();
+  // The inverse of what was done last with it, be that the change itself, its undo or its redo.
+  const steps = invertLibrarySteps(await log.lastSteps(tx, n));
+  const { done, passed, reasons } = await stepByStep(steps.length, (onStep) => tryAll(tx, steps, { at, note, onStep }));
+  if (only !== undefined && passed > 0) refuse("refused", wordsOfStanding(of, links, pile.at(-1)));
+  if (done.length === 0) {
+    await log.closeEntry(tx, n);
+    note({ kind: "folder", id: "" });
+  } else {
+    const words = direction === "undo" ? { label: `Undo: ${of}`, undoes: n } : { label: `Redo: ${of}`, redoes: n };
+    const about = await aboutOf(tx, done);
+    await log.appendLog(tx, { at, steps: done, ...words, window: askingWindow(), about });
+  }
+  const from = links.find((l) => l.n === n)?.window;
+  const walked: Walked = { label: wordsFrom(from, of), done: done.length, passed, reasons: [...reasons] };
+  return { done, walked };
+}
+
 /**
  * Takes back the last change that was not taken back yet, or does the last one that was again. What can no longer be is passed
  * over, and said: there is always a next one to go on to. What is told is the history right after it: of two that come close
@@ -128,28 +160,7 @@ export function walkLibrary(
   only?: number,
 ): Promise<Outcome<{ history: History; walked: Walked; presets: readonly PresetRow[] }>> {
   return transact(context, async (tx, note) => {
-    const links = await log.listLinks(tx);
-    const pile = walkHistory(links)[direction];
-    const n = only ?? pile.at(-1) ?? refuse("refused", `There is nothing to ${direction}.`);
-    if (!pile.includes(n)) refuse("refused", "That has been taken back already.");
-    const of = links.find((l) => l.n === n)?.label ?? "";
-    const at = context.now().toISOString();
-    // The inverse of what was done last with it, be that the change itself, its undo or its redo.
-    const steps = invertLibrarySteps(await log.lastSteps(tx, n));
-    const { done, passed, reasons } = await stepByStep(steps.length, (onStep) =>
-      tryAll(tx, steps, { at, note, onStep }),
-    );
-    if (only !== undefined && passed > 0) refuse("refused", wordsOfStanding(of, links, pile.at(-1)));
-    if (done.length === 0) {
-      await log.closeEntry(tx, n);
-      note({ kind: "folder", id: "" });
-    } else {
-      const words = direction === "undo" ? { label: `Undo: ${of}`, undoes: n } : { label: `Redo: ${of}`, redoes: n };
-      const about = await aboutOf(tx, done);
-      await log.appendLog(tx, { at, steps: done, ...words, window: askingWindow(), about });
-    }
-    const from = links.find((l) => l.n === n)?.window;
-    const walked: Walked = { label: wordsFrom(from, of), done: done.length, passed, reasons: [...reasons] };
+    const { done, walked } = await walkIn({ context, tx, note }, { direction, only });
     const changed = subjectsOf(done).flatMap(({ kind, id }) => (kind === "preset" ? [id] : []));
     return { history: await historyIn(tx), walked, presets: await rowsById(tx, changed.slice(0, MOST_ROWS)) };
   });

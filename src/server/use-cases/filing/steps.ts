@@ -20,7 +20,7 @@ import { readSettings, writeSettings } from "../../repositories/settings";
  * - of what comes with a pack only what stands beside it is changed: rating, tags, folder;
  * - a preset stands by itself, or is in the bin, or was put into another; only what stands by itself goes into the bin;
  * - what others were put into is there, is not put into anything itself, and is of their kind: no circles, no crossings;
- * - a version that was made out of an earlier one is taken away only while it is the newest and nothing uses it;
+ * - a version that was made out of an earlier one, or saved, is taken away only while it is the newest and nothing uses it;
  * - a sound without a home is in no folder; its home does not refer to it as well, and no folder does so twice;
  * - a folder stands in one that is there, is not within itself, and shares its name with none beside it.
  * A step that is refused has written nothing.
@@ -60,6 +60,9 @@ export async function applyStep(
       break;
     case "version":
       await applyVersion(tx, preset, step, at);
+      break;
+    case "content":
+      await applyContent(tx, preset, step, at);
       break;
     case "versionName":
       await applyVersionName(tx, preset, step);
@@ -124,7 +127,15 @@ async function applyVersionName(
   await presets.nameVersion(tx, preset.id, version, to);
 }
 
-/** Makes a version out of an earlier one, or takes it away again where nothing has come of it. */
+/** Takes the newest version away, where nothing has come of it. */
+async function takeVersion(tx: Executor, preset: presets.FiledCard, version: number): Promise<void> {
+  const { id, card } = preset;
+  if (preset.version !== version) refuse("refused", `“${card.name}” has a newer version than ${version} by now.`);
+  if (await isUsed(tx, id, version)) refuse("refused", `Version ${version} of “${card.name}” is used by now.`);
+  await presets.removeNewest(tx, preset);
+}
+
+/** Makes a version out of an earlier one, or takes it away again. */
 async function applyVersion(
   tx: Executor,
   preset: presets.FiledCard,
@@ -132,14 +143,25 @@ async function applyVersion(
   at: string,
 ): Promise<void> {
   const { id, card } = preset;
-  if (to === null) {
-    if (preset.version !== version) refuse("refused", `“${card.name}” has a newer version than ${version} by now.`);
-    if (await isUsed(tx, id, version)) refuse("refused", `Version ${version} of “${card.name}” is used by now.`);
-    return presets.removeNewest(tx, preset);
-  }
+  if (to === null) return takeVersion(tx, preset, version);
   if (preset.version !== version - 1) refuse("refused", `“${card.name}” has version ${preset.version} by now.`);
   const before = (await presets.findVersion(tx, id, to)) ?? refuse("notFound", `There is no version ${to} any more.`);
   await presets.appendVersion(tx, { id, version, content: before.content, at });
+}
+
+/** Saves a version, or takes it away again. */
+async function applyContent(
+  tx: Executor,
+  preset: presets.FiledCard,
+  { version, to }: StepOf<"content">,
+  at: string,
+): Promise<void> {
+  const { id, card } = preset;
+  if (to === null) return takeVersion(tx, preset, version);
+  if (preset.kind !== to.kind) refuse("refused", `“${card.name}” is of another kind.`);
+  if (preset.version !== version - 1)
+    refuse("stale", `“${card.name}” has version ${preset.version} by now.`, { detail: { version: preset.version } });
+  await presets.appendVersion(tx, { id, version, content: to, at });
 }
 
 async function applySearch(tx: Executor, { from, to }: StepOf<"search">, note: Note): Promise<void> {

@@ -65,16 +65,20 @@ function draftAfter(
 
 export type Gesture = Pick<NewRevision, "label" | "steps" | "undoes" | "redoes"> & { readonly passing?: boolean };
 
-type Made = (record: projects.ProjectRecord, tx: Executor) => Promise<Gesture>;
+export type Made = (record: projects.ProjectRecord, tx: Executor) => Promise<Gesture>;
 
-interface Committing {
+export interface Committing {
   readonly context: Context;
   readonly tx: Parameters<Parameters<typeof transact>[1]>[0];
   readonly note: Note;
 }
 
 /** Writes one gesture of a project as a revision, within a transaction; the project as that leaves it. */
-async function commitIn({ context, tx, note }: Committing, id: string, gesture: Made): Promise<projects.ProjectRecord> {
+export async function commitIn(
+  { context, tx, note }: Committing,
+  id: string,
+  gesture: Made,
+): Promise<projects.ProjectRecord> {
   const record = (await projects.findProject(tx, id, recentOf(context).get(id))) ?? refuse("notFound", wordsOfNone(id));
   if (record.binnedAt !== null)
     refuse("refused", `“${record.project.name}” is in the bin. Take it out of there to change it.`);

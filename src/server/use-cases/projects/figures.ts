@@ -1,13 +1,10 @@
 import type { Figures } from "@/contracts/projects";
-import { contentMeant } from "@/core/presets/meant";
-import type { Content } from "@/core/presets/preset";
-import { isUnsaved, referenceOf } from "@/core/presets/standing";
-import type { Strip } from "@/core/strips/strip";
+import { isUnsaved } from "@/core/presets/standing";
 import type { Executor } from "../../data/executor";
-import { findVersion } from "../../repositories/presets";
 import * as projects from "../../repositories/projects";
 import type { Context } from "../../store/context";
 import { takingTurns } from "../../turns";
+import { type ReadSaved, meantBy, readingSaved } from "./saved";
 
 type Figure = Figures["figures"][number];
 
@@ -41,31 +38,9 @@ export async function listFigures({ db, writer }: Context, ids: readonly string[
   return { figures };
 }
 
-type ReadSaved = (preset: string, version: number) => Promise<Content | null>;
-
-/** Reads what versions of presets hold, each once. What is gone, or cannot be read, holds nothing. */
-function readingSaved(db: Executor): ReadSaved {
-  const known = new Map<string, Content | null>();
-  return async (preset, version) => {
-    const name = `${preset} ${version}`;
-    if (!known.has(name)) {
-      const found = await findVersion(db, preset, version).catch(() => null);
-      known.set(name, found?.content ?? null);
-    }
-    return known.get(name) ?? null;
-  };
-}
-
 async function countUnsaved(db: Executor, id: string, saved: ReadSaved): Promise<number> {
   const record = await projects.findReadable(db, id);
   let count = 0;
   for (const strip of record?.project.strips ?? []) if (isUnsaved(strip, await meantBy(strip, saved))) count += 1;
   return count;
-}
-
-/** What the preset holds that a strip's sound came from, of what it meant. */
-async function meantBy(strip: Strip, saved: ReadSaved): Promise<Content | null> {
-  const reference = referenceOf(strip);
-  const content = reference && (await saved(reference.preset, reference.version));
-  return reference && content ? contentMeant(content, reference) : null;
 }

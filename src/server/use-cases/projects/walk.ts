@@ -18,7 +18,7 @@ interface Walk {
 }
 
 /** What takes back, or does again, one change of the history. */
-async function walked(record: projects.ProjectRecord, tx: Executor, { way, only }: Walk): Promise<Gesture> {
+export async function walked(record: projects.ProjectRecord, tx: Executor, { way, only }: Walk): Promise<Gesture> {
   const { id } = record.project;
   const pile = walkHistory(await revisions.listLinks(tx, id, record.revision))[way];
   const n = only ?? pile.at(-1) ?? refuse("refused", `There is nothing to ${way}.`);
