@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import type { NearCopies } from "@/contracts/library";
 import { ENDPOINTS, type Endpoint } from "@/contracts/endpoints";
+import type { WrapUp, WrappedUp } from "@/contracts/wrap-up";
 import { ErrorBodySchema } from "@/contracts/errors";
 import { writeWav } from "@/core/formats/wav/wav";
 import { emptyCard } from "@/core/presets/preset";
@@ -244,6 +245,14 @@ describe("an answer", () => {
     await ask("get", "/api/projects", { query: "?binned=true" });
     await ask("post", "/api/projects/{id}/bin", { ids, body: { binned: false } });
     await ask("get", "/api/figures", { query: `?of=${ids.id},neap-tide` });
+
+    const { revision, finds } = await ask<WrapUp>("get", "/api/projects/{id}/wrap-up", { ids });
+    const file = finds.slice(0, 1).map(({ key }) => ({ key, as: { card: emptyCard("Wrapped up") } }));
+    const wrapped = await ask<WrappedUp>("post", "/api/projects/{id}/wrap-up", {
+      ids,
+      body: { baseRevision: revision, file, left: [] },
+    });
+    await ask("post", "/api/projects/{id}/wrap-up/undo", { ids, body: wrapped.undo });
 
     const draft = await ask<{ project: { id: string } }>("post", "/api/drafts", { body: { preset: "narrator-close" } });
     await ask("get", "/api/drafts");

@@ -1,9 +1,9 @@
 import { type Nearness, nearnessOf } from "@/core/library/near-copies";
 import { NearestIndex } from "@/core/library/nearest-index";
 import { liftContent } from "@/core/presets/migrations";
+import type { ChangedRecord } from "../data/changes";
 import type { DocumentTable, PresetTable, VersionTable } from "../data/tables";
 import type { Executor } from "../data/executor";
-import type { Context } from "../store/context";
 import { takingTurns } from "../turns";
 
 type Row = Pick<PresetTable, "row" | "id" | "binned_at"> &
@@ -26,6 +26,11 @@ function readNearness({ id, binned_at, fingerprint, body }: Row): Nearness | nul
   }
 }
 
+/** What tells of every change of a library. */
+interface Telling {
+  on(event: "change", hear: (told: { readonly records: readonly ChangedRecord[] }) => void): unknown;
+}
+
 /**
  * Where the sounds of a library stand, to find the nearest of another. It is built when it is first asked for, in turns with others, and
  * hears of every change from then on.
@@ -35,7 +40,7 @@ class NearestSearch {
   private readonly changed = new Set<string>();
   private ready: Promise<void> | null = null;
 
-  constructor({ events }: Pick<Context, "events">) {
+  constructor(events: Telling) {
     events.on("change", ({ records }) => {
       for (const { kind, id } of records) if (kind === "preset") this.changed.add(id);
     });
@@ -91,11 +96,11 @@ class NearestSearch {
   }
 }
 
-const SEARCHES = new WeakMap<Context["search"], NearestSearch>();
+const SEARCHES = new WeakMap<Telling, NearestSearch>();
 
 /** Where the sounds of the library stand now. */
-export function nearestNow(context: Pick<Context, "db" | "events" | "search">): Promise<NearestIndex> {
-  const search = SEARCHES.get(context.search) ?? new NearestSearch(context);
-  SEARCHES.set(context.search, search);
-  return search.now(context.db);
+export function nearestNow({ db, events }: { readonly db: Executor; readonly events: Telling }): Promise<NearestIndex> {
+  const search = SEARCHES.get(events) ?? new NearestSearch(events);
+  SEARCHES.set(events, search);
+  return search.now(db);
 }

@@ -82,6 +82,7 @@ const SCREEN_KEYS: Readonly<Record<string, string>> = {
   T: "the tags, in the library",
   U: "a copy, in the library",
   V: "a variation, in the library; keeping a view, in a project",
+  W: "wrapping a project up",
   X: "A and B",
   Z: "the past, in a project",
   ...Object.fromEntries(

@@ -1,6 +1,6 @@
 "use client";
 
-import { History, Library as LibraryIcon, SlidersHorizontal } from "lucide-react";
+import { History, Library as LibraryIcon, PackageCheck, SlidersHorizontal } from "lucide-react";
 import { counted } from "@/core/names/count";
 import type { Project } from "@/core/projects/project";
 import { Button } from "../kit/button";
@@ -22,6 +22,7 @@ interface HeaderProps extends OpenProps {
   readonly onLibrary: () => void;
   readonly onDetails: () => void;
   readonly onPast: () => void;
+  readonly onWrapUp: () => void;
   readonly onAdd: Parameters<typeof AddStrip>[0]["onAdd"];
 }
 
@@ -37,6 +38,7 @@ export function LedgerHeader({
   onAdd,
   onDetails,
   onPast,
+  onWrapUp,
 }: HeaderProps) {
   return (
     <header className="flex flex-none items-center gap-3 px-[14px] pt-[14px] pb-3">
@@ -57,6 +59,9 @@ export function LedgerHeader({
         <HistoryButtons editing={editing} />
         <Button aria-label="Look back" title="Look back: the past of this project (Z)" onClick={onPast}>
           <History size={16} aria-hidden="true" />
+        </Button>
+        <Button aria-label="Wrap up" title="Wrap up: file what is worth keeping (W)" onClick={onWrapUp}>
+          <PackageCheck size={16} aria-hidden="true" />
         </Button>
         <AddStrip onAdd={onAdd} />
         <Button disabled={!canOpen} onClick={onOpen}>

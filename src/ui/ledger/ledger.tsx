@@ -97,6 +97,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
     if (cursor?.kind === "folder") return foldRow(cursor.id);
     if (cursor) router.push(`/bench?project=${stored.id}&strip=${cursor.id}`);
   };
+  const wrapUp = () => router.push(`/projects/${stored.id}/wrap-up`);
   const save = () =>
     void (chosen.length > 0 && openSave({ project: stored.id, strips: withInsideOfFolders(stored, chosen) }));
   const openCard = (strip: string, at: ColumnId) => {
@@ -195,6 +196,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
       keys: ["Z"],
       run: () => router.push(`/projects/${stored.id}/past`),
     },
+    { id: "wrap-up", title: "Wrap up: file what is worth keeping", group, keys: ["W"], run: wrapUp },
     { id: "keep-mix", title: "Keep this mix…", group, keys: ["Shift+K"], run: () => setTelling("mix") },
     { id: "starter", title: "Keep as a project starter…", group, run: () => setTelling("starter") },
     { id: "details", title: "Name, tempo and key of the project…", group, run: () => setTelling("details") },
@@ -247,6 +249,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
         onAdd={add}
         onDetails={() => setTelling("details")}
         onPast={() => router.push(`/projects/${stored.id}/past`)}
+        onWrapUp={wrapUp}
       />
       {editing.body && <BinnedLine body={editing.body} />}
       <ShownLine

@@ -1,0 +1,157 @@
+"use client";
+
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
+import * as api from "@/clients/api";
+import { KEYS } from "@/clients/events";
+import type { WrapUp, WrapUpRequest, WrappedUp } from "@/contracts/wrap-up";
+import { counted } from "@/core/names/count";
+import { withoutClashes } from "@/core/names/free";
+import type { PresetKind } from "@/core/presets/preset";
+import type { Project } from "@/core/projects/project";
+import { errorText } from "../kit/error-text";
+import { say, sayError } from "../kit/say";
+import { usePatterns } from "../names/patterns";
+import { useTaken } from "../names/taken";
+import { whenSent } from "../projects/sending";
+import { type Row, blocksOf, isKept, nameBy } from "./rows";
+
+/** What a hand has set of one find, over what is proposed. */
+export interface Edit {
+  readonly on?: boolean;
+  readonly name?: string;
+  /** As the next version of what it came from. */
+  readonly asVersion?: boolean;
+  readonly folder?: string | null;
+  readonly tags?: readonly string[];
+  readonly purpose?: string;
+}
+
+/** A find that is to be filed. */
+export interface Filed {
+  readonly row: Row;
+  /** The name that it gets: where another has the one that is wished, with a number behind. */
+  readonly name: string;
+  readonly wished: string;
+  readonly asVersion: boolean;
+}
+
+const usePatternsOfAll = (): Readonly<Record<PresetKind, string>> => ({
+  plugin: usePatterns("plugin").patterns[0] ?? "",
+  chain: usePatterns("chain").patterns[0] ?? "",
+  strip: usePatterns("strip").patterns[0] ?? "",
+  set: usePatterns("set").patterns[0] ?? "",
+  mix: usePatterns("mix").patterns[0] ?? "",
+});
+
+/** What the library says of a project; fetched anew with each of its revisions. */
+export const useLookedThrough = (project: string, revision: number) =>
+  useQuery({
+    queryKey: [...KEYS.presets, "wrap-up", project, revision],
+    queryFn: () => api.lookThrough(project),
+    staleTime: 0,
+    placeholderData: (before) => before,
+  });
+
+/** Files what is asked for; says what was done, with the way back. */
+function useFile({ id, name }: Project) {
+  const queries = useQueryClient();
+  const refetch = () =>
+    Promise.all(
+      [KEYS.presets, KEYS.folders, KEYS.libraryHistory, KEYS.projects, KEYS.project(id)].map((queryKey) =>
+        queries.invalidateQueries({ queryKey }),
+      ),
+    );
+  const takeBack = async (undo: NonNullable<WrappedUp["undo"]>, words: string) => {
+    try {
+      await api.undoWrapUp(id, undo);
+      await refetch();
+      say(`Taken back: ${words}`);
+    } catch (error) {
+      sayError(errorText(error));
+    }
+  };
+  return async (request: () => WrapUpRequest) => {
+    // What is on its way is found, too.
+    await whenSent(queries, id);
+    const { presets, undo } = await api.wrapUp(id, request());
+    await refetch();
+    const words =
+      presets.length === 0
+        ? `Wrapped up ${name}: nothing was filed`
+        : `Filed ${counted(presets.length, "sound")} of ${name}`;
+    say(words, undo ? { action: { label: "Undo", onClick: () => void takeBack(undo, words) } } : {});
+  };
+}
+
+/** What is shown of what was found, what of it is ticked, and under which names it would be filed. */
+export function useWrapUp(project: Project, told: WrapUp) {
+  const [edits, setEdits] = useState<Readonly<Record<string, Edit>>>({});
+  const [showKept, setShowKept] = useState(false);
+  const [showLeft, setShowLeft] = useState(false);
+  const patterns = usePatternsOfAll();
+  const all = useMemo(() => blocksOf(project, told), [project, told]);
+  const isOn = ({ key, isProposed }: Row): boolean => edits[key]?.on ?? isProposed;
+  const blocks = all
+    .map((block) => ({
+      ...block,
+      rows: block.rows.filter((row) => (showKept || !isKept(row)) && (showLeft || !row.wasLeft || isOn(row))),
+    }))
+    .filter(({ rows }) => rows.length > 0);
+  const everything = all.flatMap(({ rows }) => rows);
+  const chosen = everything.filter(isOn);
+  const asVersion = ({ key, standing }: Row): boolean => standing.is === "changed" && edits[key]?.asVersion !== false;
+  const own = chosen.filter((row) => !asVersion(row));
+  const wished = own.map((row, at) => edits[row.key]?.name ?? nameBy(patterns, edited(row, edits[row.key]), at + 1));
+  const { names: taken } = useTaken(wished);
+  const free = withoutClashes(wished, taken);
+  const filed = chosen.map((row): Filed => {
+    const at = own.indexOf(row);
+    if (at >= 0) return { row, name: free[at] ?? "", wished: wished[at] ?? "", asVersion: false };
+    const name = row.standing.is === "changed" ? row.standing.name : "";
+    return { row, name, wished: name, asVersion: true };
+  });
+  const edit = (rows: readonly Row[], change: Edit) =>
+    setEdits((now) => ({ ...now, ...Object.fromEntries(rows.map(({ key }) => [key, { ...now[key], ...change }])) }));
+  const request = (): WrapUpRequest => ({
+    baseRevision: told.revision,
+    file: filed.map(({ row, name, asVersion: isNext }) => ({
+      key: row.key,
+      as:
+        isNext && row.standing.is === "changed"
+          ? { preset: row.standing.preset, baseVersion: row.standing.newest }
+          : { card: { ...edited(row, edits[row.key]).card, name: name.trim() } },
+    })),
+    // What stood there and was not ticked is not shown again; a smaller part of what was filed neither.
+    left: everything.filter((row) => !isOn(row) && !isKept(row)).map(({ fingerprint }) => fingerprint),
+  });
+  const file = useFile(project);
+  return {
+    blocks,
+    rows: blocks.flatMap(({ rows }) => rows),
+    isOn,
+    filed,
+    edit,
+    editOf: (row: Row): Row => edited(row, edits[row.key]),
+    file: async () => {
+      await file(request);
+      setEdits({});
+    },
+    kept: everything.filter(isKept).length,
+    left: everything.filter((row) => row.wasLeft && !isKept(row)).length,
+    loose: everything.filter((row) => !isKept(row)).length,
+    showKept,
+    setShowKept,
+    showLeft,
+    setShowLeft,
+  };
+}
+
+export type WrappingUp = ReturnType<typeof useWrapUp>;
+
+/** A find with what was set of its card. */
+function edited(row: Row, edit: Edit | undefined): Row {
+  if (!edit) return row;
+  const { folder = row.card.folder, tags = row.card.tags, purpose = row.card.purpose } = edit;
+  return { ...row, card: { ...row.card, folder, tags: [...tags], purpose } };
+}
