@@ -188,6 +188,29 @@ describe("the ledger", () => {
     expect(whereNow()).toBe("/bench?project=salt-lanterns&strip=voice");
   });
 
+  it("has a new strip in hand at once; the answer, when it comes, moves no hand that has gone on", async () => {
+    await open();
+    const { fetch } = globalThis;
+    let letGo: () => void = () => undefined;
+    const held = new Promise<void>((resolve) => (letGo = resolve));
+    globalThis.fetch = async (input, init) => {
+      if (init?.method === "POST") await held;
+      return fetch(input, init);
+    };
+    const before = names().length;
+    press("N", { shiftKey: true });
+    await waitFor(() => expect(names().length).toBe(before + 1));
+    await waitFor(() => expect(chosen()).toEqual([expect.stringMatching(/^Audio/)]));
+    press("Home", {}, grid());
+    const [first] = names();
+    await waitFor(() => expect(chosen()).toEqual([first]));
+    letGo();
+    await waitFor(async () => expect((await stored()).project.strips.length).toBe(before + 1));
+    await waitFor(() => expect(house.queries.isFetching()).toBe(0));
+    globalThis.fetch = fetch;
+    expect(chosen()).toEqual([first]);
+  });
+
   it("gets new strips below the one in hand, before the main output, each with a name of its own", async () => {
     await open();
     fireEvent.click(row("Cello"));

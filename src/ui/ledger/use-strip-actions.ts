@@ -1,7 +1,7 @@
 "use client";
 
 import { useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { KEYS } from "@/clients/events";
 import type { ProjectBody } from "@/contracts/projects";
 import { type Project, findStrip, freeStripName } from "@/core/projects/project";
@@ -29,14 +29,15 @@ function placed(project: Project, strip: Strip, after: string | null): Step {
   };
 }
 
-/** New strips, and what they begin as. */
-export function useStripActions(
+type Kind = (typeof ADDED_KINDS)[number];
+
+/** Adds a strip below the one in hand, and takes it in hand. */
+function useAdding(
   editing: ProjectEditing,
   cursor: Strip | null,
   onAdded: (id: string) => void,
-): (kind: (typeof ADDED_KINDS)[number]) => void {
+): (kind: Kind) => Promise<void> {
   const newStrip = useNewStrip();
-  const { startOf, set } = useStripStart();
   const project = editing.body?.project;
   const queries = useQueryClient();
   const projectNow = () => queries.getQueryData<ProjectBody>(KEYS.project(project?.id ?? ""))?.project;
@@ -44,7 +45,11 @@ export function useStripActions(
   const [line] = useState(createLine);
   /** Below the strip in hand, and below those that were added there just before. */
   const lastAdded = useRef<{ readonly below: string | null; readonly strip: string } | null>(null);
-  const add = (kind: (typeof ADDED_KINDS)[number]): Promise<void> =>
+  const hand = useRef<string | null>(null);
+  useEffect(() => {
+    hand.current = cursor?.id ?? null;
+  }, [cursor?.id]);
+  return (kind) =>
     line(async () => {
       if (!project) return;
       const main = project.strips.find((s) => s.kind === "main");
@@ -56,9 +61,22 @@ export function useStripActions(
       const name = freeStripName(now, ADDED_NAMES[kind]);
       const strip = { ...blank, look: { ...blank.look, name } };
       lastAdded.current = { below, strip: strip.id };
-      await editing.commit(`Add ${name}`, (now) => [placed(now, strip, after)]);
-      onAdded(strip.id);
+      const sent = editing.commit(`Add ${name}`, (now) => [placed(now, strip, after)]);
+      // It is in hand as soon as it is shown: the answer, which comes later, must not move a hand that has gone on.
+      await new Promise((resolve) => setTimeout(resolve));
+      if (hand.current === below || hand.current === before?.strip) onAdded(strip.id);
+      await sent;
     });
+}
+
+/** New strips, and what they begin as. */
+export function useStripActions(
+  editing: ProjectEditing,
+  cursor: Strip | null,
+  onAdded: (id: string) => void,
+): (kind: Kind) => void {
+  const { startOf, set } = useStripStart();
+  const add = useAdding(editing, cursor, onAdded);
   const from = cursor?.inserts.from;
   const kind = cursor?.kind ?? "audio";
   const group = "Project";
