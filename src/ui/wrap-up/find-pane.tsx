@@ -15,7 +15,7 @@ import { hearPreset } from "../listening/hear-preset";
 import { hear, offerB } from "../listening/listening";
 import { KnownField } from "../names/known-field";
 import { TakenNote } from "../names/name-taken";
-import { type Row, levelWords, standingWords, workWords } from "./rows";
+import { type Row, isKept, levelWords, standingWords, workWords } from "./rows";
 import type { WrappingUp } from "./use-wrap-up";
 
 interface Props {
@@ -48,9 +48,12 @@ function Nearest({ row, tempo }: Pick<Props, "row" | "tempo">) {
   });
   const found = nearest ? data : undefined;
   useHearing(row, found, tempo);
+  // What is more than a chain is measured against nothing.
+  if (row.level !== "plugin" && row.level !== "chain") return null;
   if (!nearest) return <p className="text-soft">Nothing of the library is set alike.</p>;
   return (
     <div className="grid gap-1">
+      <h2 className="h2">Nearest in the library</h2>
       <p>
         <span className="name">{nearest.name}</span>{" "}
         <span className="text-soft">
@@ -63,26 +66,19 @@ function Nearest({ row, tempo }: Pick<Props, "row" | "tempo">) {
   );
 }
 
-/** What is in hand: how it would be filed, and the nearest that the library has. */
-export function FindPane({ row: found, tempo, wrapping }: Props) {
+interface FormProps {
+  readonly found: Row;
+  readonly wrapping: WrappingUp;
+}
+
+/** How a find would be filed; who sets anything of it wants it filed. */
+function FilingForm({ found, wrapping }: FormProps) {
   const folders = useFolders().data?.folders ?? [];
-  const row = wrapping.editOf(found);
-  const filed = wrapping.filed.find((one) => one.row.key === row.key);
-  const { standing, card } = row;
+  const { standing, card } = wrapping.editOf(found);
+  const filed = wrapping.filed.find((one) => one.row.key === found.key);
   const set = (change: Parameters<WrappingUp["edit"]>[1]) => wrapping.edit([found], { on: true, ...change });
   return (
-    <section
-      aria-label={`In hand: ${levelWords(row)} of ${row.strip.look.name}`}
-      className="grid content-start gap-3 overflow-auto px-[18px] py-[16px]"
-    >
-      <p className="text-small text-soft">
-        {levelWords(row)} · {row.strip.look.name}
-      </p>
-      <Shapes processors={row.processors} tempo={tempo} most={6} />
-      <p>
-        {standingWords(row)}
-        {workWords(row) !== "" && <span className="text-soft"> · {workWords(row)}</span>}
-      </p>
+    <>
       <h2 className="h2">How it is filed</h2>
       <div className="grid grid-cols-[72px_1fr] items-center gap-x-3 gap-y-2">
         {standing.is === "changed" && (
@@ -156,7 +152,27 @@ export function FindPane({ row: found, tempo, wrapping }: Props) {
           </>
         )}
       </div>
-      <h2 className="h2">Nearest in the library</h2>
+    </>
+  );
+}
+
+/** What is in hand: how it would be filed, and the nearest that the library has. */
+export function FindPane({ row: found, tempo, wrapping }: Props) {
+  const row = wrapping.editOf(found);
+  return (
+    <section
+      aria-label={`In hand: ${levelWords(row)} of ${row.strip.look.name}`}
+      className="grid content-start gap-3 overflow-auto px-[18px] py-[16px]"
+    >
+      <p className="text-small text-soft">
+        {levelWords(row)} · {row.strip.look.name}
+      </p>
+      <Shapes processors={row.processors} tempo={tempo} most={6} />
+      <p>
+        {standingWords(row)}
+        {workWords(row) !== "" && <span className="text-soft"> · {workWords(row)}</span>}
+      </p>
+      {!isKept(row) && <FilingForm found={found} wrapping={wrapping} />}
       <Nearest key={row.key} row={row} tempo={tempo} />
     </section>
   );

@@ -45,7 +45,18 @@ function rowOf(find: Find, told: Told, strip: Strip, cards: WrapUp["cards"]): Ro
   };
 }
 
-/** What was found, strip by strip: those with the most work in what the library has not first. */
+/** Whether it stands by itself: it is in no chain that stands there too. */
+export const isAlone = ({ level, place, strip }: Row): boolean =>
+  level !== "plugin" || place.layer !== undefined || processorsOf(strip.inserts).length < 2;
+
+/** Where nothing is proposed there is nothing to do; of the rest the one with the most work in what the library has not is first. */
+const weightOf = ({ rows }: Block): number =>
+  Math.max(0, ...rows.filter((row) => !isKept(row)).map(({ weight, isProposed }) => weight + (isProposed ? MORE : 0)));
+
+/** More than any weight. */
+const MORE = 10;
+
+/** What was found, strip by strip: those with something to file first, by how much work is in it; of each what is proposed first. */
 export function blocksOf(project: Project, { finds, cards }: WrapUp): readonly Block[] {
   const strips = stripsById(project);
   const told = new Map(finds.map((find) => [find.key, find]));
@@ -57,9 +68,11 @@ export function blocksOf(project: Project, { finds, cards }: WrapUp): readonly B
     blocks.set(strip.id, beside);
     beside.push(rowOf(find, stands, strip, cards));
   }
-  const weightOf = ({ rows }: Block) => Math.max(0, ...rows.filter((row) => !isKept(row)).map(({ weight }) => weight));
   return [...blocks]
-    .map(([id, rows]) => ({ strip: strips.get(id)!, rows: rows.toReversed() }))
+    .map(([id, rows]) => ({
+      strip: strips.get(id)!,
+      rows: rows.toReversed().toSorted((a, b) => Number(b.isProposed) - Number(a.isProposed)),
+    }))
     .toSorted((a, b) => weightOf(b) - weightOf(a));
 }
 

@@ -14,7 +14,7 @@ import { say, sayError } from "../kit/say";
 import { usePatterns } from "../names/patterns";
 import { useTaken } from "../names/taken";
 import { whenSent } from "../projects/sending";
-import { type Row, blocksOf, isKept, nameBy } from "./rows";
+import { type Row, blocksOf, isAlone, isKept, nameBy } from "./rows";
 
 /** What a hand has set of one find, over what is proposed. */
 export interface Edit {
@@ -43,6 +43,16 @@ const usePatternsOfAll = (): Readonly<Record<PresetKind, string>> => ({
   set: usePatterns("set").patterns[0] ?? "",
   mix: usePatterns("mix").patterns[0] ?? "",
 });
+
+/** What is shown only where it is asked for. */
+export const ALSO = ["plugins", "left", "kept"] as const;
+export type Also = (typeof ALSO)[number];
+
+const IS_OF: Readonly<Record<Also, (row: Row) => boolean>> = {
+  plugins: (row) => !isKept(row) && !isAlone(row),
+  left: (row) => row.wasLeft && !isKept(row),
+  kept: isKept,
+};
 
 /** What the library says of a project; fetched anew with each of its revisions. */
 export const useLookedThrough = (project: string, revision: number) =>
@@ -87,16 +97,13 @@ function useFile({ id, name }: Project) {
 /** What is shown of what was found, what of it is ticked, and under which names it would be filed. */
 export function useWrapUp(project: Project, told: WrapUp) {
   const [edits, setEdits] = useState<Readonly<Record<string, Edit>>>({});
-  const [showKept, setShowKept] = useState(false);
-  const [showLeft, setShowLeft] = useState(false);
+  const [also, setAlso] = useState<Readonly<Record<Also, boolean>>>({ plugins: false, left: false, kept: false });
   const patterns = usePatternsOfAll();
   const all = useMemo(() => blocksOf(project, told), [project, told]);
   const isOn = ({ key, isProposed }: Row): boolean => edits[key]?.on ?? isProposed;
+  const isShown = (row: Row): boolean => isOn(row) || ALSO.every((one) => also[one] || !IS_OF[one](row));
   const blocks = all
-    .map((block) => ({
-      ...block,
-      rows: block.rows.filter((row) => (showKept || !isKept(row)) && (showLeft || !row.wasLeft || isOn(row))),
-    }))
+    .map((block) => ({ ...block, rows: block.rows.filter(isShown) }))
     .filter(({ rows }) => rows.length > 0);
   const everything = all.flatMap(({ rows }) => rows);
   const chosen = everything.filter(isOn);
@@ -122,8 +129,10 @@ export function useWrapUp(project: Project, told: WrapUp) {
           ? { preset: row.standing.preset, baseVersion: row.standing.newest }
           : { card: { ...edited(row, edits[row.key]).card, name: name.trim() } },
     })),
-    // What stood there and was not ticked is not shown again; a smaller part of what was filed neither.
-    left: everything.filter((row) => !isOn(row) && !isKept(row)).map(({ fingerprint }) => fingerprint),
+    // What stood there and was not ticked is not shown again, nor what was passed over before.
+    left: everything
+      .filter((row) => !isOn(row) && !isKept(row) && (isShown(row) || row.wasLeft))
+      .map(({ fingerprint }) => fingerprint),
   });
   const file = useFile(project);
   return {
@@ -137,13 +146,11 @@ export function useWrapUp(project: Project, told: WrapUp) {
       await file(request);
       setEdits({});
     },
-    kept: everything.filter(isKept).length,
-    left: everything.filter((row) => row.wasLeft && !isKept(row)).length,
     loose: everything.filter((row) => !isKept(row)).length,
-    showKept,
-    setShowKept,
-    showLeft,
-    setShowLeft,
+    found: everything.length,
+    also,
+    turn: (one: Also, on: boolean) => setAlso({ ...also, [one]: on }),
+    count: (one: Also): number => everything.filter(IS_OF[one]).length,
   };
 }
 

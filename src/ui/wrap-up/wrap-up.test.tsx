@@ -75,6 +75,10 @@ describe("a wrap-up", () => {
     expect(rows().some(({ textContent }) => textContent.includes("in the library:"))).toBe(false);
     expect(ticked()).toBeGreaterThan(0);
     await waitFor(() => expect(useListening.getState().a).not.toBeNull());
+    expect(rows()[0]!.querySelector("[role=checkbox]")!.getAttribute("aria-checked")).toBe("true");
+    const shown = rows().length;
+    fireEvent.click(screen.getByRole("switch", { name: /^Plugins of chains/ }));
+    expect(rows().length).toBeGreaterThan(shown);
     fireEvent.click(screen.getByRole("switch", { name: /^In the library/ }));
     expect(rows().some(({ textContent }) => textContent.includes("in the library:"))).toBe(true);
   });

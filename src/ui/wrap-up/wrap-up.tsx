@@ -21,7 +21,7 @@ import { useTakeProject } from "../projects/in-hand";
 import { useOpenProject } from "../projects/open-project";
 import { FindPane } from "./find-pane";
 import { type Row, isKept, levelWords, standingWords, workWords } from "./rows";
-import { type WrappingUp, useLookedThrough, useWrapUp } from "./use-wrap-up";
+import { ALSO, type Also, type WrappingUp, useLookedThrough, useWrapUp } from "./use-wrap-up";
 
 /** The end of a project: what is worth keeping of it is ticked, adjusted, and filed all at once. */
 export function WrapUp({ id }: { readonly id: string }) {
@@ -38,6 +38,12 @@ export function WrapUp({ id }: { readonly id: string }) {
   if (!open.body || !looked.data) return <Loading what="Looking through the project" />;
   return <OpenWrapUp body={open.body} told={looked.data} />;
 }
+
+const ALSO_WORDS: Readonly<Record<Also, string>> = {
+  plugins: "Plugins of chains",
+  left: "Passed over then",
+  kept: "In the library",
+};
 
 const saying = ({ filed }: WrappingUp): string =>
   filed.length === 0 ? "File nothing" : `File ${counted(filed.length, "sound")}`;
@@ -89,20 +95,18 @@ function OpenWrapUp({ body, told }: { readonly body: ProjectBody; readonly told:
         <span>
           {wrapping.loose === 0
             ? "The library has all of it"
-            : `${wrapping.loose} of ${wrapping.loose + wrapping.kept} not in the library`}
+            : `${wrapping.loose} of ${wrapping.found} not in the library`}
         </span>
         {told.last !== null && <span>wrapped up last {formatMoment(told.last)}</span>}
         <span className="ml-auto flex gap-4">
-          {wrapping.left > 0 && (
+          {ALSO.filter((one) => wrapping.count(one) > 0).map((one) => (
             <Toggle
-              label={`Passed over then: ${wrapping.left}`}
-              on={wrapping.showLeft}
-              onChange={wrapping.setShowLeft}
+              key={one}
+              label={`${ALSO_WORDS[one]}: ${wrapping.count(one)}`}
+              on={wrapping.also[one]}
+              onChange={(on) => wrapping.turn(one, on)}
             />
-          )}
-          {wrapping.kept > 0 && (
-            <Toggle label={`In the library: ${wrapping.kept}`} on={wrapping.showKept} onChange={wrapping.setShowKept} />
-          )}
+          ))}
         </span>
       </div>
       {refusal && <div className="flex-none px-[14px] pb-2">{refusal}</div>}
