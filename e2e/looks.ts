@@ -390,6 +390,19 @@ export const LOOKED_AT: readonly Look[] = [
     },
   ],
   [
+    "a wrap-up",
+    "/projects/salt-lanterns/wrap-up",
+    async (page) => {
+      await expect(page.getByRole("row", { name: /Chain of 3/ })).toBeVisible();
+      await page.getByRole("switch", { name: /^In the library/ }).click();
+      await page
+        .getByRole("row", { name: /Chain of 3/ })
+        .first()
+        .click();
+      await expect(page.getByRole("region", { name: /^In hand/ })).toContainText("heard as B");
+    },
+  ],
+  [
     "no such address",
     "/nowhere",
     async (page) => expect(page.getByText("There is nothing at this address")).toBeVisible(),

@@ -12,7 +12,6 @@ import { StripMark } from "../kit/card-mark";
 import { cx } from "../kit/class-names";
 import { formatMoment } from "../kit/dates";
 import { Panels } from "../kit/panels";
-import { Scroll } from "../kit/scroll";
 import { Shapes } from "../kit/shape";
 import { Tick } from "../kit/tick";
 import { Toggle } from "../kit/toggle";
@@ -116,30 +115,34 @@ function OpenWrapUp({ body, told }: { readonly body: ProjectBody; readonly told:
           <Button onClick={leave}>Back to the project</Button>
         </Empty>
       ) : (
-        <Scroll label="What was found" className="min-h-0 flex-1 border-edge border-t">
-          {/* biome-ignore lint/a11y/useSemanticElements: a grid with ticks, not a table of figures */}
-          <div ref={list} role="grid" aria-label="What was found" tabIndex={0} className="outline-none">
-            {wrapping.blocks.map(({ strip, rows: own }) => (
-              <div key={strip.id} role="rowgroup" aria-label={strip.look.name}>
-                <div className="flex items-center gap-2 bg-sunk px-[14px] py-[5px]">
-                  <StripMark kind={strip.kind} icon={strip.look.icon} colour={strip.look.colour} />
-                  <span className="name truncate">{strip.look.name}</span>
-                  <span className="ml-auto flex-none text-small text-soft">{own[0] ? workWords(own[0]) : ""}</span>
-                </div>
-                {own.map((one) => (
-                  <Line
-                    key={one.key}
-                    row={one}
-                    tempo={project.tempo}
-                    wrapping={wrapping}
-                    isInHand={one === row}
-                    onChoose={() => setCursor(one.key)}
-                  />
-                ))}
+        // biome-ignore lint/a11y/useSemanticElements: a grid with ticks, not a table of figures
+        <div
+          ref={list}
+          role="grid"
+          aria-label="What was found"
+          tabIndex={0}
+          className="relative min-h-0 flex-1 overflow-auto border-edge border-t outline-none"
+        >
+          {wrapping.blocks.map(({ strip, rows: own }) => (
+            <div key={strip.id} role="rowgroup" aria-label={strip.look.name}>
+              <div className="flex items-center gap-2 bg-sunk px-[14px] py-[5px]">
+                <StripMark kind={strip.kind} icon={strip.look.icon} colour={strip.look.colour} />
+                <span className="name truncate">{strip.look.name}</span>
+                <span className="ml-auto flex-none text-small text-soft">{own[0] ? workWords(own[0]) : ""}</span>
               </div>
-            ))}
-          </div>
-        </Scroll>
+              {own.map((one) => (
+                <Line
+                  key={one.key}
+                  row={one}
+                  tempo={project.tempo}
+                  wrapping={wrapping}
+                  isInHand={one === row}
+                  onChoose={() => setCursor(one.key)}
+                />
+              ))}
+            </div>
+          ))}
+        </div>
       )}
       <p className="flex h-8 flex-none items-center gap-[6px] overflow-hidden whitespace-nowrap border-edge border-t px-[14px] text-small text-soft">
         <Key>↑ ↓</Key> finds <Key>Enter</Key> tick <Key>Space</Key> listen <Key>X</Key> A and the nearest{" "}
