@@ -8,7 +8,7 @@ import { type Random, seededRandom } from "@/core/random";
  */
 
 const KEYS = [
-  ..."abcdefghiklmnopqrtuvxyz".split(""),
+  ..."abcdefghiklmnopqrtuvwxyz".split(""),
   ..."0123456789".split(""),
   ...[",", ".", "/", "?", "[", "]", " "],
   ...["Escape", "Enter", "Tab", "Delete", "Backspace", "Home", "End", "PageDown", "PageUp"],
@@ -22,6 +22,7 @@ const KEYS = [
 const ADDRESSES = [
   "/library",
   "/bench",
+  "/projects/salt-lanterns/wrap-up",
   "/bench?new=1",
   "/bench?preset=rim-and-air",
   "/bench?preset=narrator-close",

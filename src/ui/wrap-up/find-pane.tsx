@@ -76,7 +76,7 @@ function FilingForm({ found, wrapping }: FormProps) {
   const folders = useFolders().data?.folders ?? [];
   const { standing, card } = wrapping.editOf(found);
   const filed = wrapping.filed.find((one) => one.row.key === found.key);
-  const set = (change: Parameters<WrappingUp["edit"]>[1]) => wrapping.edit([found], { on: true, ...change });
+  const set = (change: Parameters<WrappingUp["edit"]>[1]) => wrapping.edit(found, { on: true, ...change });
   return (
     <>
       <h2 className="h2">How it is filed</h2>
@@ -107,7 +107,7 @@ function FilingForm({ found, wrapping }: FormProps) {
                   aria-label="Name"
                   maxLength={200}
                   autoComplete="off"
-                  value={filed?.wished ?? ""}
+                  value={filed?.typed ?? ""}
                   placeholder={filed ? "" : "tick it to file it"}
                   className={`${INPUT} name`}
                   onChange={({ target }) => set({ name: target.value })}

@@ -2,6 +2,7 @@
 
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
+import { create } from "zustand";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import type { WrapUp, WrapUpRequest, WrappedUp } from "@/contracts/wrap-up";
@@ -33,6 +34,8 @@ export interface Filed {
   /** The name that it gets: where another has the one that is wished, with a number behind. */
   readonly name: string;
   readonly wished: string;
+  /** What stands in its field. */
+  readonly typed: string;
   readonly asVersion: boolean;
 }
 
@@ -63,6 +66,26 @@ export const useLookedThrough = (project: string, revision: number) =>
     placeholderData: (before) => before,
   });
 
+/** What was filed, and how it is taken back. */
+interface Done {
+  readonly undo: NonNullable<WrappedUp["undo"]>;
+  readonly words: string;
+}
+
+type Edits = Readonly<Record<string, Edit>>;
+
+/** What was set, by project: who leaves the screen and comes back finds it. */
+const useAllEdits = create<Readonly<Record<string, Edits>>>(() => ({}));
+
+const NO_EDITS: Edits = {};
+
+function useEdits(project: string) {
+  const edits = useAllEdits((all) => all[project] ?? NO_EDITS);
+  const setEdits = (change: (now: Edits) => Edits) =>
+    useAllEdits.setState((all) => ({ [project]: change(all[project] ?? NO_EDITS) }));
+  return { edits, setEdits };
+}
+
 /** Files what is asked for; says what was done, with the way back. */
 function useFile({ id, name }: Project) {
   const queries = useQueryClient();
@@ -72,16 +95,19 @@ function useFile({ id, name }: Project) {
         queries.invalidateQueries({ queryKey }),
       ),
     );
-  const takeBack = async (undo: NonNullable<WrappedUp["undo"]>, words: string) => {
+  /** What was filed last here, as long as it stands. */
+  const [last, setLast] = useState<Done | null>(null);
+  const takeBack = async ({ undo, words }: Done) => {
     try {
       await api.undoWrapUp(id, undo);
+      setLast((now) => (now?.undo === undo ? null : now));
       await refetch();
       say(`Taken back: ${words}`);
     } catch (error) {
       sayError(errorText(error));
     }
   };
-  return async (request: () => WrapUpRequest) => {
+  const file = async (request: () => WrapUpRequest) => {
     // What is on its way is found, too.
     await whenSent(queries, id);
     const { presets, undo } = await api.wrapUp(id, request());
@@ -90,15 +116,43 @@ function useFile({ id, name }: Project) {
       presets.length === 0
         ? `Wrapped up ${name}: nothing was filed`
         : `Filed ${counted(presets.length, "sound")} of ${name}`;
-    say(words, undo ? { action: { label: "Undo", onClick: () => void takeBack(undo, words) } } : {});
+    if (!undo) return say(words);
+    const done = { undo, words };
+    setLast(done);
+    say(words, { action: { label: "Undo", onClick: () => void takeBack(done) } });
   };
+  return { file, takeBack: last && (() => takeBack(last)) };
+}
+
+/** What is ticked, each as what it is filed. */
+function useFiled(chosen: readonly Row[], edits: Edits): readonly Filed[] {
+  const patterns = usePatternsOfAll();
+  const asVersion = ({ key, standing }: Row): boolean => standing.is === "changed" && edits[key]?.asVersion !== false;
+  const own = chosen.filter((row) => !asVersion(row));
+  const byPattern = own.map((row, at) => nameBy(patterns, edited(row, edits[row.key]), at + 1));
+  // Who has emptied the field is about to write another.
+  const wished = own.map(({ key }, at) => edits[key]?.name?.trim() || byPattern[at] || "");
+  const { names: taken } = useTaken(wished);
+  const free = withoutClashes(wished, taken);
+  return chosen.map((row): Filed => {
+    const at = own.indexOf(row);
+    if (at >= 0)
+      return {
+        row,
+        name: free[at] ?? "",
+        wished: wished[at] ?? "",
+        typed: edits[row.key]?.name ?? byPattern[at] ?? "",
+        asVersion: false,
+      };
+    const name = row.standing.is === "changed" ? row.standing.name : "";
+    return { row, name, wished: name, typed: name, asVersion: true };
+  });
 }
 
 /** What is shown of what was found, what of it is ticked, and under which names it would be filed. */
 export function useWrapUp(project: Project, told: WrapUp) {
-  const [edits, setEdits] = useState<Readonly<Record<string, Edit>>>({});
+  const { edits, setEdits } = useEdits(project.id);
   const [also, setAlso] = useState<Readonly<Record<Also, boolean>>>({ plugins: false, left: false, kept: false });
-  const patterns = usePatternsOfAll();
   const all = useMemo(() => blocksOf(project, told), [project, told]);
   const isOn = ({ key, isProposed }: Row): boolean => edits[key]?.on ?? isProposed;
   const isShown = (row: Row): boolean => isOn(row) || ALSO.every((one) => also[one] || !IS_OF[one](row));
@@ -107,19 +161,8 @@ export function useWrapUp(project: Project, told: WrapUp) {
     .filter(({ rows }) => rows.length > 0);
   const everything = all.flatMap(({ rows }) => rows);
   const chosen = everything.filter(isOn);
-  const asVersion = ({ key, standing }: Row): boolean => standing.is === "changed" && edits[key]?.asVersion !== false;
-  const own = chosen.filter((row) => !asVersion(row));
-  const wished = own.map((row, at) => edits[row.key]?.name ?? nameBy(patterns, edited(row, edits[row.key]), at + 1));
-  const { names: taken } = useTaken(wished);
-  const free = withoutClashes(wished, taken);
-  const filed = chosen.map((row): Filed => {
-    const at = own.indexOf(row);
-    if (at >= 0) return { row, name: free[at] ?? "", wished: wished[at] ?? "", asVersion: false };
-    const name = row.standing.is === "changed" ? row.standing.name : "";
-    return { row, name, wished: name, asVersion: true };
-  });
-  const edit = (rows: readonly Row[], change: Edit) =>
-    setEdits((now) => ({ ...now, ...Object.fromEntries(rows.map(({ key }) => [key, { ...now[key], ...change }])) }));
+  const filed = useFiled(chosen, edits);
+  const edit = ({ key }: Row, change: Edit) => setEdits((now) => ({ ...now, [key]: { ...now[key], ...change } }));
   const request = (): WrapUpRequest => ({
     baseRevision: told.revision,
     file: filed.map(({ row, name, asVersion: isNext }) => ({
@@ -134,7 +177,7 @@ export function useWrapUp(project: Project, told: WrapUp) {
       .filter((row) => !isOn(row) && !isKept(row) && (isShown(row) || row.wasLeft))
       .map(({ fingerprint }) => fingerprint),
   });
-  const file = useFile(project);
+  const { file, takeBack } = useFile(project);
   return {
     blocks,
     rows: blocks.flatMap(({ rows }) => rows),
@@ -144,8 +187,9 @@ export function useWrapUp(project: Project, told: WrapUp) {
     editOf: (row: Row): Row => edited(row, edits[row.key]),
     file: async () => {
       await file(request);
-      setEdits({});
+      setEdits(() => NO_EDITS);
     },
+    takeBack,
     loose: everything.filter((row) => !isKept(row)).length,
     found: everything.length,
     also,

@@ -1,12 +1,12 @@
 // @vitest-environment jsdom
-import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { quiet } from "@/app/testing/engine";
 import { layOut } from "@/app/testing/furnish";
 import { Keys, press } from "@/app/testing/hands";
 import { type House, openHouse } from "@/app/testing/house";
 import { goTo, whereNow } from "@/app/testing/navigation";
-import { said, pressSaid } from "@/app/testing/said";
+import { said } from "@/app/testing/said";
 import { processorsOf } from "@/core/chains/tree";
 import { turn } from "@/core/recall/gestures/values";
 import { loadDemo } from "@/demo/load";
@@ -102,7 +102,7 @@ describe("a wrap-up", () => {
       "Voice, wrapped up",
     );
     await waitFor(() => expect(screen.getByRole("button", { name: "File nothing" })).toBeDefined());
-    act(() => pressSaid());
+    press("z", { ctrlKey: true });
     await waitFor(() => expect(said.at(-1)).toBe(`Taken back: Filed ${count} sounds of Salt Lanterns`));
     expect((await stored()).project).toEqual(before);
     expect(await called("Voice, wrapped up")).toEqual([]);
@@ -140,6 +140,11 @@ describe("a wrap-up", () => {
     fireEvent.change(within(pane()).getByRole("textbox", { name: "Name" }), { target: { value: taken!.card.name } });
     await waitFor(() => expect(pane().textContent).toContain("Another sound has that name."));
     expect(within(pane()).getByRole<HTMLInputElement>("textbox", { name: "Name" }).value).toBe(taken!.card.name);
+    // What was set is there again after a look elsewhere.
+    fireEvent.click(rows().at(-1)!);
+    cleanup();
+    await open();
+    fireEvent.click(rows().find(({ textContent }) => textContent.includes(`${taken!.card.name} 2`))!);
     expect(pane().textContent).toContain(`It is filed as “${taken!.card.name} 2”.`);
   });
 });

@@ -63,7 +63,7 @@ function OpenWrapUp({ body, told }: { readonly body: ProjectBody; readonly told:
   const leave = () => router.push(`/projects/${project.id}`);
   const file = () => void attempt(wrapping.file);
   const move = (to: number) => setCursor(rows[Math.max(0, Math.min(rows.length - 1, to))]?.key ?? null);
-  const turn = () => row && edit([row], { on: !isOn(row) });
+  const turn = () => row && edit(row, { on: !isOn(row) });
   const toList = useEffectEvent(() => list.current?.focus());
   useEffect(() => toList(), []);
   useEffect(() => {
@@ -73,6 +73,15 @@ function OpenWrapUp({ body, told }: { readonly body: ProjectBody; readonly told:
   useActions([
     { id: "leave", title: "Back to the project", group, keys: ["Escape"], run: leave },
     { id: "file", title: saying(wrapping), group, keys: ["Ctrl+Enter"], enabled: !busy, run: file },
+    {
+      id: "undo",
+      title: "Take the wrap-up back",
+      group,
+      keys: ["Ctrl+Z"],
+      past: true,
+      enabled: wrapping.takeBack !== null,
+      run: () => void wrapping.takeBack?.(),
+    },
     { id: "tick", title: "Tick what is in hand, or not", group, keys: ["Enter"], enabled: row !== null, run: turn },
     { id: "next", title: "Next", group, keys: ["ArrowDown"], keyOnly: true, run: () => move(at + 1) },
     { id: "before", title: "The one before", group, keys: ["ArrowUp"], keyOnly: true, run: () => move(at - 1) },
@@ -201,7 +210,7 @@ function Line({ row, tempo, wrapping, isInHand, onChoose }: LineProps) {
           <Tick
             label={`${levelWords(row)} of ${row.strip.look.name}`}
             on={filed !== undefined}
-            onChange={(on) => wrapping.edit([row], { on })}
+            onChange={(on) => wrapping.edit(row, { on })}
           />
         )}
       </span>
