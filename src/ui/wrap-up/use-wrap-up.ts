@@ -86,6 +86,8 @@ function useEdits(project: string) {
   return { edits, setEdits };
 }
 
+const SAID = "wrap-up";
+
 /** Files what is asked for; says what was done, with the way back. */
 function useFile({ id, name }: Project) {
   const queries = useQueryClient();
@@ -102,7 +104,8 @@ function useFile({ id, name }: Project) {
       await api.undoWrapUp(id, undo);
       setLast((now) => (now?.undo === undo ? null : now));
       await refetch();
-      say(`Taken back: ${words}`);
+      // In place of the message that offers it.
+      say(`Taken back: ${words}`, { id: SAID });
     } catch (error) {
       sayError(errorText(error));
     }
@@ -119,7 +122,7 @@ function useFile({ id, name }: Project) {
     if (!undo) return say(words);
     const done = { undo, words };
     setLast(done);
-    say(words, { action: { label: "Undo", onClick: () => void takeBack(done) } });
+    say(words, { id: SAID, action: { label: "Undo", onClick: () => void takeBack(done) } });
   };
   return { file, takeBack: last && (() => takeBack(last)) };
 }
@@ -154,7 +157,8 @@ export function useWrapUp(project: Project, told: WrapUp) {
   const { edits, setEdits } = useEdits(project.id);
   const [also, setAlso] = useState<Readonly<Record<Also, boolean>>>({ plugins: false, left: false, kept: false });
   const all = useMemo(() => blocksOf(project, told), [project, told]);
-  const isOn = ({ key, isProposed }: Row): boolean => edits[key]?.on ?? isProposed;
+  // What another window has filed meanwhile is not filed again.
+  const isOn = (row: Row): boolean => !isKept(row) && (edits[row.key]?.on ?? row.isProposed);
   const isShown = (row: Row): boolean => isOn(row) || ALSO.every((one) => also[one] || !IS_OF[one](row));
   const blocks = all
     .map((block) => ({ ...block, rows: block.rows.filter(isShown) }))

@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { act, cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { quiet } from "@/app/testing/engine";
 import { layOut } from "@/app/testing/furnish";
@@ -8,12 +8,14 @@ import { type House, openHouse } from "@/app/testing/house";
 import { goTo, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
 import { processorsOf } from "@/core/chains/tree";
+import { emptyCard } from "@/core/presets/preset";
 import { turn } from "@/core/recall/gestures/values";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
 import { findPresets } from "@/server/use-cases/find-presets";
 import { changeProject } from "@/server/use-cases/projects/change";
 import { getProject } from "@/server/use-cases/projects/read";
+import { wrapUp } from "@/server/use-cases/wrap-up/file";
 import { useListening } from "../listening/state";
 import { WrapUp } from "./wrap-up";
 
@@ -106,6 +108,27 @@ describe("a wrap-up", () => {
     await waitFor(() => expect(said.at(-1)).toBe(`Taken back: Filed ${count} sounds of Salt Lanterns`));
     expect((await stored()).project).toEqual(before);
     expect(await called("Voice, wrapped up")).toEqual([]);
+  });
+
+  it("leaves out what another window has filed meanwhile, also where it was ticked by hand here", async () => {
+    await turnVoice();
+    await open();
+    const line = () => within(grid()).queryByRole("rowgroup", { name: "Voice" });
+    const sends = within(line()!).getByRole("checkbox", { name: "Sends of Voice" });
+    fireEvent.click(sends);
+    const count = ticked();
+    const { revision } = await stored();
+    const card = emptyCard("Sends, theirs");
+    value(
+      await wrapUp(house.context, ID, {
+        baseRevision: revision,
+        file: [{ key: "sends voice", as: { card } }],
+        left: [],
+      }),
+    );
+    await act(() => house.queries.invalidateQueries());
+    await waitFor(() => expect(ticked()).toBe(count - 1));
+    expect(screen.getByRole("button", { name: `File ${count - 1} sounds` })).toBeDefined();
   });
 
   it("is walked by keys; what is passed over is not shown again until it is asked for", async () => {
