@@ -21,11 +21,15 @@ const FindStandingSchema = z.discriminatedUnion("is", [
   z.strictObject({ is: z.literal("new") }),
 ]);
 
+const UndoSchema = z.strictObject({ log: z.int().min(1), revision: z.int().min(1).nullable() });
+
 export const WrapUpSchema = z.strictObject({
   /** Of the project, for which all of it is true. */
   revision: z.int(),
   /** When it was wrapped up last. */
   last: z.iso.datetime().nullable(),
+  /** How that is taken back; null where nothing was filed. */
+  undo: UndoSchema.nullable(),
   finds: z.array(
     z.strictObject({
       key: FindKeySchema,
@@ -76,10 +80,10 @@ export const WrappedUpSchema = z.strictObject({
   /** Of the project, whose strips go by the new names from then on. */
   revision: z.int(),
   /** How it is taken back; null where nothing was filed. */
-  undo: z.strictObject({ log: z.int(), revision: z.int().nullable() }).nullable(),
+  undo: UndoSchema.nullable(),
 });
 
-export const WrapUpUndoSchema = z.strictObject({ log: z.int().min(1), revision: z.int().min(1).nullable() });
+export const WrapUpUndoSchema = UndoSchema;
 
 export type WrapUp = z.infer<typeof WrapUpSchema>;
 export type WrapUpRequest = z.infer<typeof WrapUpRequestSchema>;

@@ -186,12 +186,14 @@ export const MIGRATIONS: readonly NamedMigration[] = [
     down: forwardOnly,
   },
   {
-    // When a project was wrapped up last, and what was passed over then.
+    // When a project was wrapped up, what was passed over then, and how that is taken back.
     name: "019-wrap-ups",
-    up: (db) =>
-      db.raw(
-        "CREATE TABLE wrap_ups (project TEXT PRIMARY KEY REFERENCES projects(id), at TEXT NOT NULL, passed_over TEXT NOT NULL) WITHOUT ROWID",
-      ),
+    up: async (db) => {
+      await db.raw(
+        "CREATE TABLE wrap_ups (id INTEGER PRIMARY KEY, project TEXT NOT NULL REFERENCES projects(id), at TEXT NOT NULL, passed_over TEXT NOT NULL, log INTEGER, revision INTEGER)",
+      );
+      await db.raw("CREATE INDEX wrap_ups_by_project ON wrap_ups (project)");
+    },
     down: forwardOnly,
   },
 ];

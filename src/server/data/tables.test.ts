@@ -96,7 +96,7 @@ const COLUMNS: Omit<Columns, "knex_migrations"> = {
     window: "null",
     about: "null",
   },
-  wrap_ups: { project: "given", at: "given", passed_over: "given" },
+  wrap_ups: { id: "given", project: "given", at: "given", passed_over: "given", log: "null", revision: "null" },
   media: { hash: "given", name: "given", seconds: "given", added_at: "given", bytes: "given" },
   changes: { seq: "given", at: "given", records: "given" },
   settings: { id: "given", revision: "given", body: "given" },

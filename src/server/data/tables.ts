@@ -137,10 +137,14 @@ export interface LogTable {
 }
 
 export interface WrapUpTable {
+  readonly id: number;
   readonly project: string;
   readonly at: string;
   /** Fingerprints, JSON. */
   readonly passed_over: string;
+  /** What it is in the library's log, and in the project's; null where nothing was filed, or nothing goes by it. */
+  readonly log: number | null;
+  readonly revision: number | null;
 }
 
 export interface MediaTable {
@@ -184,7 +188,7 @@ declare module "knex/types/tables" {
     revisions: RevisionTable;
     uses: UseTable;
     library_log: Counted<LogTable, "n" | "closed">;
-    wrap_ups: WrapUpTable;
+    wrap_ups: Counted<WrapUpTable, "id">;
     media: MediaTable;
     changes: Counted<ChangeTable, "seq">;
     settings: SettingsTable;

@@ -97,12 +97,9 @@ function useFile({ id, name }: Project) {
         queries.invalidateQueries({ queryKey }),
       ),
     );
-  /** What was filed last here, as long as it stands. */
-  const [last, setLast] = useState<Done | null>(null);
   const takeBack = async ({ undo, words }: Done) => {
     try {
       await api.undoWrapUp(id, undo);
-      setLast((now) => (now?.undo === undo ? null : now));
       await refetch();
       // In place of the message that offers it.
       say(`Taken back: ${words}`, { id: SAID });
@@ -121,10 +118,9 @@ function useFile({ id, name }: Project) {
         : `Filed ${counted(presets.length, "sound")} of ${name}`;
     if (!undo) return say(words);
     const done = { undo, words };
-    setLast(done);
     say(words, { id: SAID, action: { label: "Undo", onClick: () => void takeBack(done) } });
   };
-  return { file, takeBack: last && (() => takeBack(last)) };
+  return { file, takeBack };
 }
 
 /** What is ticked, each as what it is filed. */
@@ -193,7 +189,8 @@ export function useWrapUp(project: Project, told: WrapUp) {
       await file(request);
       setEdits(() => NO_EDITS);
     },
-    takeBack,
+    /** Takes the last wrap-up back, also after a reload. */
+    takeBack: told.undo && (() => takeBack({ undo: told.undo!, words: `Wrap-up of ${project.name}` })),
     loose: everything.filter((row) => !isKept(row)).length,
     found: everything.length,
     also,

@@ -105,7 +105,7 @@ describe("a wrap-up", () => {
     );
     await waitFor(() => expect(screen.getByRole("button", { name: "File nothing" })).toBeDefined());
     press("z", { ctrlKey: true });
-    await waitFor(() => expect(said.at(-1)).toBe(`Taken back: Filed ${count} sounds of Salt Lanterns`));
+    await waitFor(() => expect(said.at(-1)).toBe("Taken back: Wrap-up of Salt Lanterns"));
     expect((await stored()).project).toEqual(before);
     expect(await called("Voice, wrapped up")).toEqual([]);
   });

@@ -12,7 +12,7 @@ import { type Outcome, RolledBack, refuse } from "../../failure";
 import { rowsById } from "../../repositories/preset-lists";
 import * as presets from "../../repositories/presets";
 import * as projects from "../../repositories/projects";
-import { keepWrapUp } from "../../repositories/wrap-ups";
+import { forgetWrapUp, keepWrapUp } from "../../repositories/wrap-ups";
 import type { Context } from "../../store/context";
 import { transact } from "../../store/transact";
 import { takingTurns } from "../../turns";
@@ -126,9 +126,12 @@ export function wrapUp(context: Context, id: string, request: WrapUpRequest): Pr
     if (!record || record.draft) return refuse("notFound", wordsOfNone(id));
     if (record.revision !== baseRevision) refuseStale(record, baseRevision);
     const at = context.now().toISOString();
-    await keepWrapUp(tx, id, { at, passedOver: [...new Set(left)] });
+    const passedOver = [...new Set(left)];
     note({ kind: "project", id });
-    if (file.length === 0) return { presets: [], revision: record.revision, undo: null };
+    if (file.length === 0) {
+      await keepWrapUp(tx, id, { at, passedOver, undo: null });
+      return { presets: [], revision: record.revision, undo: null };
+    }
     const filing = { context, tx, note };
     const { folder: into, steps: making } =
       newFolder === undefined ? { folder: null, steps: [] } : await folderAtPath(context, tx, newFolder, newFolderIn);
@@ -142,11 +145,9 @@ export function wrapUp(context: Context, id: string, request: WrapUpRequest): Pr
     const next =
       follow.length === 0 ? null : await commitIn(filing, id, () => Promise.resolve({ label, steps: follow }));
     const ids = kept.map(({ preset }) => preset);
-    return {
-      presets: [...(await rowsById(tx, ids))],
-      revision: next?.revision ?? record.revision,
-      undo: { log, revision: next?.revision ?? null },
-    };
+    const undo = { log, revision: next?.revision ?? null };
+    await keepWrapUp(tx, id, { at, passedOver, undo });
+    return { presets: [...(await rowsById(tx, ids))], revision: next?.revision ?? record.revision, undo };
   });
 }
 
@@ -162,6 +163,8 @@ export function undoWrapUp(
     if (revision !== null)
       await commitIn(filing, id, (record, within) => walked(record, within, { way: "undo", only: revision }));
     await walkIn(filing, { direction: "undo", only: log });
+    await forgetWrapUp(tx, id, log);
+    note({ kind: "project", id });
     return { ok: true as const };
   });
 }

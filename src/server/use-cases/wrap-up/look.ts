@@ -164,6 +164,7 @@ export async function lookThrough(context: Context, id: string): Promise<Outcome
   return ok({
     revision,
     last: last?.at ?? null,
+    undo: last?.undo ?? null,
     finds: looked.map(({ find: { key, level, place, fingerprint: print }, work, ...answer }) => ({
       key,
       level,

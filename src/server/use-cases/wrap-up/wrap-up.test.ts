@@ -126,6 +126,7 @@ describe("a wrap-up", () => {
     expect(revision).toBe(looked.revision + 1);
     expect(undo).not.toBeNull();
     const again = await look();
+    expect(again.undo).toEqual(undo);
     expect(again.finds.filter(({ isProposed }) => isProposed)).toEqual([]);
     for (const { key } of request.file)
       expect(again.finds.find((find) => find.key === key)?.standing.is, key).toBe("kept");
@@ -152,6 +153,7 @@ describe("a wrap-up", () => {
     expect((await stored()).project).toEqual(before.project);
     expect(await listFolders(context)).toEqual(folders);
     expect(refused(await undoWrapUp(context, ID, undo!)).code).toBe("refused");
+    expect(await look()).toMatchObject({ last: null, undo: null });
     // What was filed is found again by the way forward of the library.
     value(await walkLibrary(context, "redo"));
     expect((await library()).length).toBeGreaterThan(before.library.length);
