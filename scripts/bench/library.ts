@@ -29,7 +29,7 @@ const LARGE = "f8";
 /** So many presets and their folders, through the repository. */
 export async function fill(context: OpenContext, count: number): Promise<void> {
   await inTransaction(context, async (tx) => {
-    for (const folder of FOLDERS) await insertFolder(tx, folder);
+    for (const folder of FOLDERS) await insertFolder(tx, folder, context.now().toISOString());
   });
   let chunk: Parameters<typeof insertPreset>[1][] = [];
   const write = async () => {

@@ -39,11 +39,15 @@ export async function loadDemo(context: Context): Promise<void> {
   await inTransaction(timeless, async (tx, note) => {
     for (const path of DEMO_FOLDERS) {
       const above = path.split("/").slice(0, -1).join("/");
-      await insertFolder(tx, {
-        id: folderId(path),
-        name: path.split("/").at(-1) ?? path,
-        parent: above === "" ? null : folderId(above),
-      });
+      await insertFolder(
+        tx,
+        {
+          id: folderId(path),
+          name: path.split("/").at(-1) ?? path,
+          parent: above === "" ? null : folderId(above),
+        },
+        timeless.now().toISOString(),
+      );
       note({ kind: "folder", id: folderId(path) });
     }
     for (const preset of DEMO_PRESETS) {

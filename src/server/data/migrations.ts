@@ -196,6 +196,18 @@ export const MIGRATIONS: readonly NamedMigration[] = [
     },
     down: forwardOnly,
   },
+  {
+    // When a card, a place in the bin, a folder was changed last, and what a version was made of: by these, two libraries that went
+    // their own ways meet again.
+    name: "020-meeting-again",
+    up: async (db) => {
+      await db.raw("ALTER TABLE presets ADD COLUMN filed_at TEXT NOT NULL DEFAULT ''");
+      await db.raw("UPDATE presets SET filed_at = coalesce(binned_at, saved_at)");
+      await db.raw("ALTER TABLE folders ADD COLUMN changed_at TEXT NOT NULL DEFAULT '2026-01-01T00:00:00.000Z'");
+      await db.raw("ALTER TABLE preset_versions ADD COLUMN based_on INTEGER");
+    },
+    down: forwardOnly,
+  },
 ];
 
 /** Moments take a tenth of the room when they are packed, and what a change concerned less than half without names of fields. */

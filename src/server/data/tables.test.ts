@@ -21,7 +21,7 @@ type Columns = {
 
 const COLUMNS: Omit<Columns, "knex_migrations"> = {
   documents: { id: "given", body: "given" },
-  folders: { id: "given", name: "given", parent: "null" },
+  folders: { id: "given", name: "given", parent: "null", changed_at: "given" },
   presets: {
     row: "given",
     id: "given",
@@ -39,6 +39,7 @@ const COLUMNS: Omit<Columns, "knex_migrations"> = {
     touched_at: "given",
     binned_at: "null",
     merged_into: "null",
+    filed_at: "given",
   },
   preset_versions: {
     preset: "given",
@@ -47,6 +48,7 @@ const COLUMNS: Omit<Columns, "knex_migrations"> = {
     fingerprint: "given",
     saved_at: "given",
     name: "null",
+    based_on: "null",
   },
   preset_holds: { held: "given", preset: "given" },
   preset_references: { folder: "given", preset: "given" },

@@ -16,6 +16,8 @@ export interface FolderTable {
   readonly id: string;
   readonly name: string;
   readonly parent: string | null;
+  /** When it was named or moved last. */
+  readonly changed_at: string;
 }
 
 export interface PresetTable {
@@ -38,6 +40,8 @@ export interface PresetTable {
   readonly binned_at: string | null;
   /** The preset that it was put into. */
   readonly merged_into: string | null;
+  /** When its card, its place or the name of a version was changed last. */
+  readonly filed_at: string;
 }
 
 export interface VersionTable {
@@ -47,6 +51,8 @@ export interface VersionTable {
   readonly fingerprint: string;
   readonly saved_at: string;
   readonly name: string | null;
+  /** The version that it was made of; null for the one before it. */
+  readonly based_on: number | null;
 }
 
 /** Folders that refer to presets, beside the home of each; `preset` is a row. */
@@ -176,9 +182,9 @@ type Counted<Table, Given extends keyof Table> = Knex.CompositeTableType<
 declare module "knex/types/tables" {
   interface Tables {
     documents: Counted<DocumentTable, "id">;
-    folders: FolderTable;
-    presets: Counted<PresetTable, "row" | "merged_into" | "binned_at">;
-    preset_versions: Counted<VersionTable, "name">;
+    folders: Counted<FolderTable, "changed_at">;
+    presets: Counted<PresetTable, "row" | "merged_into" | "binned_at" | "filed_at">;
+    preset_versions: Counted<VersionTable, "name" | "based_on">;
     loudness: LoudnessTable;
     preset_holds: HoldTable;
     preset_references: ReferenceTable;

@@ -3,7 +3,8 @@ import { fold } from "@/core/names/words";
 import type { Folder } from "@/contracts/records";
 import type { Executor } from "../data/executor";
 import { statementsOf } from "../data/statements";
-import type { FolderTable, PresetTable, ReferenceTable } from "../data/tables";
+import type { FolderRecord } from "@/core/library/step";
+import type { PresetTable, ReferenceTable } from "../data/tables";
 
 /** All folders, parents before children by name, with the presets in and below each: each once, wherever it is referred to. */
 export async function listFolders(db: Executor): Promise<readonly Folder[]> {
@@ -16,7 +17,7 @@ export async function listFolders(db: Executor): Promise<readonly Folder[]> {
     .select("folder")
     .count({ n: "*" });
   const own = new Map(counts.map((row) => [row.folder, Number(row.n)]));
-  const children = new Map<string | null, FolderTable[]>();
+  const children = new Map<string | null, FolderRecord[]>();
   for (const row of rows) {
     const beside = children.get(row.parent);
     if (beside) beside.push(row);
@@ -68,7 +69,7 @@ async function countReferences(
   }
 }
 
-export const findFolder = async (db: Executor, id: string): Promise<FolderTable | null> =>
+export const findFolder = async (db: Executor, id: string): Promise<FolderRecord | null> =>
   (await db("folders").where({ id }).first("id", "name", "parent")) ?? null;
 
 /** Whether there is such a folder. */
@@ -77,15 +78,19 @@ export async function isFolder(tx: Executor, id: string): Promise<boolean> {
   return statement<{ id: string }>("SELECT id FROM folders WHERE id = ?").get(id) !== undefined;
 }
 
-export async function findFolderByName(db: Executor, name: string, parent: string | null): Promise<FolderTable | null> {
+export async function findFolderByName(
+  db: Executor,
+  name: string,
+  parent: string | null,
+): Promise<FolderRecord | null> {
   const beside = await db("folders").where({ parent }).select("id", "name", "parent");
   const wanted = fold(name);
   // The very name first; else what differs in capitals and accents only, which nobody would tell apart.
   return beside.find((f) => f.name === name) ?? beside.find((f) => fold(f.name) === wanted) ?? null;
 }
 
-export async function updateFolder(db: Executor, { id, name, parent }: FolderTable): Promise<void> {
-  await db("folders").where({ id }).update({ name, parent });
+export async function updateFolder(db: Executor, { id, name, parent }: FolderRecord, at: string): Promise<void> {
+  await db("folders").where({ id }).update({ name, parent, changed_at: at });
 }
 
 export async function deleteFolder(db: Executor, id: string): Promise<void> {
@@ -93,7 +98,7 @@ export async function deleteFolder(db: Executor, id: string): Promise<void> {
 }
 
 /** The folders right below one. */
-export const listBelow = async (db: Executor, parent: string): Promise<readonly FolderTable[]> =>
+export const listBelow = async (db: Executor, parent: string): Promise<readonly FolderRecord[]> =>
   db("folders").where({ parent }).select("id", "name", "parent");
 
 /** Whether no preset, not even one in the bin, and no folder is in it, and it refers to none. */
@@ -103,11 +108,12 @@ export async function isEmpty(db: Executor, id: string): Promise<boolean> {
   return preset === undefined && reference === undefined && (await listBelow(db, id)).length === 0;
 }
 
-export const insertFolder = (db: Executor, folder: FolderTable): Promise<unknown> => db("folders").insert(folder);
+export const insertFolder = (db: Executor, folder: FolderRecord, at: string): Promise<unknown> =>
+  db("folders").insert({ ...folder, changed_at: at });
 
 /** The folder and all below it. */
 export async function folderWithDescendants(db: Executor, id: string): Promise<readonly string[]> {
-  const rows = await db.raw<Pick<FolderTable, "id">[]>(
+  const rows = await db.raw<Pick<FolderRecord, "id">[]>(
     `WITH RECURSIVE below(id) AS (SELECT id FROM folders WHERE id = ? UNION SELECT f.id FROM folders f JOIN below ON f.parent = below.id)
      SELECT id FROM below`,
     [id],

@@ -66,8 +66,8 @@ export async function insertPreset(
   const statement = await statementsOf(db);
   const { lastInsertRowid: row } = statement(
     `INSERT INTO presets
-       (id, kind, folder, sort_name, card, inside, pack, pack_card, card_revision, version, saved_at, used_at, touched_at)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, 1, 1, ?, ?, ?)`,
+       (id, kind, folder, sort_name, card, inside, pack, pack_card, card_revision, version, saved_at, used_at, touched_at, filed_at)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, 1, 1, ?, ?, ?, ?)`,
   ).run(
     id,
     content.kind,
@@ -80,6 +80,7 @@ export async function insertPreset(
     at,
     usedAt,
     usedAt ?? at,
+    at,
   );
   insertVersion(statement, { id, version: 1, content, at });
   insertIndex(statement, row, card, inside);
@@ -145,15 +146,18 @@ export async function removeNewest(db: Executor, { id, version }: Pick<PresetRow
   indexLater(db, row, readCard(card), insideOf(before.content));
 }
 
+/** `at`: when a person changed it; null where a pack did, which leaves it as it was last filed. */
 export async function updateCard(
   tx: Executor,
   { id, cardRevision }: Pick<PresetRow, "id" | "cardRevision">,
   card: Card,
+  at: string | null,
 ): Promise<void> {
   const statement = await statementsOf(tx);
   const written = statement<Pick<PresetTable, "row" | "inside">>(
-    "UPDATE presets SET card = ?, folder = ?, sort_name = ?, card_revision = ? WHERE id = ? RETURNING row, inside",
-  ).get(JSON.stringify(card), card.folder, sortName(card.name), BigInt(cardRevision + 1), id);
+    `UPDATE presets SET card = ?, folder = ?, sort_name = ?, card_revision = ?, filed_at = coalesce(?, filed_at)
+     WHERE id = ? RETURNING row, inside`,
+  ).get(JSON.stringify(card), card.folder, sortName(card.name), BigInt(cardRevision + 1), at, id);
   const { row, inside } = present(written, id);
   referAgain(statement, row, card);
   indexLater(tx, row, card, readInside(inside));
@@ -205,19 +209,26 @@ export async function findFiled(db: Executor, id: string): Promise<FiledPreset |
   return { ...toRow(stored), ...filedOf(stored) };
 }
 
-export async function setBinned(db: Executor, id: string, at: string | null): Promise<void> {
-  await db("presets").where({ id }).update({ binned_at: at });
+export async function setBinned(db: Executor, id: string, binned: boolean, at: string): Promise<void> {
+  await db("presets")
+    .where({ id })
+    .update({ binned_at: binned ? at : null, filed_at: at });
 }
 
 /** Puts a preset into another, or lets it stand by itself again. */
 export async function setMerged(db: Executor, id: string, into: string | null, at: string): Promise<void> {
   await db("presets")
     .where({ id })
-    .update({ merged_into: into, binned_at: into === null ? null : at });
+    .update({ merged_into: into, binned_at: into === null ? null : at, filed_at: at });
 }
 
-export async function nameVersion(db: Executor, id: string, version: number, name: string | null): Promise<void> {
+export async function nameVersion(
+  db: Executor,
+  { id, version, name }: { readonly id: string; readonly version: number; readonly name: string | null },
+  at: string,
+): Promise<void> {
   await db("preset_versions").where({ preset: id, version }).update({ name });
+  await db("presets").where({ id }).update({ filed_at: at });
 }
 
 /** Takes a preset away for good, with its versions and their documents. */

@@ -7,7 +7,8 @@ import { type Query, parseQuery } from "@/core/search/query";
 import type { ChangedRecord } from "../data/changes";
 import { type Statements, statementsOf } from "../data/statements";
 import { readCard, readInside } from "../data/stored";
-import type { FolderTable, LoudnessTable, PresetTable, ProjectTable, UseTable } from "../data/tables";
+import type { FolderRecord } from "@/core/library/step";
+import type { LoudnessTable, PresetTable, ProjectTable, UseTable } from "../data/tables";
 import { messageOf } from "@/core/result";
 import type { Executor } from "../data/executor";
 import { takingTurns } from "../turns";
@@ -35,7 +36,7 @@ const MOST_WASTE = 0.5;
 /** What a transaction changes in the index, read within it and taken once it is on disk. */
 export interface Staged {
   readonly rows: readonly IndexRow[];
-  readonly folders: readonly FolderTable[] | null;
+  readonly folders: readonly FolderRecord[] | null;
   readonly uses: ReadonlyMap<string, Uses>;
 }
 
@@ -53,7 +54,7 @@ export class LibrarySearch {
   private index = new LibraryIndex();
   /** The one that is to take its place, while it is being built. */
   private next: { readonly index: LibraryIndex; readonly changed: Set<number> } | null = null;
-  private folders: ReadonlyMap<string, FolderTable> = new Map();
+  private folders: ReadonlyMap<string, FolderRecord> = new Map();
   /** What each project used when last looked at. */
   private usesOf = new Map<string, Uses>();
   /** What was staged is taken in the order in which it was committed. */
@@ -98,7 +99,7 @@ export class LibrarySearch {
     const uses = usesNow(statement, of("project"));
     const ids = new Set([...of("preset"), ...[...uses].flatMap(([project, now]) => this.usedOtherwise(project, now))]);
     const changed = of("folder");
-    const folders = changed.size > 0 ? statement<FolderTable>("SELECT id, name, parent FROM folders").all() : null;
+    const folders = changed.size > 0 ? statement<FolderRecord>("SELECT id, name, parent FROM folders").all() : null;
     const rows = new Map<number, IndexRow>();
     const one = statement<IndexRow>(`SELECT ${COLUMNS} FROM presets p WHERE p.id = ?`);
     const turn = takingTurns();
@@ -122,7 +123,7 @@ export class LibrarySearch {
   }
 
   /** Folders whose path is another by now: those of which one on the way up has a new name or stands elsewhere. */
-  private renamed(rows: readonly FolderTable[], changed: ReadonlySet<string>): readonly string[] {
+  private renamed(rows: readonly FolderRecord[], changed: ReadonlySet<string>): readonly string[] {
     const now = byId(rows);
     const moved = new Set([...changed].filter((id) => this.folders.has(id) && now.has(id)));
     const onTheWay = (id: string | null): boolean => {
@@ -273,7 +274,7 @@ async function* rowsIn(statement: Statements, folder: string): AsyncGenerator<In
   }
 }
 
-const byId = (rows: readonly FolderTable[]): ReadonlyMap<string, FolderTable> =>
+const byId = (rows: readonly FolderRecord[]): ReadonlyMap<string, FolderRecord> =>
   new Map(rows.map((row) => [row.id, row]));
 
 function usesByProject(

@@ -114,7 +114,7 @@ async function folderFor(
   const { folder, steps } = await folderAtPath(context, tx, newFolder, newFolderIn);
   for (const step of steps)
     if (step.kind === "folder" && step.to) {
-      await folders.insertFolder(tx, step.to);
+      await folders.insertFolder(tx, step.to, context.now().toISOString());
       note({ kind: "folder", id: step.to.id });
     }
   return folder;

@@ -28,7 +28,7 @@ export async function installPack(context: Context, { name, presets }: Pack): Pr
       if (known && known.fingerprint !== fingerprint(content))
         await appendVersion(tx, { id, version: known.row.version + 1, content, at: context.now().toISOString() });
       if (known && !equal(known.came, card)) {
-        await updateCard(tx, known.row, withBeside(card, { came: known.came, stands: known.row.card }));
+        await updateCard(tx, known.row, withBeside(card, { came: known.came, stands: known.row.card }), null);
         await keepPackCard(tx, id, card);
       }
       note({ kind: "preset", id });

@@ -41,17 +41,17 @@ export async function applyStep(
   step: LibraryStep,
   { at, note }: { at: string; note: Note },
 ): Promise<void> {
-  if (step.kind === "folder") return applyFolder(tx, step, note);
+  if (step.kind === "folder") return applyFolder(tx, step, { at, note });
   if (step.kind === "search") return applySearch(tx, step, note);
   const preset = await presetOf(tx, step.preset);
   checkPack(preset, step);
   switch (step.kind) {
     case "card":
-      await applyCard(tx, preset, step);
+      await applyCard(tx, preset, step, at);
       break;
     case "bin":
       checkBin(preset, step);
-      await presets.setBinned(tx, step.preset, step.to ? at : null);
+      await presets.setBinned(tx, step.preset, step.to, at);
       break;
     case "merge":
       await checkMerge(tx, preset, step);
@@ -65,7 +65,7 @@ export async function applyStep(
       await applyContent(tx, preset, step, at);
       break;
     case "versionName":
-      await applyVersionName(tx, preset, step);
+      await applyVersionName(tx, preset, step, at);
   }
   note({ kind: "preset", id: step.preset });
 }
@@ -76,7 +76,12 @@ function checkPack(preset: presets.FiledCard, step: LibraryStep): void {
   refuse("refused", readOnly(preset));
 }
 
-async function applyCard(tx: Executor, preset: presets.FiledCard, { from, to }: StepOf<"card">): Promise<void> {
+async function applyCard(
+  tx: Executor,
+  preset: presets.FiledCard,
+  { from, to }: StepOf<"card">,
+  at: string,
+): Promise<void> {
   const names = Object.keys(from) as (keyof Card)[];
   if (!equal(fieldsOf(preset.card, names), from))
     refuse("refused", `The card of “${preset.card.name}” was changed since; it is left as it is.`);
@@ -87,7 +92,7 @@ async function applyCard(tx: Executor, preset: presets.FiledCard, { from, to }: 
       "refused",
       `“${card.name}” would lie in one folder twice, or be referred to without lying in any; it stays.`,
     );
-  await presets.updateCard(tx, preset, card);
+  await presets.updateCard(tx, preset, card, at);
 }
 
 function checkBin({ card, binned, mergedInto }: presets.FiledCard, { from }: StepOf<"bin">): void {
@@ -121,10 +126,11 @@ async function applyVersionName(
   tx: Executor,
   preset: presets.FiledCard,
   { version, from, to }: StepOf<"versionName">,
+  at: string,
 ): Promise<void> {
   const standing = (await presets.listVersions(tx, preset.id)).find((v) => v.version === version);
   if (standing?.name !== from) refuse("refused", `The name of version ${version} was changed since; it is left.`);
-  await presets.nameVersion(tx, preset.id, version, to);
+  await presets.nameVersion(tx, { id: preset.id, version, name: to }, at);
 }
 
 /** Takes the newest version away, where nothing has come of it. */
@@ -183,7 +189,11 @@ export async function checkFolder(tx: Executor, folder: string | null, path?: st
     refuse("refused", "The folder is not there any more; choose another.", path === undefined ? {} : { path });
 }
 
-async function applyFolder(tx: Executor, { from, to }: StepOf<"folder">, note: Note): Promise<void> {
+async function applyFolder(
+  tx: Executor,
+  { from, to }: StepOf<"folder">,
+  { at, note }: { at: string; note: Note },
+): Promise<void> {
   const folder = to ?? from;
   if (!folder) return;
   if (!equal(await folders.findFolder(tx, folder.id), from))
@@ -192,8 +202,8 @@ async function applyFolder(tx: Executor, { from, to }: StepOf<"folder">, note: N
   else if (!(await folders.isEmpty(tx, folder.id)))
     refuse("refused", `“${folder.name}” holds something by now; it stays.`);
   if (!to) await folders.deleteFolder(tx, folder.id);
-  else if (from) await folders.updateFolder(tx, to);
-  else await folders.insertFolder(tx, to);
+  else if (from) await folders.updateFolder(tx, to, at);
+  else await folders.insertFolder(tx, to, at);
   note({ kind: "folder", id: folder.id });
 }
 

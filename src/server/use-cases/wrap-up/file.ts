@@ -60,7 +60,7 @@ async function keepNew(
   const { alsoIn: _, ...alone } = card;
   const begun = into === null ? card : { ...alone, folder: null };
   await presets.insertPreset(tx, { id, content: checked.value, card: begun, at });
-  await presets.setBinned(tx, id, at);
+  await presets.setBinned(tx, id, true, at);
   const steps: readonly LibraryStep[] = [
     { kind: "bin", preset: id, from: true, to: false },
     ...(into === null ? [] : [cardStep(id, begun, homeOf(card, into))]),
