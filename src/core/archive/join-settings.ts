@@ -1,0 +1,41 @@
+import equal from "fast-deep-equal";
+import type { Settings } from "../settings/settings";
+
+/** What a person has set up, and how often it was changed. */
+export interface CountedSettings {
+  readonly settings: Settings;
+  readonly revision: number;
+}
+
+/** Those of the first side, then what only the other has; `keyOf`: what only one can have. */
+const united = <T>(first: readonly T[], second: readonly T[], keyOf: (item: T) => string): T[] => {
+  const known = new Set(first.map(keyOf));
+  const more = second.filter((item) => !known.has(keyOf(item)));
+  return [...first, ...more];
+};
+
+const text = (value: unknown): string => JSON.stringify(value);
+
+/**
+ * What two sides have set up, together. Where both have set the same thing, that stands which was changed more often; as often, either,
+ * but the same from both sides. Laws: from both sides it is the same; with what it gave before it gives that again.
+ */
+export function joinSettings(own: CountedSettings, theirs: CountedSettings): CountedSettings {
+  const isOwnFirst = own.revision > theirs.revision || (own.revision === theirs.revision && text(own) >= text(theirs));
+  const [{ settings: first, revision }, { settings: second }] = isOwnFirst ? [own, theirs] : [theirs, own];
+  const shortcuts = united(first.shortcuts, second.shortcuts, ({ keys }) => keys);
+  const settings: Settings = {
+    patterns: { ...second.patterns, ...first.patterns },
+    searches: united(first.searches, second.searches, ({ id }) => id),
+    // A thing has one shortcut, too.
+    shortcuts: shortcuts.filter(
+      ({ does }, at, all) => all.findIndex((other) => text(other.does) === text(does)) === at,
+    ),
+    startingPoints: united(first.startingPoints, second.startingPoints, ({ model, strip }) => text([model, strip])),
+    apart: united(first.apart, second.apart, (ids) => text(ids)),
+    choices: united(first.choices, second.choices, ({ name }) => name),
+    lastParts: { ...second.lastParts, ...first.lastParts },
+  };
+  // What came together was changed once more: it stands over either.
+  return { settings, revision: equal(settings, first) ? revision : Math.max(own.revision, theirs.revision) + 1 };
+}
