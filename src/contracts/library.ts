@@ -275,7 +275,9 @@ export const LogPageSchema = z.strictObject({
       of: z.int().nullable(),
       /** How many things it concerned, and some of them as they were called then. */
       count: z.int(),
-      some: z.array(z.strictObject({ kind: z.enum(["preset", "folder", "search"]), id: z.string(), name: z.string() })),
+      some: z.array(
+        z.strictObject({ kind: z.enum(["preset", "project", "folder", "search"]), id: z.string(), name: z.string() }),
+      ),
       standing: z.enum(["done", "undone", "undoneForGood", "doneForGood"]).nullable(),
     }),
   ),

@@ -1,5 +1,5 @@
 import type { Card, Content } from "../presets/preset";
-import type { PlacedSearch } from "../settings/settings";
+import type { PlacedSearch, Settings } from "../settings/settings";
 
 /** Fields of a card; null where an optional one is not there. */
 export type CardFields = { readonly [K in keyof Card]?: Card[K] | null };
@@ -45,11 +45,36 @@ export type LibraryStep =
       readonly from: Content | null;
       readonly to: Content | null;
     }
-  | { readonly kind: "search"; readonly from: PlacedSearch | null; readonly to: PlacedSearch | null };
+  | { readonly kind: "search"; readonly from: PlacedSearch | null; readonly to: PlacedSearch | null }
+  | {
+      /** All versions of a preset, before and after those of another library were taken in; numbered from 1. */
+      readonly kind: "versions";
+      readonly preset: string;
+      readonly from: readonly SideVersion[];
+      readonly to: readonly SideVersion[];
+    }
+  | { readonly kind: "settings"; readonly from: Settings; readonly to: Settings }
+  | ProjectStep;
 
-/** What a change concerned: a sound, a folder, a kept search. The name of a sound stands in the library. */
+/** A version on one side of a step: one of the other side, by its number there, or one that only this side has. */
+export type SideVersion = { readonly basedOn: number | null } & (
+  | { readonly was: number }
+  | { readonly was: null; readonly savedAt: string; readonly name: string | null; readonly content: Content }
+);
+
+/** What bringing in does to projects; it is taken back with all else that came in. */
+export type ProjectStep =
+  | { readonly kind: "projectBin"; readonly project: string; readonly from: boolean; readonly to: boolean }
+  /** From how it was after one change to how it was after another. */
+  | { readonly kind: "projectHead"; readonly project: string; readonly from: number; readonly to: number }
+  /** Two projects that are one once more take each other's id; `from` and `to` are the same, that of the other. */
+  | { readonly kind: "projectSwap"; readonly project: string; readonly from: string; readonly to: string };
+
+export const isProjectStep = (step: LibraryStep): step is ProjectStep => step.kind.startsWith("project");
+
+/** What a change concerned: a sound, a project, a folder, a kept search. The name of a sound stands in the library. */
 export type Subject =
-  | { readonly kind: "preset"; readonly id: string }
+  | { readonly kind: "preset" | "project"; readonly id: string }
   | { readonly kind: "folder" | "search"; readonly id: string; readonly name: string };
 
 function subjectOf(step: LibraryStep): Subject | null {
@@ -61,7 +86,8 @@ function subjectOf(step: LibraryStep): Subject | null {
     const placed = step.to ?? step.from;
     return placed && { kind: "search", id: placed.search.id, name: placed.search.name };
   }
-  return { kind: "preset", id: step.preset };
+  if (step.kind === "settings") return null;
+  return isProjectStep(step) ? { kind: "project", id: step.project } : { kind: "preset", id: step.preset };
 }
 
 /** Each thing that some steps concern, once; sounds before all else. */

@@ -29,7 +29,11 @@ export interface Chosen {
 const CHUNK = 200;
 
 /** Rows that are asked for some at a time, each time those behind a key. */
-function* rowsBehind<Row, Key>(first: Key, some: (key: Key) => readonly Row[], keyOf: (row: Row) => Key): Generator<Row> {
+function* rowsBehind<Row, Key>(
+  first: Key,
+  some: (key: Key) => readonly Row[],
+  keyOf: (row: Row) => Key,
+): Generator<Row> {
   for (let key = first, rows = some(key); rows.length > 0; rows = some(key)) {
     yield* rows;
     key = keyOf(rows.at(-1)!);
@@ -94,7 +98,11 @@ const versionsOf = (db: Database.Database) =>
 export function* gatherPresets(db: Database.Database, { presets }: Chosen): Generator<GatheredPreset> {
   const some = db.prepare<unknown[], PresetColumns>(`${PRESET} WHERE row > ? ORDER BY row LIMIT ?`);
   const versions = versionsOf(db);
-  for (const row of rowsBehind(0, (key) => some.all(key, CHUNK), ({ row: key }) => key)) {
+  for (const row of rowsBehind(
+    0,
+    (key) => some.all(key, CHUNK),
+    ({ row: key }) => key,
+  )) {
     if (presets && !presets.has(row.id)) continue;
     const all = versions.all(row.id);
     yield { text: presetText(row, all, {}), versions: all.length };
@@ -156,7 +164,11 @@ export function* gatherProjects(db: Database.Database, { projects }: Chosen): Ge
        (SELECT group_concat(s.body) FROM project_strips s WHERE s.project = p.id) AS strips
      FROM projects p JOIN documents d ON d.id = p.document WHERE p.id > ? ORDER BY p.id LIMIT ?`,
   );
-  for (const row of rowsBehind("", (key) => some.all(key, CHUNK), ({ id }) => id)) {
+  for (const row of rowsBehind(
+    "",
+    (key) => some.all(key, CHUNK),
+    ({ id }) => id,
+  )) {
     const isDraft = row.kind === "draft";
     if (projects && (isDraft || !projects.has(row.id))) continue;
     const head = {
@@ -184,7 +196,11 @@ export function* gatherChanges(db: Database.Database, project: string): Generato
 /** The past of the library, an entry in a line, the first one first. */
 export function* gatherEntries(db: Database.Database): Generator<string> {
   const some = db.prepare<unknown[], LogTable>("SELECT * FROM library_log WHERE n > ? ORDER BY n LIMIT ?");
-  for (const { steps, about, closed, ...said } of rowsBehind(0, (key) => some.all(key, CHUNK), ({ n }) => n)) {
+  for (const { steps, about, closed, ...said } of rowsBehind(
+    0,
+    (key) => some.all(key, CHUNK),
+    ({ n }) => n,
+  )) {
     const told = { ...said, closed: closed === 1, about: about === null ? null : (JSON.parse(about) as unknown) };
     yield withField(told, "steps", asJson(steps));
   }

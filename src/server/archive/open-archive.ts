@@ -43,7 +43,8 @@ async function* linesOf(zip: ZipIn, path: string): AsyncGenerator<{ readonly n: 
   for await (const chunk of zip.stream(path)) {
     const pieces = (rest + decoder.decode(chunk, { stream: true })).split("\n");
     rest = pieces.pop() ?? "";
-    if (rest.length > MOST_WHOLE) throw new NotTaken(`“${path}” is not read: a line of it is larger than any document.`);
+    if (rest.length > MOST_WHOLE)
+      throw new NotTaken(`“${path}” is not read: a line of it is larger than any document.`);
     for (const text of pieces) yield { n: ++n, text };
   }
   if (rest !== "") yield { n: ++n, text: rest };
@@ -81,7 +82,10 @@ export async function openArchive(file: string): Promise<OpenedArchive> {
       lines: (path) => linesOf(zip, path),
       bytes: (path) => wholeOf(zip, path),
       paths: (folder, ending) =>
-        zip.entries.map(({ path }) => path).filter((path) => path.startsWith(folder) && path.endsWith(ending)).sort(),
+        zip.entries
+          .map(({ path }) => path)
+          .filter((path) => path.startsWith(folder) && path.endsWith(ending))
+          .sort(),
       close: () => zip.close(),
     };
   } catch (error) {

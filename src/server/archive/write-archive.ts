@@ -74,13 +74,23 @@ class Archiving {
   async write(): Promise<void> {
     await this.presets();
     await this.projects();
-    await this.text("folders.json", JSON.stringify({ diathesis: "folders", form: FORM, folders: this.foldersNeeded() }));
+    await this.text(
+      "folders.json",
+      JSON.stringify({ diathesis: "folders", form: FORM, folders: this.foldersNeeded() }),
+    );
     if (this.isAll) await this.rest();
     await this.media();
     for (const [name, schema] of Object.entries(SCHEMAS))
       await this.text(`schemas/${name}.schema.json`, `${JSON.stringify(schema(), null, 2)}\n`);
     const { at, madeBy, scope } = this.writing;
-    const head = { diathesis: "archive" as const, form: FORM, madeAt: at.toISOString(), madeBy, scope, counts: this.counts };
+    const head = {
+      diathesis: "archive" as const,
+      form: FORM,
+      madeAt: at.toISOString(),
+      madeBy,
+      scope,
+      counts: this.counts,
+    };
     await this.text(README, readMeOf(head));
     const manifest: Manifest = { ...head, entries: this.files };
     await this.zip.add({ path: MANIFEST, bytes: Buffer.from(JSON.stringify(manifest, null, 1)), isPacked: true });

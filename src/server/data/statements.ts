@@ -1,5 +1,8 @@
-import type { Database, Statement } from "better-sqlite3";
+import { join } from "node:path";
+import Connection, { type Database, type Statement } from "better-sqlite3";
 import type { Executor } from "./executor";
+import { DATABASE_FILE } from "./library-file";
+import { setPragmas } from "./pragmas";
 
 const CACHES = new WeakMap<Database, Map<string, Statement<unknown[]>>>();
 
@@ -24,5 +27,21 @@ export async function statementsOf(tx: Executor): Promise<Statements> {
     const statement = cache.get(sql) ?? connection.prepare<unknown[]>(sql);
     cache.set(sql, statement);
     return statement as Statement<unknown[], Row>;
+  };
+}
+
+/** Statements on a connection of its own, which reads one moment of a library however long it takes. */
+export function readingAside(folder: string): { readonly statement: Statements; readonly close: () => void } {
+  const db = new Connection(join(folder, DATABASE_FILE), { readonly: true, fileMustExist: true });
+  setPragmas(db);
+  db.exec("BEGIN");
+  const cache = new Map<string, Statement<unknown[]>>();
+  return {
+    statement: <Row>(sql: string) => {
+      const statement = cache.get(sql) ?? db.prepare<unknown[]>(sql);
+      cache.set(sql, statement);
+      return statement as Statement<unknown[], Row>;
+    },
+    close: () => db.close(),
   };
 }

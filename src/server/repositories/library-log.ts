@@ -1,3 +1,4 @@
+import type { FiledEntry } from "@/core/archive/documents";
 import type { HistoryLink } from "@/core/documents/history";
 import type { LibraryStep } from "@/core/library/step";
 import type { Executor } from "../data/executor";
@@ -18,7 +19,7 @@ export interface LogEntry {
 export interface About {
   readonly count: number;
   readonly some: readonly {
-    readonly kind: "preset" | "folder" | "search";
+    readonly kind: "preset" | "project" | "folder" | "search";
     readonly id: string;
     readonly name: string;
   }[];
@@ -34,6 +35,12 @@ export async function appendLog(db: Executor, { steps, about, undoes, redoes, ..
     redoes: redoes ?? null,
   });
   return n;
+}
+
+/** Writes an entry as another library has it, under its number there. */
+export async function insertEntry(db: Executor, { steps, about, closed, ...said }: FiledEntry): Promise<void> {
+  const told = about === null ? null : JSON.stringify(about);
+  await db("library_log").insert({ ...said, steps: JSON.stringify(steps), about: told, closed: closed ? 1 : 0 });
 }
 
 export interface LogLink extends HistoryLink {
@@ -79,7 +86,7 @@ export const closeGone = (db: Executor): Promise<unknown> =>
   db.raw(`
     UPDATE library_log SET closed = 1 WHERE closed = 0 AND NOT EXISTS (
       SELECT 1 FROM json_each(steps) AS step
-      WHERE json_extract(step.value, '$.kind') IN ('folder', 'search') OR (
+      WHERE json_extract(step.value, '$.preset') IS NULL OR (
         EXISTS (SELECT 1 FROM presets WHERE id = json_extract(step.value, '$.preset')) AND (
           json_extract(step.value, '$.kind') <> 'merge' OR EXISTS (
             SELECT 1 FROM presets

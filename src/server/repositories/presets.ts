@@ -95,13 +95,18 @@ interface VersionRecord {
   readonly version: number;
   readonly content: Content;
   readonly at: string;
+  readonly name?: string | null;
+  /** The version that it was made of; the one before it without. */
+  readonly basedOn?: number | null;
 }
 
-function insertVersion(statement: Statements, { id, version, content, at }: VersionRecord): void {
+export function insertVersion(statement: Statements, record: VersionRecord): void {
+  const { id, version, content, at, name = null, basedOn = null } = record;
   const document = statement("INSERT INTO documents (body) VALUES (?)").run(JSON.stringify(content)).lastInsertRowid;
   statement(
-    "INSERT INTO preset_versions (preset, version, document, fingerprint, saved_at) VALUES (?, ?, ?, ?, ?)",
-  ).run(id, version, document, fingerprint(content), at);
+    `INSERT INTO preset_versions (preset, version, document, fingerprint, saved_at, name, based_on)
+     VALUES (?, ?, ?, ?, ?, ?, ?)`,
+  ).run(id, version, document, fingerprint(content), at, name, basedOn);
 }
 
 /** A row of which the caller knows that it is there. */

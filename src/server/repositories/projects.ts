@@ -89,7 +89,7 @@ export const liftWith =
   (head: unknown): Project =>
     liftProject(withStrips(head, JSON.parse(`[${strips ?? ""}]`)));
 
-const columnsOf = (project: Project) => ({
+export const columnsOf = (project: Project) => ({
   name: project.name,
   artist: project.artist,
   client: project.client,
@@ -232,6 +232,14 @@ export async function deleteDraft(db: Executor, id: string): Promise<boolean> {
 /** Puts a project into the bin, or takes it out. */
 export async function setBinned(db: Executor, id: string, at: string | null): Promise<void> {
   await db("projects").where({ id, kind: "project" }).update({ binned_at: at });
+}
+
+/** What some projects are called, wherever they are, by id. */
+export async function projectNames(db: Executor, ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+  const rows = await db("projects")
+    .whereIn("id", [...ids])
+    .select("id", "name");
+  return new Map(rows.map(({ id, name }) => [id, name]));
 }
 
 /** At which revision some projects are. */

@@ -1,3 +1,4 @@
+import type { FiledWrapUp } from "@/core/archive/documents";
 import type { Executor } from "../data/executor";
 
 /** A wrap-up of a project. */
@@ -21,6 +22,12 @@ export async function findWrapUp(db: Executor, project: string): Promise<WrapUpR
 export async function keepWrapUp(db: Executor, project: string, { at, passedOver, undo }: WrapUpRecord): Promise<void> {
   const passed_over = JSON.stringify(passedOver);
   await db("wrap_ups").insert({ project, at, passed_over, log: undo?.log ?? null, revision: undo?.revision ?? null });
+}
+
+/** Writes a wrap-up as another library has it, where its project is here. */
+export async function insertWrapUp(db: Executor, { passedOver, ...said }: FiledWrapUp): Promise<void> {
+  if (!(await db("projects").where({ id: said.project }).first("id"))) return;
+  await db("wrap_ups").insert({ ...said, passed_over: JSON.stringify(passedOver) });
 }
 
 /** It was taken back: the one before it is the last again. */

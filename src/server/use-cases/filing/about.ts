@@ -1,6 +1,7 @@
 import { type LibraryStep, subjectsOf } from "@/core/library/step";
 import type { Executor } from "../../data/executor";
 import { namesById } from "../../repositories/preset-lists";
+import { projectNames } from "../../repositories/projects";
 import type { About } from "../../repositories/library-log";
 
 /** Names that are kept of one change; a change of thousands is found by its first. */
@@ -10,12 +11,10 @@ const MOST_NAMES = 40;
 export async function aboutOf(tx: Executor, steps: readonly LibraryStep[]): Promise<About> {
   const subjects = subjectsOf(steps);
   const some = subjects.slice(0, MOST_NAMES);
-  const names = await namesById(
-    tx,
-    some.map(({ id }) => id),
-  );
+  const ids = some.map(({ id }) => id);
+  const names = new Map([...(await projectNames(tx, ids)), ...(await namesById(tx, ids))]);
   return {
     count: subjects.length,
-    some: some.map((s) => (s.kind === "preset" ? { ...s, name: names.get(s.id) ?? "" } : s)),
+    some: some.map((s) => ("name" in s ? s : { ...s, name: names.get(s.id) ?? "" })),
   };
 }

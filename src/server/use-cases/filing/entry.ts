@@ -25,7 +25,7 @@ export interface Filed {
 
 /** Within a transaction, which tells of what it changes. */
 export interface Filing {
-  readonly context: Pick<Context, "now">;
+  readonly context: Context;
   readonly tx: Executor;
   readonly note: Note;
 }
@@ -37,7 +37,7 @@ export async function takeSteps({ context, tx, note }: Filing, steps: readonly L
   await stepByStep(steps.length, async (onStep) => {
     for (const step of steps) {
       onStep();
-      await applyStep(tx, step, { at, note });
+      await applyStep(tx, step, { at, note, context });
       await turn();
     }
   });

@@ -4,7 +4,6 @@ import { standings, walkHistory, wordsOfHistory } from "@/core/documents/history
 import { areBegun, wordsOf } from "@/core/names/words";
 import { type LibraryStep, invertLibrarySteps, subjectsOf } from "@/core/library/step";
 import type { Context } from "../../store/context";
-import type { Note } from "../../data/changes";
 import type { Executor } from "../../data/executor";
 import { transact } from "../../store/transact";
 import { type Outcome, RolledBack, refuse } from "../../failure";
@@ -16,6 +15,7 @@ import { askingWindow, wordsFrom } from "../../store/window";
 import { aboutOf } from "./about";
 import type { Filing } from "./entry";
 import { applyStep } from "./steps";
+import type { Taking } from "./taking";
 
 /** What the next undo and redo concern, in words that say so where it was done in another window. */
 const historyIn = async (db: Executor): Promise<History> => {
@@ -77,9 +77,7 @@ const MOST_ROWS = 100;
 /** Reasons that are told; more would not be read. */
 const MOST_REASONS = 3;
 
-interface Now {
-  readonly at: string;
-  readonly note: Note;
+interface Now extends Taking {
   /** Hears of each step; what it refuses is no reason to pass over one. */
   readonly onStep: () => void;
 }
@@ -134,7 +132,9 @@ export async function walkIn({ context, tx, note }: Filing, { direction, only }:
   const at = context.now().toISOString();
   // The inverse of what was done last with it, be that the change itself, its undo or its redo.
   const steps = invertLibrarySteps(await log.lastSteps(tx, n));
-  const { done, passed, reasons } = await stepByStep(steps.length, (onStep) => tryAll(tx, steps, { at, note, onStep }));
+  const { done, passed, reasons } = await stepByStep(steps.length, (onStep) =>
+    tryAll(tx, steps, { at, note, context, onStep }),
+  );
   if (only !== undefined && passed > 0) refuse("refused", wordsOfStanding(of, links, pile.at(-1)));
   if (done.length === 0) {
     await log.closeEntry(tx, n);

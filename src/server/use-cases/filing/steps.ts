@@ -3,16 +3,20 @@ import type { PresetRow } from "@/contracts/records";
 import { isAllBeside } from "@/core/packs/pack";
 import { isFiledWell } from "@/core/library/filed-in";
 import { withSearch } from "@/core/settings/settings";
-import { type FolderRecord, type LibraryStep, fieldsOf, withFields } from "@/core/library/step";
+import { type FolderRecord, type LibraryStep, fieldsOf, isProjectStep, withFields } from "@/core/library/step";
 import type { Card } from "@/core/presets/preset";
 import type { Note } from "../../data/changes";
 import type { Executor } from "../../data/executor";
 import { refuse } from "../../failure";
+import { exchangeVersions } from "../../repositories/filed-presets";
 import * as folders from "../../repositories/folders";
 import { hasMerged } from "../../repositories/preset-lists";
 import * as presets from "../../repositories/presets";
 import { isUsed } from "../../repositories/projects";
+import { renumberMentions } from "../../repositories/renumbered";
 import { readSettings, writeSettings } from "../../repositories/settings";
+import { applyProjectStep } from "./project-steps";
+import type { Taking } from "./taking";
 
 /*
  * The laws of the filing, checked where a step is taken, whoever asks for it:
@@ -36,13 +40,12 @@ export async function presetOf(tx: Executor, id: string): Promise<presets.FiledC
 
 type StepOf<K extends LibraryStep["kind"]> = Extract<LibraryStep, { kind: K }>;
 
-export async function applyStep(
-  tx: Executor,
-  step: LibraryStep,
-  { at, note }: { at: string; note: Note },
-): Promise<void> {
+export async function applyStep(tx: Executor, step: LibraryStep, taking: Taking): Promise<void> {
+  const { at, note } = taking;
   if (step.kind === "folder") return applyFolder(tx, step, { at, note });
   if (step.kind === "search") return applySearch(tx, step, note);
+  if (step.kind === "settings") return applySettings(tx, step, note);
+  if (isProjectStep(step)) return applyProjectStep(tx, step, taking);
   const preset = await presetOf(tx, step.preset);
   checkPack(preset, step);
   switch (step.kind) {
@@ -63,6 +66,9 @@ export async function applyStep(
       break;
     case "content":
       await applyContent(tx, preset, step, at);
+      break;
+    case "versions":
+      await applyVersions(tx, preset, step);
       break;
     case "versionName":
       await applyVersionName(tx, preset, step, at);
@@ -168,6 +174,31 @@ async function applyContent(
   if (preset.version !== version - 1)
     refuse("stale", `“${card.name}” has version ${preset.version} by now.`, { detail: { version: preset.version } });
   await presets.appendVersion(tx, { id, version, content: to, at });
+}
+
+/** Takes in what another library has of a preset, or lets go of it again. */
+async function applyVersions(tx: Executor, preset: presets.FiledCard, { from, to }: StepOf<"versions">): Promise<void> {
+  const { id, card } = preset;
+  const standing = (await presets.listVersions(tx, id)).toReversed();
+  const isAsLeft =
+    standing.length === from.length &&
+    from.every((one, at) => one.was !== null || one.savedAt === standing[at]?.savedAt);
+  if (!isAsLeft) refuse("refused", `“${card.name}” has other versions by now; they stay.`);
+  for (const [at, { was }] of from.entries())
+    if (was === null && (await isUsed(tx, id, at + 1)))
+      refuse("refused", `Version ${at + 1} of “${card.name}” is used by now.`);
+  await exchangeVersions(tx, id, to);
+  const numbers = new Map(
+    to.flatMap(({ was }, at) => (was === null || was === at + 1 ? [] : [[was, at + 1] as const])),
+  );
+  if (numbers.size > 0) await renumberMentions(tx, id, numbers);
+}
+
+async function applySettings(tx: Executor, { from, to }: StepOf<"settings">, note: Note): Promise<void> {
+  const { settings, revision } = await readSettings(tx);
+  if (!equal(settings, from)) refuse("refused", "Something was set up since; it stays as it is.");
+  await writeSettings(tx, { settings: to, revision: revision + 1 });
+  note({ kind: "settings", id: "settings" });
 }
 
 async function applySearch(tx: Executor, { from, to }: StepOf<"search">, note: Note): Promise<void> {

@@ -47,7 +47,11 @@ async function walkAll({ from, steps: all }: Walk): Promise<Project> {
 }
 
 /** A project as it was after revision n: from the nearest moment that is kept whole, or from how it is now, forwards or backwards. */
-async function momentAt(db: Executor, { project, revision }: projects.ProjectRecord, n: number): Promise<Project> {
+export async function momentAt(
+  db: Executor,
+  { project, revision }: projects.ProjectRecord,
+  n: number,
+): Promise<Project> {
   const { upTo, behind } = await moments.numbersAround(db, project.id, n);
   const end = behind ?? revision;
   if (upTo !== null && n - upTo <= end - n) {
