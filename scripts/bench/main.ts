@@ -1,4 +1,5 @@
 import { eqVsNative, firstLoad, knobToSound, loopRender, openBrowser } from "./browser";
+import { archives, restore } from "./archive";
 import { chainCost } from "./chain";
 import { clumsy } from "./clumsy";
 import { type Figure, print } from "./figure";
@@ -58,6 +59,8 @@ const ROWS: readonly [names: readonly string[], measure: () => Promise<readonly 
   [["laws"], () => Promise.resolve([laws()])],
   [["kills"], async () => [await kills()]],
   [["import"], async () => [await importMany()]],
+  [["archive-write", "archive-read"], archives],
+  [["restore-100k", "restore-100k-mb", "restore-100k-silence"], restore],
   [["open", "scroll-100k-late", "pattern-5k"], allInBrowser(openLibrary)],
   [["open-200", "apply-200"], allInBrowser(largeLedger)],
   [["first-load"], inBrowser(firstLoad)],

@@ -220,9 +220,9 @@ export function parseProject(given: unknown): Result<FiledProject, Problem> {
   if (!project.ok) return project;
   const parsed = parseWith(ProjectSchema, project.value, ["project"]);
   if (!parsed.ok) return parsed;
-  const problem = findProjectProblem(parsed.value as Project);
+  const problem = findProjectProblem(parsed.value);
   if (problem) return fail({ ...problem, path: `project.${problem.path}` });
-  return ok({ ...outer.value, project: parsed.value as Project });
+  return ok({ ...outer.value, project: parsed.value });
 }
 
 /** A change of a project as a file says it. */

@@ -4,6 +4,7 @@ import { besideOf } from "../packs/pack";
 import type { Card } from "../presets/preset";
 import { type FiledPreset, lineageOf } from "./documents";
 import { type JoinedVersion, type Lineage, type Standing, joinVersions, standingOfVersions } from "./join-versions";
+import { saidBy } from "./said";
 
 /** How a preset is filed, and since when. */
 export interface Filing {
@@ -30,14 +31,6 @@ export interface JoinedPreset {
   readonly filed: "same" | "newer" | "older";
 }
 
-/** Fields in order: two that say the same are the same text. */
-const textOf = (value: unknown): string =>
-  JSON.stringify(value, (_, field: unknown) =>
-    typeof field === "object" && field !== null && !Array.isArray(field)
-      ? Object.fromEntries(Object.entries(field).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : field,
-  );
-
 /** What of it is compared: of what belongs to a pack only what the person set beside it. */
 const comparable = ({ card, isBinned, mergedInto, versionNames }: Filing, isOfPack: boolean): unknown =>
   isOfPack ? besideOf(card) : { card, isBinned, mergedInto, versionNames };
@@ -47,7 +40,7 @@ function compareFiled(own: OwnPreset, theirs: Filing): JoinedPreset["filed"] {
   const [here, there] = [own, theirs].map((one) => comparable(one, own.pack !== null));
   if (equal(here, there)) return "same";
   if (theirs.filedAt !== own.filedAt) return theirs.filedAt > own.filedAt ? "newer" : "older";
-  return textOf(there) > textOf(here) ? "newer" : "older";
+  return saidBy(there) > saidBy(here) ? "newer" : "older";
 }
 
 /** A preset that comes in, held against the one of its id. What belongs to a pack sounds as the pack here says. */

@@ -1,5 +1,6 @@
 import equal from "fast-deep-equal";
 import type { Settings } from "../settings/settings";
+import { saidBy } from "./said";
 
 /** What a person has set up, and how often it was changed. */
 export interface CountedSettings {
@@ -14,14 +15,13 @@ const united = <T>(first: readonly T[], second: readonly T[], keyOf: (item: T) =
   return [...first, ...more];
 };
 
-const text = (value: unknown): string => JSON.stringify(value);
-
 /**
  * What two sides have set up, together. Where both have set the same thing, that stands which was changed more often; as often, either,
  * but the same from both sides. Laws: from both sides it is the same; with what it gave before it gives that again.
  */
 export function joinSettings(own: CountedSettings, theirs: CountedSettings): CountedSettings {
-  const isOwnFirst = own.revision > theirs.revision || (own.revision === theirs.revision && text(own) >= text(theirs));
+  const isOwnFirst =
+    own.revision > theirs.revision || (own.revision === theirs.revision && saidBy(own) >= saidBy(theirs));
   const [{ settings: first, revision }, { settings: second }] = isOwnFirst ? [own, theirs] : [theirs, own];
   const shortcuts = united(first.shortcuts, second.shortcuts, ({ keys }) => keys);
   const settings: Settings = {
@@ -29,10 +29,10 @@ export function joinSettings(own: CountedSettings, theirs: CountedSettings): Cou
     searches: united(first.searches, second.searches, ({ id }) => id),
     // A thing has one shortcut, too.
     shortcuts: shortcuts.filter(
-      ({ does }, at, all) => all.findIndex((other) => text(other.does) === text(does)) === at,
+      ({ does }, at, all) => all.findIndex((other) => saidBy(other.does) === saidBy(does)) === at,
     ),
-    startingPoints: united(first.startingPoints, second.startingPoints, ({ model, strip }) => text([model, strip])),
-    apart: united(first.apart, second.apart, (ids) => text(ids)),
+    startingPoints: united(first.startingPoints, second.startingPoints, ({ model, strip }) => saidBy([model, strip])),
+    apart: united(first.apart, second.apart, (ids) => saidBy(ids)),
     choices: united(first.choices, second.choices, ({ name }) => name),
     lastParts: { ...second.lastParts, ...first.lastParts },
   };

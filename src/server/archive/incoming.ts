@@ -1,4 +1,4 @@
-import { z } from "zod";
+import type { z } from "zod";
 import {
   type FiledChange,
   type FiledEntry,
@@ -115,7 +115,8 @@ async function* projectsIn(archive: OpenedArchive): AsyncGenerator<ReadProject> 
   const ids = new Map<string, string>();
   for (const path of paths) {
     const json = (await archive.json(path)) as { project?: { id?: unknown } } | null;
-    ids.set(path, String(json?.project?.id ?? ""));
+    const id = json?.project?.id;
+    ids.set(path, typeof id === "string" ? id : "");
   }
   const last = (path: string): number => (isBranch(ids.get(path) ?? "") ? 1 : 0);
   for (const path of paths.toSorted((a, b) => last(a) - last(b))) {
@@ -168,6 +169,10 @@ export function incomingFrom(archive: OpenedArchive): Incoming {
 
 async function* nothing(): AsyncGenerator<never> {}
 
+async function* one<T>(item: T): AsyncGenerator<T> {
+  yield await Promise.resolve(item);
+}
+
 /** A preset that comes by itself, in a file of its own. */
 export function incomingPreset(json: unknown): Incoming {
   const document = parsePreset(json);
@@ -175,9 +180,7 @@ export function incomingPreset(json: unknown): Incoming {
     isWhole: false,
     count: 1,
     folders: () => Promise.resolve(document.ok ? (document.value.folders ?? []) : []),
-    presets: async function* () {
-      yield { where: "the file", called: calledIn(json), document };
-    },
+    presets: () => one({ where: "the file", called: calledIn(json), document }),
     projects: nothing,
     settings: () => Promise.resolve(null),
     media: () => Promise.resolve([]),

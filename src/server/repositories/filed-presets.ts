@@ -77,17 +77,18 @@ export async function insertBinned(db: Executor, preset: FiledPreset, binnedAt: 
   if (card.alsoIn) referAgain(statement, row, card);
 }
 
-/** When it was filed last, and used last, as another library knows it. */
+/** When it was filed, used, and thrown away last, where another library knows it better. */
 export async function setFiled(
   db: Executor,
   id: string,
-  { filedAt, usedAt }: Pick<FiledPreset, "filedAt" | "usedAt">,
+  { filedAt, usedAt, binnedAt }: Pick<FiledPreset, "filedAt" | "usedAt" | "binnedAt">,
 ): Promise<void> {
   (await statementsOf(db))(
     `UPDATE presets SET filed_at = ?, used_at = nullif(max(coalesce(used_at, ''), coalesce(?, '')), ''),
-       touched_at = max(touched_at, coalesce(?, ''))
+       touched_at = max(touched_at, coalesce(?, '')),
+       binned_at = iif(binned_at IS NULL, NULL, max(binned_at, coalesce(?, '')))
      WHERE id = ?`,
-  ).run(filedAt, usedAt, usedAt, id);
+  ).run(filedAt, usedAt, usedAt, binnedAt, id);
 }
 
 /** The versions that leave and enter, and new numbers of those that stay. */

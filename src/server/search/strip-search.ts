@@ -66,6 +66,8 @@ export class StripSearch {
 
   /** Takes in what a transaction has changed, once it is on disk. */
   take(staged: StagedStrips): void {
+    // First what goes: two projects may have taken each other's strips.
+    for (const [project, known] of staged) this.let(project, known);
     for (const [project, known] of staged) this.put(project, known);
     if (this.index.waste > MOST_WASTE && this.index.size > FEW) this.sweep();
   }
@@ -75,13 +77,19 @@ export class StripSearch {
     return this.index.find({ query, folders: null, sort, after: null, offset, limit, counted: false });
   }
 
+  /** Lets go of the strips that a project has no more. */
+  private let(project: string, known: Known | null): void {
+    const before = this.known.get(project);
+    const gone = [...(before?.faces.keys() ?? [])].filter((row) => !known?.faces.has(row));
+    for (const row of gone) this.index.remove(row);
+    if (!known) this.known.delete(project);
+    else if (before && gone.length > 0)
+      this.known.set(project, { ...before, faces: new Map([...before.faces].filter(([row]) => known.faces.has(row))) });
+  }
+
   private put(project: string, known: Known | null): void {
     const before = this.known.get(project);
-    for (const row of before?.faces.keys() ?? []) if (!known?.faces.has(row)) this.index.remove(row);
-    if (!known) {
-      this.known.delete(project);
-      return;
-    }
+    if (!known) return;
     this.known.set(project, known);
     const place = placeOf(known.head);
     for (const [row, face] of known.faces)

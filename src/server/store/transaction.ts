@@ -6,6 +6,14 @@ import type { Staged } from "../search/library-search";
 import type { StagedStrips } from "../search/strip-search";
 import type { Context } from "./context";
 
+/** Where more than so many things change at once, windows hear of their kinds only, and the index is built anew. */
+const MOST_TOLD = 20_000;
+
+function toldOf(records: readonly ChangedRecord[]): readonly ChangedRecord[] {
+  if (records.length <= MOST_TOLD) return records;
+  return [...new Set(records.map(({ kind }) => kind))].map((kind) => ({ kind, id: "" }));
+}
+
 /**
  * Does work in one transaction, which also gets its row in the change sequence. What the work notes is told to the other
  * windows once it is on disk. When the work throws, nothing has happened.
@@ -28,8 +36,8 @@ export async function inTransaction<T>(
         await indexWaiting(tx);
         if (records.length > 0) {
           const insert = (await statementsOf(tx))("INSERT INTO changes (at, records) VALUES (?, ?)");
-          seq = Number(insert.run(context.now().toISOString(), JSON.stringify(records)).lastInsertRowid);
-          staged = await context.search.stage(tx, records);
+          seq = Number(insert.run(context.now().toISOString(), JSON.stringify(toldOf(records))).lastInsertRowid);
+          if (records.length <= MOST_TOLD) staged = await context.search.stage(tx, records);
           stagedStrips = await context.strips.stage(tx, records);
         }
         return value;
@@ -46,8 +54,9 @@ export async function inTransaction<T>(
   context.settle();
   // It is on disk by now: whatever happens here must not say that nothing was changed.
   if (staged) await takeIn(context, staged);
+  else context.search.rebuild(context.db);
   context.strips.take(stagedStrips);
-  context.events.emit("change", { seq, records });
+  context.events.emit("change", { seq, records: toldOf(records) });
   context.search.tidy(context.db);
   return result;
 }

@@ -53,16 +53,20 @@ const sortOf = (asked: PresetQuery, query: Query): Sort => asked.sort ?? (query.
 export async function placeOf({ db, search }: Context, { id, ...asked }: PlaceQuery): Promise<number | null> {
   const row = await rowOf(db, id);
   if (row === null) return null;
+  const place = findRows({ search }, asked).indexOf(row);
+  return place < 0 ? null : place;
+}
+
+/** The numbers of all that is asked for, the best or the last used first. */
+export function findRows({ search }: Pick<Context, "search">, asked: PresetQuery): readonly number[] {
   const query = queryOf(asked);
-  const { rows } = search.find({
+  return search.find({
     query,
     folders: asked.folder === undefined ? null : search.within(asked.folder),
     sort: sortOf(asked, query),
     after: null,
     limit: Number.MAX_SAFE_INTEGER,
-  });
-  const place = rows.indexOf(row);
-  return place < 0 ? null : place;
+  }).rows;
 }
 
 /** A page of the library: what is asked for in the field's language and by filters, with the counts of each facet. */

@@ -7,7 +7,7 @@ import { type LibraryStep, type SideVersion, cardStep } from "@/core/library/ste
 import { besideOf } from "@/core/packs/pack";
 import type { Card, Content } from "@/core/presets/preset";
 import { findOwn, insertBinned, setFiled } from "../../repositories/filed-presets";
-import { findCard, findPreset } from "../../repositories/presets";
+import { type FiledCard, findCard, findPreset } from "../../repositories/presets";
 import { following } from "../library";
 import { type Bringing, chosen } from "./bringing";
 
@@ -31,13 +31,17 @@ function versionsStep(own: OwnPreset, theirs: readonly FiledVersion[], { version
 export async function bringPreset(bringing: Bringing, given: FiledPreset): Promise<boolean> {
   const { numbers, statement, folderOf } = bringing;
   const choice = bringing.isRestore ? "take" : chosen(bringing, `preset:${given.id}`);
-  if (choice === "leave") return false;
+  // Where there is nothing to choose, when it was filed and used last is still taken in.
+  if (choice === "leave" && !isSettled(bringing, given.id)) return false;
   const preset = renumbered(given, numbers);
   if (choice === "asVersion") return asVersion(bringing, preset);
   const filing = filingOf(preset, folderOf);
   const own = findOwn(statement, preset.id);
   return own ? joinHere(bringing, { own, preset, filing }) : insertHere(bringing, preset, filing);
 }
+
+const isSettled = ({ items }: Bringing, id: string): boolean =>
+  ["same", "older"].includes(items.get(`preset:${id}`)?.standing ?? "");
 
 const renumbered = (given: FiledPreset, numbers: Bringing["numbers"]): FiledPreset => ({
   ...given,
@@ -75,8 +79,8 @@ async function joinHere(bringing: Bringing, { own, preset, filing }: Meeting): P
   const hasMore = joined.versions.some((one) => one.own === null);
   if (hasMore) await bringing.take(versionsStep(own, preset.versions, joined));
   if (joined.filed === "newer") await fileAsThere(bringing, { own, preset, filing });
-  const filedAt = joined.filed === "newer" ? preset.filedAt : own.filedAt;
-  await setFiled(tx, own.id, { filedAt, usedAt: preset.usedAt });
+  const filedAt = preset.filedAt > own.filedAt ? preset.filedAt : own.filedAt;
+  await setFiled(tx, own.id, { ...preset, filedAt });
   note({ kind: "preset", id: own.id });
   return hasMore || joined.filed === "newer";
 }
@@ -117,12 +121,14 @@ export async function linkMerged(bringing: Bringing, { id, mergedInto, filedAt }
   const own = findOwn(statement, id);
   const host = mergedInto === null ? null : await findCard(filing.tx, mergedInto);
   const isFree = own !== null && own.mergedInto === null && own.filedAt <= filedAt;
-  if (!isFree || !host || host.binned || host.mergedInto !== null || host.pack !== null) return;
-  const kind = (await findCard(filing.tx, id))?.kind;
-  if (kind !== host.kind || host.id === id) return;
+  if (!isFree || !host || !canTake(host, (await findCard(filing.tx, id))!)) return;
   if (own.isBinned) await take({ kind: "bin", preset: id, from: true, to: false }, filedAt);
   await take({ kind: "merge", preset: id, from: null, to: host.id }, filedAt);
 }
+
+/** Whether one stands by itself and takes another of its kind. */
+const canTake = (host: FiledCard, { id, kind }: FiledCard): boolean =>
+  !host.binned && host.mergedInto === null && host.pack === null && host.kind === kind && host.id !== id;
 
 /** The newest version there is the next one of the sound that is named like it here. */
 async function asVersion(bringing: Bringing, preset: FiledPreset): Promise<boolean> {

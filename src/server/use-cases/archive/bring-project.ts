@@ -18,20 +18,22 @@ function must(result: Result<null, string>, { filed }: Whole): void {
   if (!result.ok) throw new NotTaken(`The project “${filed.project.name}”: ${result.error}`);
 }
 
+/** A project with its past, by the numbers of versions here; null, and said, where it cannot be read. */
+async function wholeOf({ numbers, problem }: Bringing, read: ReadProject): Promise<Whole | null> {
+  const { where, document } = read;
+  const past = await read.changes();
+  if (document.ok && past.ok)
+    return { filed: renumberVersions(document.value, numbers), changes: renumberVersions(past.value, numbers) };
+  for (const part of [document, past]) if (!part.ok) problem(`${where}: ${part.error.path}: ${part.error.message}`);
+  return null;
+}
+
 /** Brings in one project; whether anything came of it. */
 export async function bringProject(bringing: Bringing, read: ReadProject): Promise<boolean> {
-  const { statement, numbers, isRestore } = bringing;
+  const { statement, isRestore } = bringing;
   if (!isRestore && chosen(bringing, `project:${read.id}`) === "leave") return false;
-  const changes = await read.changes();
-  const bad = read.document.ok ? (changes.ok ? null : changes.error) : read.document.error;
-  if (!read.document.ok || !changes.ok) {
-    bringing.problem(`${read.where}: ${bad?.message ?? ""}`);
-    return false;
-  }
-  const whole: Whole = {
-    filed: renumberVersions(read.document.value, numbers),
-    changes: renumberVersions(changes.value, numbers),
-  };
+  const whole = await wholeOf(bringing, read);
+  if (!whole) return false;
   if (whole.filed.revision !== whole.changes.length)
     throw new NotTaken(`“${read.where}” speaks of ${whole.filed.revision} changes, and has ${whole.changes.length}.`);
   const marks = findMarks(statement, read.id);

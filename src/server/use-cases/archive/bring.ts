@@ -10,8 +10,9 @@ import { foldersOf } from "@/core/library/filed-in";
 import { type LibraryStep, cardStep } from "@/core/library/step";
 import { refiled } from "@/core/archive/join-preset";
 import { counted } from "@/core/names/count";
+import { updateFolder } from "../../repositories/folders";
 import { insertMedia, findMedia } from "../../repositories/media";
-import type { Incoming } from "../../archive/incoming";
+import type { Incoming, ReadProject } from "../../archive/incoming";
 import { NotTaken } from "../../archive/zip-in";
 import { statementsOf } from "../../data/statements";
 import { readCard } from "../../data/stored";
@@ -48,14 +49,17 @@ type Begun = Omit<Bringing, "folderOf" | "isNewFolder">;
 
 /** Folders first, so that what comes in has where to go. */
 async function bringFolders(bringing: Begun): Promise<Pick<Bringing, "folderOf" | "isNewFolder">> {
-  const { statement, incoming, take } = bringing;
+  const { filing, statement, incoming, take } = bringing;
   const own = ownFolders(statement);
   const joined = joinFolders(own, await incoming.folders());
   const here = new Map(own.map((folder) => [folder.id, folder]));
   for (const { changedAt, ...to } of joined.folders) {
     const standing = here.get(to.id);
     const from = standing ? { id: standing.id, name: standing.name, parent: standing.parent } : null;
-    if (equal(from, to)) continue;
+    if (equal(from, to)) {
+      if (changedAt !== standing?.changedAt) await updateFolder(filing.tx, to, changedAt);
+      continue;
+    }
     await makeWay(bringing, to, here);
     await take({ kind: "folder", from, to }, changedAt);
     here.set(to.id, { ...to, changedAt });
@@ -146,23 +150,28 @@ async function bringPast({ filing: { tx }, incoming }: Bringing): Promise<void> 
   for await (const wrapUp of incoming.wrapUps()) await insertWrapUp(tx, wrapUp);
 }
 
+const isDraft = ({ document }: ReadProject): boolean => document.ok && document.value.draft !== null;
+
 async function bringAll(bringing: Bringing, onItem: () => void): Promise<Pick<Brought, "presets" | "projects">> {
   const { incoming, isRestore } = bringing;
   const turn = takingTurns();
   let [presets, projects] = [0, 0];
   await bringMedia(bringing);
   const merged: FiledPreset[] = [];
-  for await (const read of incoming.presets()) {
+  for await (const { where, document } of incoming.presets()) {
     onItem();
-    if (!read.document.ok) bringing.problem(`${read.where}: ${read.document.error.message}`);
-    else if (await bringPreset(bringing, read.document.value)) presets += 1;
-    if (read.document.ok && read.document.value.mergedInto !== null) merged.push(read.document.value);
     await turn();
+    if (!document.ok) {
+      bringing.problem(`${where}: ${document.error.path}: ${document.error.message}`);
+      continue;
+    }
+    if (await bringPreset(bringing, document.value)) presets += 1;
+    if (document.value.mergedInto !== null) merged.push(document.value);
   }
   for (const preset of merged) await linkMerged(bringing, preset);
   for await (const read of incoming.projects()) {
     onItem();
-    if (!isRestore && read.document.ok && read.document.value.draft) continue;
+    if (isDraft(read) && !isRestore) continue;
     if (await bringProject(bringing, read)) projects += 1;
     await turn();
   }
@@ -182,11 +191,13 @@ export interface Wanted {
 /**
  * Brings in what was chosen, as one step that one undo takes back, all or nothing. What is left as it is keeps its numbers; where a
  * preset was changed on both sides, the versions of both stand beside each other, and whatever mentions one goes by its new number.
+ * `heard` hears of each thing that is done.
  */
 export function bringIn(
   context: Context,
   incoming: Incoming,
   { items, choices, called }: Wanted,
+  heard: () => void = () => undefined,
 ): Promise<Outcome<Brought>> {
   return transact(context, async (tx, note) => {
     const statement = await statementsOf(tx);
@@ -211,7 +222,11 @@ export function bringIn(
       problem: (words) => void problems.push(words),
     };
     try {
-      return await stepByStep(incoming.count, async (onItem) => {
+      return await stepByStep(incoming.count, async (onStep) => {
+        const onItem = () => {
+          onStep();
+          heard();
+        };
         const numbers = await numbersOf(begun);
         const folders = await bringFolders({ ...begun, numbers });
         const brought = await bringAll({ ...begun, numbers, ...folders }, onItem);

@@ -20,11 +20,11 @@ export interface Bringing {
   /** A folder that came in with this: it can go again only once nothing lies in it. */
   readonly isNewFolder: (id: string) => boolean;
   /** Takes a step of the library, and keeps it for the log. `at`: when it was done, there. */
-  take(step: LibraryStep, at?: string): Promise<void>;
+  readonly take: (step: LibraryStep, at?: string) => Promise<void>;
   /** Keeps a step for the log that was taken already. */
-  keep(step: LibraryStep): void;
+  readonly keep: (step: LibraryStep) => void;
   /** Something cannot be taken; all else goes on. */
-  problem(words: string): void;
+  readonly problem: (words: string) => void;
 }
 
 /** What is done with one thing that comes in. */

@@ -1,13 +1,14 @@
 import { open, readFile, stat } from "node:fs/promises";
 import type { Choices, Comparison } from "@/core/archive/comparison";
 import type { Manifest } from "@/core/archive/manifest";
-import { type Incoming, incomingFrom, incomingPreset } from "../../archive/incoming";
+import { type Incoming, type Read, incomingFrom, incomingPreset } from "../../archive/incoming";
 import { openArchive } from "../../archive/open-archive";
 import { NotTaken } from "../../archive/zip-in";
 import { readingAside } from "../../data/statements";
 import type { Outcome } from "../../failure";
 import type { Context } from "../../store/context";
 import { type Brought, bringIn } from "./bring";
+import { takingTurns } from "../../turns";
 import { compareIncoming } from "./compare";
 
 /** A document by itself is not larger than this, in bytes. */
@@ -78,4 +79,40 @@ export async function takeFile(
   } finally {
     opened.close();
   }
+}
+
+/** Reads a file down to every document: what is not as it should be, each with its place. Throws `NotTaken` where it is no whole archive. */
+export async function checkFile(
+  file: string,
+  onBytes: (bytes: number) => void = () => undefined,
+): Promise<{ readonly manifest: Manifest | null; readonly problems: readonly string[] }> {
+  const opened = await openFile(file);
+  try {
+    await opened.verify(onBytes);
+    return { manifest: opened.manifest, problems: await problemsIn(opened.incoming) };
+  } finally {
+    opened.close();
+  }
+}
+
+async function problemsIn(incoming: Incoming): Promise<readonly string[]> {
+  const turn = takingTurns();
+  const problems: string[] = [];
+  const look = ({ where, document }: Pick<Read<unknown>, "where" | "document">) => {
+    if (!document.ok) problems.push(`${where}: ${document.error.path}: ${document.error.message}`);
+  };
+  for await (const read of incoming.presets()) {
+    look(read);
+    await turn();
+  }
+  for await (const read of incoming.projects()) {
+    look(read);
+    look({ where: `${read.where}, its past`, document: await read.changes() });
+    await turn();
+  }
+  await incoming.folders();
+  await incoming.settings();
+  await incoming.media();
+  for await (const _ of incoming.entries()) await turn();
+  return problems;
 }

@@ -40,12 +40,21 @@ export async function presetOf(tx: Executor, id: string): Promise<presets.FiledC
 
 type StepOf<K extends LibraryStep["kind"]> = Extract<LibraryStep, { kind: K }>;
 
+type PresetStep = Extract<LibraryStep, { readonly preset: string }>;
+
 export async function applyStep(tx: Executor, step: LibraryStep, taking: Taking): Promise<void> {
   const { at, note } = taking;
   if (step.kind === "folder") return applyFolder(tx, step, { at, note });
   if (step.kind === "search") return applySearch(tx, step, note);
   if (step.kind === "settings") return applySettings(tx, step, note);
-  if (isProjectStep(step)) return applyProjectStep(tx, step, taking);
+  return isProjectStep(step) ? applyProjectStep(tx, step, taking) : applyPresetStep(tx, step, { at, note });
+}
+
+async function applyPresetStep(
+  tx: Executor,
+  step: PresetStep,
+  { at, note }: Pick<Taking, "at" | "note">,
+): Promise<void> {
   const preset = await presetOf(tx, step.preset);
   checkPack(preset, step);
   switch (step.kind) {
