@@ -180,6 +180,17 @@ export function parseFiled<T>(schema: z.ZodType<T>, given: unknown): Result<T, P
   return newer === null ? parseWith(schema, given) : fail({ path: "form", message: newer });
 }
 
+/** A document that was checked before: it is only lifted. `prints`: the fingerprints that its versions had. */
+export function reread(given: unknown, prints: readonly string[]): FiledPreset {
+  const filed = given as z.infer<typeof FiledPresetSchema>;
+  const versions = filed.versions.map((version, at) => ({
+    ...version,
+    content: completeContent(liftContent(version.content)),
+    fingerprint: prints[at]!,
+  }));
+  return { ...filed, versions };
+}
+
 function parseVersion(given: z.infer<typeof FiledVersionSchema>, at: number): Result<FiledVersion, Problem> {
   const path = formatPath(["versions", at, "content"]);
   const content = lifted(() => liftContent(given.content), path);

@@ -7,6 +7,10 @@ export interface Problem {
   readonly message: string;
 }
 
+/** A problem and the place of the document that it is in, as a sentence or nearly one. */
+export const wordsOfProblem = (where: string, { path, message }: Problem): string =>
+  `${where}: ${path === "" ? "" : `${path}: `}${message}`;
+
 /** "strips[1].level". */
 export const formatPath = (path: readonly PropertyKey[]): string =>
   path.reduce<string>(

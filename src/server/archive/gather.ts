@@ -40,15 +40,8 @@ function* rowsBehind<Row, Key>(
   }
 }
 
-/** A document's text as it is; what is no JSON any more as a text within one. */
-function asJson(body: string): string {
-  try {
-    JSON.parse(body);
-    return body;
-  } catch {
-    return JSON.stringify({ unreadable: body });
-  }
-}
+/** A document's text as it is; what is no JSON any more as a text within one. `isJson`: as the database says. */
+const asJson = (body: string, isJson: number): string => (isJson === 1 ? body : JSON.stringify({ unreadable: body }));
 
 /** An object's text with one more field, whose value is text already. */
 const withField = (object: object, name: string, json: string): string =>
@@ -58,15 +51,16 @@ type PresetColumns = Pick<
   PresetTable,
   "row" | "id" | "pack" | "card" | "filed_at" | "binned_at" | "merged_into" | "used_at"
 >;
-type VersionColumns = Pick<VersionTable, "version" | "saved_at" | "name" | "based_on"> & Pick<DocumentTable, "body">;
+type VersionColumns = Pick<VersionTable, "version" | "saved_at" | "name" | "based_on"> &
+  Pick<DocumentTable, "body"> & { readonly isJson: number };
 
 export interface GatheredPreset {
   readonly text: string;
   readonly versions: number;
 }
 
-const versionText = ({ version, saved_at, name, based_on, body }: VersionColumns): string =>
-  withField({ version, savedAt: saved_at, name, basedOn: based_on }, "content", asJson(body));
+const versionText = ({ version, saved_at, name, based_on, body, isJson }: VersionColumns): string =>
+  withField({ version, savedAt: saved_at, name, basedOn: based_on }, "content", asJson(body, isJson));
 
 const presetText = (row: PresetColumns, versions: readonly VersionColumns[], more: object): string =>
   withField(
@@ -90,7 +84,7 @@ const PRESET = "SELECT row, id, pack, card, filed_at, binned_at, merged_into, us
 
 const versionsOf = (db: Database.Database) =>
   db.prepare<[string], VersionColumns>(
-    `SELECT v.version, v.saved_at, v.name, v.based_on, d.body FROM preset_versions v
+    `SELECT v.version, v.saved_at, v.name, v.based_on, d.body, json_valid(d.body) AS isJson FROM preset_versions v
      JOIN documents d ON d.id = v.document WHERE v.preset = ? ORDER BY v.version`,
   );
 
@@ -185,24 +179,27 @@ export function* gatherProjects(db: Database.Database, { projects }: Chosen): Ge
 
 /** The past of a project, a change in a line, the first one first. */
 export function* gatherChanges(db: Database.Database, project: string): Generator<string> {
-  const some = db.prepare<unknown[], Omit<RevisionTable, "project" | "about">>(
-    `SELECT n, at, label, undoes, redoes, window, steps FROM revisions
+  const some = db.prepare<unknown[], Omit<RevisionTable, "project" | "about"> & { readonly isJson: number }>(
+    `SELECT n, at, label, undoes, redoes, window, steps, json_valid(steps) AS isJson FROM revisions
      WHERE project = ? AND n > ? ORDER BY n LIMIT ?`,
   );
   const behind = (key: number) => some.all(project, key, CHUNK);
-  for (const { steps, ...said } of rowsBehind(0, behind, ({ n }) => n)) yield withField(said, "steps", asJson(steps));
+  for (const { steps, isJson, ...said } of rowsBehind(0, behind, ({ n }) => n))
+    yield withField(said, "steps", asJson(steps, isJson));
 }
 
 /** The past of the library, an entry in a line, the first one first. */
 export function* gatherEntries(db: Database.Database): Generator<string> {
-  const some = db.prepare<unknown[], LogTable>("SELECT * FROM library_log WHERE n > ? ORDER BY n LIMIT ?");
-  for (const { steps, about, closed, ...said } of rowsBehind(
+  const some = db.prepare<unknown[], LogTable & { readonly isJson: number }>(
+    "SELECT *, json_valid(steps) AS isJson FROM library_log WHERE n > ? ORDER BY n LIMIT ?",
+  );
+  for (const { steps, isJson, about, closed, ...said } of rowsBehind(
     0,
     (key) => some.all(key, CHUNK),
     ({ n }) => n,
   )) {
     const told = { ...said, closed: closed === 1, about: about === null ? null : (JSON.parse(about) as unknown) };
-    yield withField(told, "steps", asJson(steps));
+    yield withField(told, "steps", asJson(steps, isJson));
   }
 }
 
@@ -214,9 +211,13 @@ export function* gatherWrapUps(db: Database.Database): Generator<string> {
 }
 
 export function gatherSettings(db: Database.Database): string {
-  const row = db.prepare<[], Pick<SettingsTable, "revision" | "body">>("SELECT revision, body FROM settings").get();
+  const row = db
+    .prepare<[], Pick<SettingsTable, "revision" | "body"> & { readonly isJson: number }>(
+      "SELECT revision, body, json_valid(body) AS isJson FROM settings",
+    )
+    .get();
   const head = { diathesis: "settings", form: FORM, revision: row?.revision ?? 0 };
-  return withField(head, "settings", row ? asJson(row.body) : "{}");
+  return withField(head, "settings", row ? asJson(row.body, row.isJson) : "{}");
 }
 
 export type MediaHead = Omit<MediaTable, "bytes">;

@@ -15,6 +15,7 @@ import {
   parseFiled,
   parsePreset,
   parseProject,
+  reread,
 } from "@/core/archive/documents";
 import type { CountedSettings } from "@/core/archive/join-settings";
 import type { Problem } from "@/core/documents/problem";
@@ -84,19 +85,38 @@ function must<T>(parsed: Result<T, Problem>, path: string): T {
 async function* linesIn<T>(
   archive: OpenedArchive,
   path: string,
-  parse: (json: unknown) => Result<T, Problem>,
+  parse: (where: string, json: unknown) => Result<T, Problem>,
 ): AsyncGenerator<Read<T>> {
   for await (const { n, text } of archive.lines(path)) {
+    const where = `${path}, line ${n}`;
     const json = jsonIn(text);
-    const document = json.ok ? parse(json.value) : json;
-    yield { where: `${path}, line ${n}`, called: json.ok ? calledIn(json.value) : "", document };
+    yield { where, called: json.ok ? calledIn(json.value) : "", document: json.ok ? parse(where, json.value) : json };
   }
+}
+
+/** Reads presets; those that were read before, and were as they should be, are not checked again: the file is the same. */
+function readingPresets(archive: OpenedArchive): () => AsyncGenerator<Read<FiledPreset>> {
+  const known = new Map<string, readonly string[]>();
+  const parse = (where: string, json: unknown): Result<FiledPreset, Problem> => {
+    const prints = known.get(where);
+    if (prints) return ok(reread(json, prints));
+    const parsed = parsePreset(json);
+    if (parsed.ok)
+      known.set(
+        where,
+        parsed.value.versions.map(({ fingerprint }) => fingerprint),
+      );
+    return parsed;
+  };
+  return async function* () {
+    for (const path of archive.paths("presets/", ".jsonl")) yield* linesIn(archive, path, parse);
+  };
 }
 
 async function changesIn(archive: OpenedArchive, path: string): Promise<Result<readonly FiledChange[], Problem>> {
   const changes: FiledChange[] = [];
   if (archive.paths(path, "").length === 0) return ok(changes);
-  for await (const { document } of linesIn(archive, path, parseChange)) {
+  for await (const { document } of linesIn(archive, path, (_, json) => parseChange(json))) {
     if (!document.ok) return document;
     if (document.value.n !== changes.length + 1)
       return fail({ path: "n", message: "The changes are not numbered from 1 on." });
@@ -147,9 +167,7 @@ export function incomingFrom(archive: OpenedArchive): Incoming {
     count: counts.presets + counts.projects + counts.drafts,
     folders: async () =>
       must(parseFiled(FiledFoldersSchema, await archive.json("folders.json")), "folders.json").folders,
-    presets: async function* () {
-      for (const path of archive.paths("presets/", ".jsonl")) yield* linesIn(archive, path, parsePreset);
-    },
+    presets: readingPresets(archive),
     projects: () => projectsIn(archive),
     settings: async () => (has("settings.json") ? settingsIn(await archive.json("settings.json")) : null),
     media: async () => must(parseFiled(FiledMediaSchema, await archive.json("media.json")), "media.json").media,
@@ -157,11 +175,12 @@ export function incomingFrom(archive: OpenedArchive): Incoming {
     entries: async function* () {
       const path = "history/library.jsonl";
       if (has(path))
-        for await (const { where, document } of linesIn(archive, path, parseEntry)) yield must(document, where);
+        for await (const { where, document } of linesIn(archive, path, (_, json) => parseEntry(json)))
+          yield must(document, where);
     },
     wrapUps: async function* () {
       const path = "history/wrap-ups.jsonl";
-      const parse = (json: unknown) => parseFiled(FiledWrapUpSchema, json);
+      const parse = (_: string, json: unknown) => parseFiled(FiledWrapUpSchema, json);
       if (has(path)) for await (const { where, document } of linesIn(archive, path, parse)) yield must(document, where);
     },
   };

@@ -105,7 +105,7 @@ class Archiving {
   }
 
   private text(path: string, text: string): Promise<void> {
-    for (const [, hash] of text.matchAll(HASH)) this.hashes.add(hash!);
+    if (!this.isAll) for (const [, hash] of text.matchAll(HASH)) this.hashes.add(hash!);
     return this.add(path, Buffer.from(text));
   }
 

@@ -39,6 +39,9 @@ export class ZipOut {
   private written = 0;
   private files = 0;
   private isEnded = false;
+  /** Files that are being packed, in their order: others are gathered meanwhile. */
+  private packing: Promise<void> = Promise.resolve();
+  private underWay = 0;
 
   private constructor(
     private readonly file: FileHandle,
@@ -56,8 +59,24 @@ export class ZipOut {
     return new ZipOut(await open(path, "wx"), at);
   }
 
+  /** Hands over a file; it is waited for only where several are being packed. */
   async add({ path, bytes, isPacked }: OutFile): Promise<WrittenFile> {
-    const packed = isPacked ? await deflate(bytes) : bytes;
+    const packed = isPacked ? deflate(bytes) : Promise.resolve(bytes);
+    // Whoever waits for those before it hears of a fault in their turn.
+    packed.catch(() => undefined);
+    this.underWay += 1;
+    this.packing = this.packing.then(async () => this.put(path, bytes, { packed: await packed, isPacked }));
+    this.packing.catch(() => undefined);
+    if (this.underWay > MOST_UNDER_WAY) await this.packing;
+    return { path, bytes: bytes.length, sha256: createHash("sha256").update(bytes).digest("hex") };
+  }
+
+  private async put(
+    path: string,
+    bytes: Uint8Array,
+    { packed, isPacked }: { readonly packed: Uint8Array; readonly isPacked: boolean },
+  ): Promise<void> {
+    this.underWay -= 1;
     this.files += 1;
     if (this.written + this.waitingBytes + packed.length > MOST_BYTES || this.files > MOST_FILES)
       throw new TooMuchForAZip("This is more than one archive holds: 4 GB. Archive it in parts, folder by folder.");
@@ -71,11 +90,11 @@ export class ZipOut {
     this.zip.add(entry);
     entry.ondata?.(null, packed, true);
     if (this.waitingBytes > MOST_WAITING) await this.flush();
-    return { path, bytes: bytes.length, sha256: createHash("sha256").update(bytes).digest("hex") };
   }
 
   /** Ends the ZIP; what is in it is on the disk by then. */
   async end(): Promise<void> {
+    await this.packing;
     this.zip.end();
     this.isEnded = true;
     await this.flush();
@@ -87,6 +106,7 @@ export class ZipOut {
   async giveUp(): Promise<void> {
     if (this.isEnded) return;
     this.isEnded = true;
+    await this.packing.catch(() => undefined);
     await this.file.close().catch(() => undefined);
   }
 
@@ -99,6 +119,9 @@ export class ZipOut {
       await this.file.writev(chunks.slice(from, from + MOST_CHUNKS));
   }
 }
+
+/** Files that are packed at once. */
+const MOST_UNDER_WAY = 3;
 
 /** Pieces that a system writes in one go. */
 const MOST_CHUNKS = 1000;

@@ -43,8 +43,8 @@ export function findOwn(statement: Statements, id: string): OwnPreset | null {
   };
 }
 
-/** Writes a preset as a file has it, all of its versions; it lies in the bin. */
-export async function insertBinned(db: Executor, preset: FiledPreset, binnedAt: string): Promise<void> {
+/** Writes a preset as a file has it, all of its versions; where it has a time for that, it lies in the bin. */
+export async function insertFiled(db: Executor, preset: FiledPreset, binnedAt: string | null): Promise<void> {
   const statement = await statementsOf(db);
   const { id, card, versions, pack, usedAt, filedAt } = preset;
   const newest = versions.at(-1)!;
@@ -70,8 +70,8 @@ export async function insertBinned(db: Executor, preset: FiledPreset, binnedAt: 
     binnedAt,
     filedAt,
   );
-  for (const { version, savedAt, name, basedOn, content } of versions)
-    insertVersion(statement, { id, version, content, at: savedAt, name, basedOn });
+  for (const { version, savedAt, name, basedOn, content, fingerprint } of versions)
+    insertVersion(statement, { id, version, content, at: savedAt, name, basedOn, print: fingerprint });
   insertIndex(statement, row, card, inside);
   insertHeld(statement, row, newest.content);
   if (card.alsoIn) referAgain(statement, row, card);

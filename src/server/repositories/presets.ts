@@ -98,15 +98,17 @@ interface VersionRecord {
   readonly name?: string | null;
   /** The version that it was made of; the one before it without. */
   readonly basedOn?: number | null;
+  /** Where it is known already. */
+  readonly print?: string;
 }
 
 export function insertVersion(statement: Statements, record: VersionRecord): void {
-  const { id, version, content, at, name = null, basedOn = null } = record;
+  const { id, version, content, at, name = null, basedOn = null, print = fingerprint(content) } = record;
   const document = statement("INSERT INTO documents (body) VALUES (?)").run(JSON.stringify(content)).lastInsertRowid;
   statement(
     `INSERT INTO preset_versions (preset, version, document, fingerprint, saved_at, name, based_on)
      VALUES (?, ?, ?, ?, ?, ?, ?)`,
-  ).run(id, version, document, fingerprint(content), at, name, basedOn);
+  ).run(id, version, document, print, at, name, basedOn);
 }
 
 /** A row of which the caller knows that it is there. */
@@ -215,9 +217,11 @@ export async function findFiled(db: Executor, id: string): Promise<FiledPreset |
 }
 
 export async function setBinned(db: Executor, id: string, binned: boolean, at: string): Promise<void> {
-  await db("presets")
-    .where({ id })
-    .update({ binned_at: binned ? at : null, filed_at: at });
+  (await statementsOf(db))("UPDATE presets SET binned_at = ?, filed_at = ? WHERE id = ?").run(
+    binned ? at : null,
+    at,
+    id,
+  );
 }
 
 /** Puts a preset into another, or lets it stand by itself again. */

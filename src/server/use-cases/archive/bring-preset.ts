@@ -6,7 +6,7 @@ import { foldersOf } from "@/core/library/filed-in";
 import { type LibraryStep, type SideVersion, cardStep } from "@/core/library/step";
 import { besideOf } from "@/core/packs/pack";
 import type { Card, Content } from "@/core/presets/preset";
-import { findOwn, insertBinned, setFiled } from "../../repositories/filed-presets";
+import { findOwn, insertFiled, setFiled } from "../../repositories/filed-presets";
 import { type FiledCard, findCard, findPreset } from "../../repositories/presets";
 import { following } from "../library";
 import { type Bringing, chosen } from "./bringing";
@@ -54,11 +54,16 @@ async function insertHere(
   preset: FiledPreset,
   { card, isBinned }: Filing,
 ): Promise<boolean> {
+  if (isRestore) {
+    await insertFiled(tx, { ...preset, card }, isBinned ? preset.binnedAt : null);
+    note({ kind: "preset", id: preset.id });
+    return true;
+  }
   const binnedAt = isBinned ? preset.binnedAt! : at;
-  const isLaidLater = !isRestore && foldersOf(card).some(isNewFolder);
+  const isLaidLater = foldersOf(card).some(isNewFolder);
   const { alsoIn = null, ...alone } = card;
   const begun: Card = isLaidLater ? { ...alone, folder: null } : card;
-  await insertBinned(tx, { ...preset, card: begun }, binnedAt);
+  await insertFiled(tx, { ...preset, card: begun }, binnedAt);
   if (!isBinned) await take({ kind: "bin", preset: preset.id, from: true, to: false }, preset.filedAt);
   // By a step, so that an undo leaves the folder empty.
   const laid = { folder: card.folder, ...(alsoIn ? { alsoIn } : {}) };

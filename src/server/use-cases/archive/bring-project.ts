@@ -1,6 +1,7 @@
 import type { FiledChange, FiledProject } from "@/core/archive/documents";
 import { type JoinedHistories, joinHistories } from "@/core/archive/join-histories";
 import { renumberVersions } from "@/core/archive/renumber";
+import { wordsOfProblem } from "@/core/documents/problem";
 import type { Result } from "@/core/result";
 import type { ReadProject } from "../../archive/incoming";
 import { findMarks, goOn, insertFiled } from "../../repositories/filed-projects";
@@ -24,7 +25,7 @@ async function wholeOf({ numbers, problem }: Bringing, read: ReadProject): Promi
   const past = await read.changes();
   if (document.ok && past.ok)
     return { filed: renumberVersions(document.value, numbers), changes: renumberVersions(past.value, numbers) };
-  for (const part of [document, past]) if (!part.ok) problem(`${where}: ${part.error.path}: ${part.error.message}`);
+  for (const part of [document, past]) if (!part.ok) problem(wordsOfProblem(where, part.error));
   return null;
 }
 

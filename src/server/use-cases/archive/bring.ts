@@ -9,6 +9,7 @@ import { readWav } from "@/core/formats/wav/wav";
 import { foldersOf } from "@/core/library/filed-in";
 import { type LibraryStep, cardStep } from "@/core/library/step";
 import { refiled } from "@/core/archive/join-preset";
+import { wordsOfProblem } from "@/core/documents/problem";
 import { counted } from "@/core/names/count";
 import { updateFolder } from "../../repositories/folders";
 import { insertMedia, findMedia } from "../../repositories/media";
@@ -162,7 +163,7 @@ async function bringAll(bringing: Bringing, onItem: () => void): Promise<Pick<Br
     onItem();
     await turn();
     if (!document.ok) {
-      bringing.problem(`${where}: ${document.error.path}: ${document.error.message}`);
+      bringing.problem(wordsOfProblem(where, document.error));
       continue;
     }
     if (await bringPreset(bringing, document.value)) presets += 1;

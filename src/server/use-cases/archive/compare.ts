@@ -4,7 +4,7 @@ import { type DatedFolder, type JoinedFolders, joinFolders } from "@/core/archiv
 import { joinHistories } from "@/core/archive/join-histories";
 import { filingOf, joinPreset } from "@/core/archive/join-preset";
 import { joinSettings } from "@/core/archive/join-settings";
-import type { Problem } from "@/core/documents/problem";
+import { wordsOfProblem } from "@/core/documents/problem";
 import { NO_SETTINGS, type Settings } from "@/core/settings/settings";
 import type { Incoming, Read, ReadProject } from "../../archive/incoming";
 import type { Statements } from "../../data/statements";
@@ -36,9 +36,6 @@ export function isUntouched(statement: Statements): boolean {
     any("SELECT 1 FROM library_log LIMIT 1")
   );
 }
-
-const wordsOfProblem = (where: string, { path, message }: Problem): string =>
-  `${where}: ${path === "" ? "" : `${path}: `}${message}`;
 
 interface Held {
   readonly statement: Statements;

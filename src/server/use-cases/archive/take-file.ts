@@ -1,5 +1,6 @@
 import { open, readFile, stat } from "node:fs/promises";
 import type { Choices, Comparison } from "@/core/archive/comparison";
+import { wordsOfProblem } from "@/core/documents/problem";
 import type { Manifest } from "@/core/archive/manifest";
 import { type Incoming, type Read, incomingFrom, incomingPreset } from "../../archive/incoming";
 import { openArchive } from "../../archive/open-archive";
@@ -99,7 +100,7 @@ async function problemsIn(incoming: Incoming): Promise<readonly string[]> {
   const turn = takingTurns();
   const problems: string[] = [];
   const look = ({ where, document }: Pick<Read<unknown>, "where" | "document">) => {
-    if (!document.ok) problems.push(`${where}: ${document.error.path}: ${document.error.message}`);
+    if (!document.ok) problems.push(wordsOfProblem(where, document.error));
   };
   for await (const read of incoming.presets()) {
     look(read);
