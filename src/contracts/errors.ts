@@ -18,15 +18,14 @@ export const ERROR_STATUS = {
 
 export type ErrorCode = keyof typeof ERROR_STATUS;
 
-export const ErrorBodySchema = z.strictObject({
-  error: z.strictObject({
-    code: z.enum(Object.keys(ERROR_STATUS) as [ErrorCode, ...ErrorCode[]]),
-    message: z.string(),
-    /** The field that is meant. */
-    path: z.string().optional(),
-    detail: z.unknown().optional(),
-  }),
+export const ApiErrorSchema = z.strictObject({
+  code: z.enum(Object.keys(ERROR_STATUS) as [ErrorCode, ...ErrorCode[]]),
+  message: z.string(),
+  /** The field that is meant. */
+  path: z.string().optional(),
+  detail: z.unknown().optional(),
 });
+export const ErrorBodySchema = z.strictObject({ error: ApiErrorSchema });
 
 export type ErrorBody = z.infer<typeof ErrorBodySchema>;
-export type ApiError = ErrorBody["error"];
+export type ApiError = z.infer<typeof ApiErrorSchema>;

@@ -37,6 +37,7 @@ const some = fc.record({
     apart: fc.constantFrom<string[][]>([], [["p1", "p2"]]),
     choices: fc.constant([]),
     lastParts: fc.constantFrom<Settings["lastParts"]>({}, { strip: ["sends"] }),
+    backups: fc.constant(NO_SETTINGS.backups),
   }),
 }) as fc.Arbitrary<CountedSettings>;
 

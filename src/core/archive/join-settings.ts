@@ -17,7 +17,7 @@ const united = <T>(first: readonly T[], second: readonly T[], keyOf: (item: T) =
 
 /**
  * What two sides have set up, together. Where both have set the same thing, that stands which was changed more often; as often, either,
- * but the same from both sides. Laws: from both sides it is the same; with what it gave before it gives that again.
+ * but the same from both sides. Laws: from both sides it is the same, but for the plan of backups; with what it gave before it gives that again.
  */
 export function joinSettings(own: CountedSettings, theirs: CountedSettings): CountedSettings {
   const isOwnFirst =
@@ -35,6 +35,8 @@ export function joinSettings(own: CountedSettings, theirs: CountedSettings): Cou
     apart: united(first.apart, second.apart, (ids) => saidBy(ids)),
     choices: united(first.choices, second.choices, ({ name }) => name),
     lastParts: { ...second.lastParts, ...first.lastParts },
+    // Each machine has a plan of its own; one where nothing was ever set up takes theirs.
+    backups: own.revision === 0 ? theirs.settings.backups : own.settings.backups,
   };
   // What came together was changed once more: it stands over either.
   return { settings, revision: equal(settings, first) ? revision : Math.max(own.revision, theirs.revision) + 1 };

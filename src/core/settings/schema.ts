@@ -44,6 +44,15 @@ const ChoiceSchema = z.strictObject({
   parts: z.array(z.enum(PARTS)).min(1).max(PARTS.length),
 });
 
+/** When backups are made, and how many of them stay. */
+export const BackupPlanSchema = z.strictObject({
+  every: z.enum(["never", "day", "week"]),
+  /** Of so many days, weeks and months the last backup of each stays. */
+  days: z.int().min(1).max(365),
+  weeks: z.int().min(0).max(520),
+  months: z.int().min(0).max(600),
+});
+
 /** What a person has set up for themselves, beside the library. */
 export const SettingsSchema = z.strictObject({
   /** Patterns for names by kind of preset, the last used first. */
@@ -57,4 +66,6 @@ export const SettingsSchema = z.strictObject({
   choices: z.array(ChoiceSchema).max(200).default([]),
   /** Parts that were applied last, by kind of what they were applied from; none for all. */
   lastParts: z.partialRecord(z.enum(PRESET_KINDS), z.array(z.enum(PARTS)).min(1)).default({}),
+  /** Of this machine's own: it stays where another library comes in. */
+  backups: BackupPlanSchema.default({ every: "day", days: 7, weeks: 4, months: 6 }),
 });

@@ -7,6 +7,7 @@ import type { SavedSearchSchema, SettingsSchema, ShortcutSchema, StartingPointSc
 export type Settings = Readonly<z.infer<typeof SettingsSchema>>;
 export type SavedSearch = Readonly<z.infer<typeof SavedSearchSchema>>;
 export type Shortcut = Readonly<z.infer<typeof ShortcutSchema>>;
+export type BackupPlan = Settings["backups"];
 export type StartingPoint = Readonly<z.infer<typeof StartingPointSchema>>;
 
 /** A kept search and its place in their list, from 0. */
@@ -23,6 +24,7 @@ export const NO_SETTINGS: Settings = {
   apart: [],
   choices: [],
   lastParts: {},
+  backups: { every: "day", days: 7, weeks: 4, months: 6 },
 };
 
 /** A kept search put at a place of their list, counted from 0, or, for null, let go of. */

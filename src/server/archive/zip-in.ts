@@ -3,7 +3,10 @@ import yauzl from "yauzl";
 import { type ListedEntry, MOST_ENTRIES, checkList } from "@/core/archive/manifest";
 
 /** An archive, or a document, that is not taken, in words that name what is wrong and where. Nothing was changed. */
-export class NotTaken extends Error {}
+export class NotTaken extends Error {
+  /** Its words are for people. */
+  readonly inWords = true;
+}
 
 /** A ZIP that is open to be read, of which the list was checked. */
 export interface ZipIn {

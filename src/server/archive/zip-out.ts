@@ -20,7 +20,10 @@ export interface WrittenFile {
 }
 
 /** Thrown for what a ZIP without extensions cannot hold. */
-export class TooMuchForAZip extends Error {}
+export class TooMuchForAZip extends Error {
+  /** Its words are for people. */
+  readonly inWords = true;
+}
 
 /** A ZIP without extensions has 32 bits for a place in it. */
 const MOST_BYTES = 2 ** 32 - 2 ** 20;

@@ -1,3 +1,6 @@
+import { createReadStream } from "node:fs";
+import { stat } from "node:fs/promises";
+import { Readable } from "node:stream";
 import type { z } from "zod";
 import { type ApiError, ERROR_STATUS } from "@/contracts/errors";
 import { parseWith } from "@/core/documents/problem";
@@ -41,16 +44,49 @@ export async function route<T>(
   }
 }
 
-/** A route that answers with a file, which never changes: its address is made of what is in it. */
-export async function bytesRoute(type: string, work: (context: Context) => Promise<Outcome<Uint8Array>>) {
+/** A route that answers with bytes. `isFixed`: they never change, since their address is made of what is in them. */
+export async function bytesRoute(
+  type: string,
+  work: (context: Context) => Promise<Outcome<Uint8Array>>,
+  { isFixed = true }: { readonly isFixed?: boolean } = {},
+) {
   try {
     const outcome = await work(sharedContext());
     if (!outcome.ok) return answerError(outcome.error);
-    const headers = { "Content-Type": type, "Cache-Control": "private, max-age=31536000, immutable" };
+    const headers = {
+      "Content-Type": type,
+      "Cache-Control": isFixed ? "private, max-age=31536000, immutable" : "no-store",
+    };
     return new Response(Uint8Array.from(outcome.value), { headers });
   } catch (error) {
     return answerFault(error);
   }
+}
+
+/** A route that answers with a file of the data folder, to be kept under its name. */
+export async function fileRoute(name: string, find: (context: Context) => string | null): Promise<Response> {
+  try {
+    const path = find(sharedContext());
+    if (path === null) return answerError({ code: "notFound", message: "There is no such file here." });
+    const { size } = await stat(path);
+    const headers = {
+      "Content-Type": "application/octet-stream",
+      "Content-Length": String(size),
+      "Content-Disposition": `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+      "Cache-Control": "no-store",
+    };
+    return new Response(Readable.toWeb(createReadStream(path)) as ReadableStream<Uint8Array>, { headers });
+  } catch (error) {
+    return answerFault(error);
+  }
+}
+
+/** The bytes of any file, or of a piece of one. */
+export async function readBytesBody(request: Request): Promise<Result<Uint8Array, ApiError>> {
+  const type = request.headers.get("content-type") ?? "";
+  if (!/^application\/octet-stream\b/i.test(type))
+    return fail({ code: "wrongType", message: "Send the bytes of a file, as application/octet-stream." });
+  return ok(await bodyOf(request));
 }
 
 /** The bytes of a WAV file. */

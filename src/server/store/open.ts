@@ -1,4 +1,3 @@
-import { randomBytes } from "node:crypto";
 import { EventEmitter } from "node:events";
 import type { ChangedRecord } from "../data/changes";
 import { openDatabase, openReader } from "../data/database";
@@ -9,10 +8,8 @@ import { deriveAgain } from "../repositories/derived";
 import { LibrarySearch } from "../search/library-search";
 import { StripSearch } from "../search/strip-search";
 import type { OpenContext } from "./context";
+import { mintId } from "./mint";
 import { settling } from "./settling";
-
-/** 96 random bits: no two meet. */
-export const mintId = (): string => randomBytes(12).toString("base64url");
 
 /** Takes the folder's lock, opens and migrates the database. Throws `FolderInUse` or `DatabaseRefused`. */
 export async function openContext(

@@ -1,5 +1,6 @@
 import { stat } from "node:fs/promises";
 import { resolve } from "node:path";
+import type { Wish } from "@/contracts/archive";
 import { INCLUDED } from "@/core/packs/included";
 import { counted } from "@/core/names/count";
 import { messageOf } from "@/core/result";
@@ -12,7 +13,7 @@ import { FolderInUse } from "../data/lock";
 import { readingAside } from "../data/statements";
 import { LibrarySearch } from "../search/library-search";
 import { openContext } from "../store/open";
-import { type Wish, choosePart } from "../use-cases/archive/choose";
+import { choosePart } from "../use-cases/archive/choose";
 import { namedFolder, namedPreset, namedProject } from "../use-cases/archive/named";
 import { checkFile, takeFile } from "../use-cases/archive/take-file";
 import { installPack } from "../use-cases/packs";

@@ -1,3 +1,5 @@
+import type { PresetQuery } from "@/contracts/library";
+import type { Wish } from "@/contracts/archive";
 import type { Scope } from "@/core/archive/manifest";
 import { quoteValue } from "@/core/search/written";
 import { readCard } from "../../data/stored";
@@ -9,15 +11,6 @@ import type { Statements } from "../../data/statements";
 import type { FolderTable, HoldTable, PresetTable, ProjectTable, UseTable } from "../../data/tables";
 import type { Context } from "../../store/context";
 import { findRows } from "../find-presets";
-
-/** What of a library is to be archived. */
-export type Wish =
-  | { readonly kind: "all" }
-  | { readonly kind: "folder"; readonly id: string }
-  | { readonly kind: "client"; readonly name: string }
-  | { readonly kind: "search"; readonly q: string; readonly only?: string; readonly folder?: string }
-  | { readonly kind: "preset"; readonly id: string }
-  | { readonly kind: "project"; readonly id: string };
 
 export interface ChosenPart {
   readonly chosen: Chosen;
@@ -78,7 +71,7 @@ function findProject({ statement }: Looking, { id }: PartOf<"project">): Part | 
 
 interface Looking {
   readonly statement: Statements;
-  readonly search: (asked: { q: string; only?: string; folder?: string }) => readonly string[];
+  readonly search: (asked: PresetQuery) => readonly string[];
   readonly folder: (id: string) => Pick<FolderTable, "name"> | undefined;
 }
 
@@ -90,7 +83,11 @@ function find(looking: Looking, wish: Exclude<Wish, { kind: "all" }>): Part | nu
       return findClient(looking, wish);
     case "search": {
       const { q, only = "" } = wish;
-      return { presets: looking.search(wish), projects: [], words: `what “${[q, only].join(" ").trim()}” finds` };
+      return {
+        presets: looking.search({ q, only, folder: wish.folder }),
+        projects: [],
+        words: `what “${[q, only].join(" ").trim()}” finds`,
+      };
     }
     case "preset":
       return findPreset(looking, wish);

@@ -1,0 +1,6 @@
+import { ok } from "@/core/result";
+import { route } from "@/server/http/route";
+import { beginBackup } from "@/server/use-cases/archive/backups";
+
+export const POST = (request: Request): Promise<Response> =>
+  route(request, (context) => Promise.resolve(ok({ job: beginBackup(context) })), 202);

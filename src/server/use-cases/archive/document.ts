@@ -1,0 +1,19 @@
+import { join } from "node:path";
+import Database from "better-sqlite3";
+import { ok } from "@/core/result";
+import { gatherPreset } from "../../archive/gather";
+import { DATABASE_FILE } from "../../data/library-file";
+import { type Outcome, failure } from "../../failure";
+import type { Context } from "../../store/context";
+
+/** A preset as a file of its own: with all its versions, its card, and the folders on the way to it. */
+export function presetDocument({ folder }: Pick<Context, "folder">, id: string): Outcome<Uint8Array> {
+  const db = new Database(join(folder, DATABASE_FILE), { readonly: true, fileMustExist: true });
+  try {
+    const text = gatherPreset(db, id);
+    if (text === null) return failure("notFound", `There is no preset “${id}” here.`);
+    return ok(Buffer.from(`${JSON.stringify(JSON.parse(text), null, 2)}\n`));
+  } finally {
+    db.close();
+  }
+}
