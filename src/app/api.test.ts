@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
+import type { Job } from "@/contracts/archive";
 import type { NearCopies } from "@/contracts/library";
 import { ENDPOINTS, type Endpoint } from "@/contracts/endpoints";
 import type { WrapUp, WrappedUp } from "@/contracts/wrap-up";
@@ -12,6 +13,7 @@ import { emptyCard } from "@/core/presets/preset";
 import { loadDemo } from "@/demo/load";
 import type { OpenContext } from "@/server/store/context";
 import { openContext } from "@/server/store/open";
+import { settledJob } from "@/server/store/jobs";
 import { shareContext } from "@/server/store/shared";
 import { answer, routeFiles } from "./testing/routes";
 
@@ -65,6 +67,7 @@ const NEEDED: Readonly<Record<string, string>> = {
   "/api/places": "id=narrator-close&",
   "/api/projects/{id}/note": "from=0&to=0&",
   "/api/figures": "of=neap-tide&",
+  "/api/incoming/{id}/pieces": "at=0&",
 };
 
 describe("a request that is none", () => {
@@ -264,14 +267,80 @@ describe("an answer", () => {
     await ask("get", "/api/media");
     await ask("get", "/api/media/room");
 
+    const { job } = await ask<{ job: Job }>("post", "/api/archive/files", {
+      body: { wish: { kind: "project", ...ids } },
+    });
+    const wrote = (await settledJob(job.id)).result as Extract<Job["result"], { kind: "wrote" }>;
+    await ask("get", "/api/jobs");
+    await ask("get", "/api/jobs/{id}", { ids: { id: job.id } });
+    await ask("delete", "/api/jobs/{id}", { ids: { id: job.id } });
+    const backup = await ask<{ job: Job }>("post", "/api/archive/backups");
+    expect((await settledJob(backup.job.id)).state).toBe("done");
+    await ask("get", "/api/archive");
+    const { incoming } = await ask<{ incoming: { id: string } }>("post", "/api/incoming", {
+      body: { file: wrote.file },
+    });
+    const coming = { ids: { id: incoming.id } };
+    const compared = await ask<{ job: Job }>("post", "/api/incoming/{id}/comparison", coming);
+    expect((await settledJob(compared.job.id)).state).toBe("done");
+    await ask("get", "/api/incoming/{id}", { ...coming, query: "?standing=same&q=spring&limit=5" });
+    const bring = await ask<{ job: Job }>("post", "/api/incoming/{id}/bring", {
+      ...coming,
+      body: { items: {}, groups: {} },
+    });
+    expect((await settledJob(bring.job.id)).result).toMatchObject({ kind: "brought" });
+    const sent = await ask<{ incoming: { id: string } }>("post", "/api/incoming", {
+      body: { name: "a.json", bytes: 3 },
+    });
+    await ask("delete", "/api/incoming/{id}", { ids: { id: sent.incoming.id } });
+    await ask("delete", "/api/archive/files/{name}", { ids: { name: wrote.file } });
+
     const left = ENDPOINTS.filter((e) => !seen.has(`${e.method} ${e.path}`)).map((e) => `${e.method} ${e.path}`);
     expect(left.toSorted()).toEqual([
       "delete /api/media",
+      "get /api/archive/files/{name}",
       "get /api/events",
       "get /api/media/{hash}",
       "get /api/openapi.json",
+      "get /api/presets/{id}/document",
       "post /api/media",
+      "put /api/incoming/{id}/pieces",
     ]);
+  });
+
+  it("to a document is a file, which comes in again by pieces as it went out", async () => {
+    const document = await answer("/api/presets/narrator-close/document");
+    const text = await document.text();
+    expect(JSON.parse(text)).toMatchObject({ diathesis: "preset", id: "narrator-close" });
+    const bytes = new TextEncoder().encode(text.replace("narrator-close", "narrator-closer"));
+    const begun = await answer("/api/incoming", json("post", { name: "one.json", bytes: bytes.length }));
+    const { incoming } = (await begun.json()) as { incoming: { id: string } };
+    const half = Math.floor(bytes.length / 2);
+    const send = (at: number, piece: Uint8Array<ArrayBuffer>) =>
+      answer(`/api/incoming/${incoming.id}/pieces?at=${at}`, {
+        method: "PUT",
+        body: piece,
+        headers: { "Content-Type": "application/octet-stream" },
+      });
+    expect((await send(half, bytes.slice(half))).status).toBe(422);
+    expect((await send(0, bytes.slice(0, half))).status).toBe(200);
+    const early = await answer(`/api/incoming/${incoming.id}/comparison`, { method: "POST" });
+    expect(early.status).toBe(422);
+    const last = (await (await send(half, bytes.slice(half))).json()) as { incoming: { received: number } };
+    expect(last.incoming.received).toBe(bytes.length);
+    const { job } = (await (await answer(`/api/incoming/${incoming.id}/comparison`, { method: "POST" })).json()) as {
+      job: Job;
+    };
+    expect((await settledJob(job.id)).state).toBe("done");
+    const looked = (await (await answer(`/api/incoming/${incoming.id}`)).json()) as { items: unknown[] };
+    expect(looked.items).toMatchObject([{ id: "narrator-closer", standing: "namesake" }]);
+    const again = (await (await answer("/api/archive/files", json("post", { wish: { kind: "all" } }))).json()) as {
+      job: Job;
+    };
+    const { result } = await settledJob(again.job.id);
+    const file = await answer(`/api/archive/files/${encodeURIComponent((result as { file: string }).file)}`);
+    const zip = new Uint8Array(await file.arrayBuffer());
+    expect([zip[0], zip[1], zip.length]).toEqual([0x50, 0x4b, (result as { bytes: number }).bytes]);
   });
 
   it("to a sound is the sound", async () => {

@@ -589,7 +589,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   },
   {
     method: "put",
-    path: "/api/incoming/{id}",
+    path: "/api/incoming/{id}/pieces",
     summary: "The next piece of a file, as application/octet-stream",
     query: PieceQuerySchema,
     answer: IncomingBodySchema,

@@ -9,6 +9,7 @@ import { DatabaseRefused, findStorageFault } from "../data/faults";
 import { FolderInUse } from "../data/lock";
 import { keepLoudness } from "../loudness/keep";
 import { runInThread } from "../near-copies/run";
+import { keepBackups } from "../use-cases/archive/backups";
 import { installPack } from "../use-cases/packs";
 import { Front } from "./front";
 
@@ -61,6 +62,9 @@ function endBySignal(front: Front, close: () => Promise<void>): void {
 /** Whether sounds are measured in the background; tests of other things leave the machine to those. */
 const isMeasuring = (): boolean => process.env.DIATHESIS_LOUDNESS !== "off";
 
+/** Whether backups are made by the clock. */
+const isBackingUp = (): boolean => process.env.DIATHESIS_BACKUPS !== "off";
+
 async function main(): Promise<void> {
   const port = readPort(process.env.PORT);
   const context = await openContext(FOLDER, {
@@ -79,8 +83,9 @@ async function main(): Promise<void> {
   await app.prepare();
   const front = new Front(port, app.getRequestHandler());
   let endMeasuring: (() => Promise<void>) | null = null;
+  let endBackups: (() => Promise<void>) | null = null;
   endBySignal(front, async () => {
-    await endMeasuring?.();
+    await Promise.all([endMeasuring?.(), endBackups?.()]);
     await context.close();
   });
   listen(front, port, context);
@@ -88,6 +93,10 @@ async function main(): Promise<void> {
   if (isMeasuring())
     front.server.on("listening", () => {
       endMeasuring = keepLoudness(context, new URL("./loudness.mjs", import.meta.url));
+    });
+  if (isBackingUp())
+    front.server.on("listening", () => {
+      endBackups = keepBackups(context);
     });
 }
 

@@ -6,6 +6,15 @@ import type { RunNearCopies } from "../near-copies/run";
 import type { LibrarySearch } from "../search/library-search";
 import type { StripSearch } from "../search/strip-search";
 
+/** The last backup that was tried since this process began. */
+export interface LastBackup {
+  readonly at: string;
+  /** Why it failed; null where it came out whole. */
+  readonly failed: string | null;
+  /** The last change that is in it. */
+  readonly seq: number;
+}
+
 /** What every use-case is handed: the store, the clock, new ids, and the ear of the other windows. */
 export interface Context {
   /** Reads what was committed last. */
@@ -21,6 +30,8 @@ export interface Context {
   readonly search: LibrarySearch;
   readonly strips: StripSearch;
   readonly runNearCopies: RunNearCopies;
+  /** How the last backup went; the clock and the routes, which are built apart, both know it. */
+  readonly backups: { last: LastBackup | null };
   readonly events: EventEmitter<{ change: [{ seq: number; records: readonly ChangedRecord[] }] }>;
 }
 

@@ -47,6 +47,7 @@ export async function openContext(
       mint: mintId,
       search,
       strips,
+      backups: { last: null },
       events,
       close,
     };

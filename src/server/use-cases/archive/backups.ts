@@ -13,12 +13,6 @@ import { startJob } from "../../store/jobs";
 import { MADE_BY } from "../../version";
 import { listFiles, placeFor } from "./files";
 
-/** How the last backup went, since this process began. */
-const LAST = new WeakMap<
-  Context["writer"],
-  { readonly at: string; readonly failed: string | null; readonly seq: number }
->();
-
 /** "backup 2026-11-30T06.38.00.000Z.zip", which says when it was made. */
 const nameOf = (at: Date): string => `backup ${at.toISOString().replaceAll(":", ".")}.zip`;
 
@@ -34,8 +28,8 @@ const madeBackups = (context: Pick<Context, "folder">): readonly { readonly name
   });
 
 /** When the last backup that came out whole was made, and how the last that was tried went. */
-export function lastBackup(context: Pick<Context, "folder" | "writer">): ArchiveState["backups"]["last"] {
-  const tried = LAST.get(context.writer);
+export function lastBackup(context: Pick<Context, "folder" | "backups">): ArchiveState["backups"]["last"] {
+  const { last: tried } = context.backups;
   if (tried) return { at: tried.at, failed: tried.failed };
   const [newest] = madeBackups(context).toSorted((a, b) => b.at.getTime() - a.at.getTime());
   return newest ? { at: newest.at.toISOString(), failed: null } : null;
@@ -69,12 +63,12 @@ export async function backUp(context: Context): Promise<void> {
     const file = join(placeFor(context, "backup"), nameOf(at));
     await writeArchive(writing, file);
     statSync(file);
-    LAST.set(context.writer, { at: at.toISOString(), failed: null, seq });
+    context.backups.last = { at: at.toISOString(), failed: null, seq };
     await thin(context);
   } catch (error) {
     const failed = findStorageFault(error)?.message ?? messageOf(error);
     console.error(`The backup failed: ${failed}`);
-    LAST.set(context.writer, { at: at.toISOString(), failed, seq: -1 });
+    context.backups.last = { at: at.toISOString(), failed, seq: -1 };
   }
   context.events.emit("change", { seq, records: [{ kind: "settings", id: "backups" }] });
 }
@@ -82,7 +76,7 @@ export async function backUp(context: Context): Promise<void> {
 /** Makes a backup where one is due, and something was changed since the last. */
 export async function backUpWhenDue(context: Context): Promise<boolean> {
   const { settings } = await readSettings(context.db);
-  const last = LAST.get(context.writer);
+  const { last } = context.backups;
   const made = lastBackup(context);
   // One that failed is tried again each time.
   const since = made === null || made.failed !== null ? null : new Date(made.at);

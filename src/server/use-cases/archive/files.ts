@@ -28,16 +28,18 @@ export function placeFor({ folder }: Pick<Context, "folder">, kind: ArchiveFile[
   return place;
 }
 
+const namesIn = (place: string): readonly string[] =>
+  statSync(place, { throwIfNoEntry: false })?.isDirectory() ? readdirSync(place) : [];
+
 /** Every archive, backup and copy here, the newest first. */
 export function listFiles({ folder }: Pick<Context, "folder">): readonly ArchiveFile[] {
   const files = KINDS.flatMap((kind) => {
     const place = join(folder, PLACES[kind].folder);
-    const names = existsSync(place) ? readdirSync(place) : [];
-    return names
+    return namesIn(place)
       .filter((name) => name.endsWith(PLACES[kind].ending) && isWhole(name))
-      .map((name): ArchiveFile => {
-        const { size, mtime } = statSync(join(place, name));
-        return { name, kind, bytes: size, at: mtime.toISOString() };
+      .flatMap((name): readonly ArchiveFile[] => {
+        const found = statSync(join(place, name), { throwIfNoEntry: false });
+        return found ? [{ name, kind, bytes: found.size, at: found.mtime.toISOString() }] : [];
       });
   });
   return files.toSorted((a, b) => (a.at < b.at ? 1 : -1));

@@ -111,10 +111,13 @@ export async function takePiece(
   context: Context,
   id: string,
   at: number,
-  piece: Uint8Array,
+  read: () => Promise<Outcome<Uint8Array>>,
 ): Promise<Outcome<{ incoming: IncomingRecord }>> {
   const incoming = waitingIn(context).get(id);
   if (!incoming || incoming.isOurs) return gone();
+  const body = await read();
+  if (!body.ok) return body;
+  const piece = body.value;
   if (at !== incoming.received || at + piece.length > incoming.bytes)
     return failure("refused", `The next piece begins at ${incoming.received}, of ${incoming.bytes} bytes.`, {
       path: "at",
@@ -127,8 +130,9 @@ export async function takePiece(
 
 export async function letGo(context: Context, id: string): Promise<Outcome<{ gone: boolean }>> {
   const incoming = waitingIn(context).get(id);
-  if (incoming) await letGoOf(context, incoming);
-  return ok({ gone: incoming !== undefined });
+  if (!incoming) return gone();
+  await letGoOf(context, incoming);
+  return ok({ gone: true });
 }
 
 /** Begins to check a file and to hold it against the library. */
