@@ -277,6 +277,7 @@ describe("an answer", () => {
     const backup = await ask<{ job: Job }>("post", "/api/archive/backups");
     expect((await settledJob(backup.job.id)).state).toBe("done");
     await ask("get", "/api/archive");
+    await ask("get", "/api/archive/backups");
     const { incoming } = await ask<{ incoming: { id: string } }>("post", "/api/incoming", {
       body: { file: wrote.file },
     });

@@ -77,14 +77,16 @@ export const isUnreachable = (error: unknown): boolean =>
 
 const UNREACHABLE = "Diathesis does not answer. Start it again; what was saved is on disk.";
 
-async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+export async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
   const window = thisWindow();
+  const isBytes = body instanceof Blob;
+  const type = isBytes ? "application/octet-stream" : "application/json";
   const headers = {
     ...(window === null ? {} : { [WINDOW_HEADER]: window }),
-    ...(body === undefined ? {} : { "Content-Type": "application/json" }),
+    ...(body === undefined ? {} : { "Content-Type": type }),
   };
   const init: RequestInit = { method, cache: "no-store", headers };
-  if (body !== undefined) init.body = JSON.stringify(body);
+  if (body !== undefined) init.body = isBytes ? body : JSON.stringify(body);
   const response = await fetch(path, init).catch(() => {
     throw new ApiFailure({ code: "unreachable", message: UNREACHABLE });
   });
@@ -99,7 +101,7 @@ const unclear = (status: number): ApiError => ({
   message: `Diathesis could not do this, and did not say why (${status}). Nothing that was saved is lost.`,
 });
 
-const queryOf = (query: object): string => {
+export const queryOf = (query: object): string => {
   const words = new URLSearchParams();
   for (const [name, value] of Object.entries(query))
     if (value !== undefined && value !== "") words.set(name, String(value));

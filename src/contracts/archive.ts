@@ -30,6 +30,13 @@ const ArchiveFileSchema = z.strictObject({
   at: z.iso.datetime(),
 });
 
+const LastBackupSchema = z.strictObject({
+  at: z.iso.datetime(),
+  /** Why it failed; null where it came out whole. */
+  failed: z.string().nullable(),
+});
+export const BackupsSchema = z.strictObject({ last: LastBackupSchema.nullable() });
+
 export const ArchiveStateSchema = z.strictObject({
   /** The data folder, where backups and archives lie. */
   folder: z.string(),
@@ -38,7 +45,7 @@ export const ArchiveStateSchema = z.strictObject({
   backups: z.strictObject({
     plan: BackupPlanSchema,
     /** How the last one went; null where none was tried since this was started, and none is there. */
-    last: z.strictObject({ at: z.iso.datetime(), failed: z.string().nullable() }).nullable(),
+    last: LastBackupSchema.nullable(),
   }),
   /** How much room everything takes, in bytes. */
   room: z.strictObject({
@@ -99,6 +106,8 @@ const ResultSchema = z.discriminatedUnion("kind", [
 export const JobSchema = z.strictObject({
   id: Id,
   title: z.string(),
+  /** The file that it is for, as its address names it; empty for the library. */
+  about: z.string(),
   /** How far it is; `of` is 0 where that is not known. */
   done: z.int(),
   of: z.int(),
@@ -141,6 +150,7 @@ export const BringSchema = z.strictObject({
 });
 export const LetGoSchema = z.strictObject({ gone: z.boolean() });
 
+export type Backups = z.infer<typeof BackupsSchema>;
 export type Wish = z.infer<typeof WishSchema>;
 export type ArchiveState = z.infer<typeof ArchiveStateSchema>;
 export type ArchiveFile = z.infer<typeof ArchiveFileSchema>;

@@ -8,6 +8,7 @@ import {
 } from "./history";
 import {
   ArchiveStateSchema,
+  BackupsSchema,
   BringSchema,
   IncomingBodySchema,
   ItemPageSchema,
@@ -547,6 +548,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
     summary: "Take an archive, a backup or a copy away for good",
     answer: LetGoSchema,
   },
+  { method: "get", path: "/api/archive/backups", summary: "How the last backup went", answer: BackupsSchema },
   {
     method: "post",
     path: "/api/archive/backups",

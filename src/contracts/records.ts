@@ -45,6 +45,8 @@ export const VersionRowSchema = z.strictObject({
   savedAt: z.iso.datetime(),
   fingerprint: z.string(),
   name: z.string().nullable(),
+  /** The version that it was made of; null for the one before it. Where both of two machines went on, theirs stand beside each other. */
+  basedOn: z.int().nullable(),
 });
 
 export const UseSchema = z.strictObject({

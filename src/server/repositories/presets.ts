@@ -44,8 +44,8 @@ export async function listVersions(db: Executor, id: string): Promise<readonly V
   const rows = await db("preset_versions")
     .where({ preset: id })
     .orderBy("version", "desc")
-    .select("version", "saved_at", "fingerprint", "name");
-  return rows.map(({ saved_at, ...row }) => ({ ...row, savedAt: saved_at }));
+    .select("version", "saved_at", "fingerprint", "name", "based_on");
+  return rows.map(({ saved_at, based_on, ...row }) => ({ ...row, savedAt: saved_at, basedOn: based_on }));
 }
 
 export interface NewPresetRecord {

@@ -52,9 +52,12 @@ function tidy(): void {
 }
 
 /** Begins work and answers at once. `work` throws what it refuses, or gives it as an outcome. */
-export function startJob(title: string, work: (onProgress: OnProgress) => Promise<Outcome<JobResult>>): Job {
+export function startJob(
+  { title, about = "" }: { readonly title: string; readonly about?: string },
+  work: (onProgress: OnProgress) => Promise<Outcome<JobResult>>,
+): Job {
   const id = mintId();
-  const known: Known = { job: { id, title, done: 0, of: 0, state: "running" }, isStopped: false };
+  const known: Known = { job: { id, title, about, done: 0, of: 0, state: "running" }, isStopped: false };
   JOBS.set(id, known);
   tidy();
   const onProgress: OnProgress = (done, of) => {

@@ -15,6 +15,7 @@ const SCREEN_KEYS: Readonly<Record<string, string>> = {
   "Alt+3": "the project in hand",
   "Alt+4": "all projects",
   "Alt+5": "the plugins",
+  "Alt+6": "the archive",
   "Alt+ArrowDown": "moving a plugin, or a strip",
   "Alt+ArrowLeft": "moving a plugin, on the bench",
   "Alt+ArrowRight": "moving a plugin, on the bench",

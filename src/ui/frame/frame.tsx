@@ -4,6 +4,8 @@ import { useRouter } from "next/navigation";
 import { type ReactNode, Suspense, lazy, useEffect } from "react";
 import { counted } from "@/core/names/count";
 import { useActionKeys, useActions } from "../actions/actions";
+import { BackupAlarm } from "../archive/backup-alarm";
+import { useDroppedFiles } from "../archive/use-dropped-files";
 import { Opening } from "../kit/bits";
 import { useWordsWanted, wantWords } from "../kit/say";
 import { ListeningBar } from "../listening/listening-bar";
@@ -76,6 +78,7 @@ export function Frame({ theme, children }: { readonly theme: Theme | null; reado
   useKeepFocus();
   useTellShortened();
   useOwnShortcuts();
+  useDroppedFiles();
   useActions(
     [
       // What was applied from the library is taken back there, too; a screen of its own history puts it before this.
@@ -108,6 +111,7 @@ export function Frame({ theme, children }: { readonly theme: Theme | null; reado
       <Rail theme={theme} />
       <header className="flex items-center gap-3 border-edge border-b px-4">
         <ActionField />
+        <BackupAlarm />
         <InHand />
       </header>
       <main tabIndex={-1} className="min-h-0 min-w-0 outline-none">

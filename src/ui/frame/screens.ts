@@ -1,4 +1,4 @@
-import { Library, type LucideIcon, Plug, Rows3, SlidersHorizontal } from "lucide-react";
+import { Archive, Library, type LucideIcon, Plug, Rows3, SlidersHorizontal } from "lucide-react";
 
 /** What may say where a screen goes on. */
 interface InHand {
@@ -76,6 +76,12 @@ export const SCREENS: readonly Screen[] = [
     path: "/plugins",
     Icon: Plug,
     ways: [{ id: "plugins", title: "Go to the plugins", keys: ["Alt+5"], address: () => "/plugins" }],
+  },
+  {
+    word: "Archive",
+    path: "/archive",
+    Icon: Archive,
+    ways: [{ id: "archive", title: "Go to the archive", keys: ["Alt+6"], address: () => "/archive" }],
   },
 ];
 

@@ -35,7 +35,7 @@ export function VersionList({ preset, detail, shown, onShow }: VersionsProps) {
     <section>
       <h3 className="h2 pb-1">Versions</h3>
       <ul>
-        {detail.versions.map(({ version, savedAt, name }, at) => (
+        {detail.versions.map(({ version, savedAt, name, basedOn }, at) => (
           <li
             key={version}
             className={`flex min-h-[26px] items-center gap-2 pr-1 ${version === shown ? "bg-live-tint" : ""}`}
@@ -50,6 +50,7 @@ export function VersionList({ preset, detail, shown, onShow }: VersionsProps) {
               <span className="flex-none text-soft">{formatMoment(savedAt)}</span>
               <span className="truncate">
                 {name ?? (at === 0 ? <span className="text-small text-soft">newest</span> : "")}
+                {basedOn !== null && <span className="text-small text-edit"> made of {basedOn}</span>}
               </span>
             </button>
             {at > 0 && (

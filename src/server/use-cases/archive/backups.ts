@@ -88,7 +88,7 @@ export async function backUpWhenDue(context: Context): Promise<boolean> {
 
 /** Begins to make a backup now. */
 export const beginBackup = (context: Context): Job =>
-  startJob("Back up the library", async () => {
+  startJob({ title: "Back up the library" }, async () => {
     await backUp(context);
     const last = lastBackup(context);
     if (last?.failed != null) return failure("storage", `The backup failed: ${last.failed}`);

@@ -77,7 +77,7 @@ export function beginArchive(context: Context, wish: Wish): Outcome<{ job: Job }
   const place = placeFor(context, "archive");
   const name = freeName(place, scope.kind === "all" ? "Library" : scope.words, at);
   const title = scope.kind === "all" ? "Archive the library" : `Archive ${scope.words}`;
-  const job = startJob(title, async (onProgress) => {
+  const job = startJob({ title }, async (onProgress) => {
     const writing = { folder: context.folder, ...part.value, at, madeBy: MADE_BY };
     const { counts } = await writeArchive(writing, join(place, name), onProgress);
     const { size } = statSync(join(place, name));

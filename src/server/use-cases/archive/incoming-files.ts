@@ -140,7 +140,7 @@ export function beginComparison(context: Context, id: string): Outcome<{ job: Jo
   const incoming = waitingIn(context).get(id);
   if (!incoming) return gone();
   if (incoming.received < incoming.bytes) return failure("refused", "It has not come whole yet.");
-  const job = startJob(`Look at ${incoming.name}`, async (onProgress) => {
+  const job = startJob({ title: `Look at ${incoming.name}`, about: id }, async (onProgress) => {
     incoming.opened ??= await openFile(incoming.path);
     const { opened } = incoming;
     incoming.comparison = await comparisonOf(context, opened, onProgress);
@@ -180,7 +180,7 @@ export function beginBringing(context: Context, id: string, choices: BringReques
   if (!incoming) return gone();
   const { opened, comparison, name } = incoming;
   if (!opened || !comparison) return failure("refused", "It was not held against the library yet.");
-  const job = startJob(`Bring in ${name}`, async (onProgress) => {
+  const job = startJob({ title: `Bring in ${name}`, about: id }, async (onProgress) => {
     const { count } = opened.incoming;
     let done = 0;
     const wanted = { items: comparison.items, choices, called: `“${name}”` };

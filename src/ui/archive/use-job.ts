@@ -1,0 +1,65 @@
+"use client";
+
+import { useEffect, useState } from "react";
+import * as archive from "@/clients/archive";
+import { InWords } from "@/clients/api";
+import type { Job, JobResult } from "@/contracts/archive";
+
+/** Between one look at how far it is and the next, in milliseconds. */
+const OFTEN = 250;
+
+const wait = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, OFTEN));
+
+/** Waits for long work to come to its end; `onHeard` hears how far it is. Throws, in words, where it failed or was stopped. */
+async function follow(begun: Job, onHeard: (job: Job) => void): Promise<JobResult> {
+  let job = begun;
+  while (job.state === "running") {
+    onHeard(job);
+    await wait();
+    ({ job } = await archive.getJob(job.id));
+  }
+  if (job.error) throw new InWords(job.error.message);
+  if (!job.result) throw new InWords("It came to its end, and nothing came of it.");
+  return job.result;
+}
+
+export interface UsedJob {
+  /** The work that is under way; null where none is. */
+  readonly job: Job | null;
+  /** Begins work, or goes on with what is under way, and waits for its end. */
+  readonly run: (begin: () => Promise<{ job: Job }>) => Promise<JobResult>;
+  readonly stop: () => void;
+}
+
+/** Long work of a screen: how far it is, and a way to stop it. */
+export function useJob(): UsedJob {
+  const [job, setJob] = useState<Job | null>(null);
+  const run = async (begin: () => Promise<{ job: Job }>) => {
+    const begun = await begin();
+    setJob(begun.job);
+    try {
+      return await follow(begun.job, setJob);
+    } finally {
+      setJob(null);
+    }
+  };
+  const stop = () => void (job && archive.stopJob(job.id));
+  return { job, run, stop };
+}
+
+/** Does something with work that was begun before this screen was opened, in this window or another. */
+export function useUnderWay(about: string, take: (job: Job) => void): void {
+  useEffect(() => {
+    let isGone = false;
+    void archive
+      .listJobs()
+      .then(({ jobs }) => {
+        const running = jobs.find((job) => job.state === "running" && job.about === about);
+        if (running && !isGone) take(running);
+      })
+      // Without an answer there is nothing to take up; what is wrong is said elsewhere.
+      .catch(() => undefined);
+    return () => void (isGone = true);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, when the screen opens
+  }, [about]);
+}
