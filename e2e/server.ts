@@ -40,6 +40,7 @@ export async function spawnServer(
       DIATHESIS_DATA: folder,
       // The machine is left to what is tested.
       DIATHESIS_LOUDNESS: "off",
+      DIATHESIS_BACKUPS: "off",
       ...more,
     },
     stdio: ["ignore", "pipe", "pipe"],

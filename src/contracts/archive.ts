@@ -71,6 +71,8 @@ export const ComparedItemSchema = z.strictObject({
   standing: ItemStandingSchema,
   theirs: z.int(),
   own: z.int(),
+  isCardAlone: z.boolean(),
+  isBinnedHere: z.boolean(),
   at: z.string().nullable(),
   like: z.strictObject({ id: z.string(), name: z.string(), by: z.enum(["name", "sound"]) }).nullable(),
   problem: z.string().nullable(),

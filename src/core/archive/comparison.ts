@@ -4,6 +4,17 @@ import type { Standing } from "./join-versions";
 /** How something that comes in stands to the library; `namesake`: another thing is filed there under its name; `unread`: it cannot be. */
 export type ItemStanding = Standing | "namesake" | "unread";
 
+/** In the order in which things ask for a look. */
+export const STANDINGS_IN_ORDER: readonly ItemStanding[] = [
+  "unread",
+  "forked",
+  "namesake",
+  "new",
+  "newer",
+  "older",
+  "same",
+];
+
 /** What can be done with something that comes in. `asVersion`: as the next version of its namesake. */
 export type Choice = "take" | "leave" | "asVersion";
 
@@ -22,6 +33,10 @@ export interface ComparedItem {
   /** Versions, or changes of a project, there and here. */
   readonly theirs: number;
   readonly own: number;
+  /** Of one that is newer or older, whether that is only how it is filed: its name, its folder, its tags, the bin. */
+  readonly isCardAlone: boolean;
+  /** It was thrown away here, and not there. */
+  readonly isBinnedHere: boolean;
   /** When it was saved, or changed, last there. */
   readonly at: string | null;
   /** A sound of the library that it is named like, or, under another name, set like. */
@@ -46,8 +61,12 @@ export interface Comparison {
   readonly isRestore: boolean;
 }
 
+/** What says which choices there are. */
+export type Choosable = Pick<ComparedItem, "standing"> & Partial<Pick<ComparedItem, "isCardAlone" | "isBinnedHere">>;
+
 /** What can be done with something, the usual first. */
-export function choicesOf({ standing }: Pick<ComparedItem, "standing">): readonly Choice[] {
+export function choicesOf({ standing, isCardAlone = false, isBinnedHere = false }: Choosable): readonly Choice[] {
+  if (standing === "older" && (isCardAlone || isBinnedHere)) return ["leave", "take"];
   switch (standing) {
     case "new":
     case "newer":
@@ -68,7 +87,7 @@ export interface Choices {
   readonly groups: Readonly<Partial<Record<ItemStanding, Choice>>>;
 }
 
-export function choiceFor(item: Pick<ComparedItem, "key" | "standing">, { items, groups }: Choices): Choice {
+export function choiceFor(item: Choosable & Pick<ComparedItem, "key">, { items, groups }: Choices): Choice {
   const possible = choicesOf(item);
   const wanted = items[item.key] ?? groups[item.standing];
   return wanted !== undefined && possible.includes(wanted) ? wanted : possible[0]!;

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { isBranch } from "./branch";
 import { type Mark, joinHistories } from "./join-histories";
 
 const mark = (n: number, who: string, time: number): Mark => ({
@@ -32,6 +33,7 @@ describe("Two pasts of a project", () => {
         expect(here.standing).toBe("forked");
         expect(there.trunk).toBe(here.trunk === "own" ? "theirs" : "own");
         expect(there.aside).toBe(here.aside);
+        expect(isBranch(here.aside)).toBe(true);
         expect(joinHistories("p", [...a, ...past("a", 20, 2)], b).aside).toBe(here.aside);
         expect(joinHistories("q", a, b).aside).not.toBe(here.aside);
       }),

@@ -17,6 +17,7 @@ import {
   parseProject,
   reread,
 } from "@/core/archive/documents";
+import { isBranch } from "@/core/archive/branch";
 import type { CountedSettings } from "@/core/archive/join-settings";
 import type { Problem } from "@/core/documents/problem";
 import { type Result, fail, ok } from "@/core/result";
@@ -127,9 +128,6 @@ async function changesIn(archive: OpenedArchive, path: string): Promise<Result<r
 
 const history = (path: string): string => path.replace(/\.json$/, ".history.jsonl");
 
-/** Branches that were laid beside their project come behind it. */
-const isBranch = (id: string): boolean => /^b[0-9a-f]{15}$/.test(id);
-
 async function* projectsIn(archive: OpenedArchive): AsyncGenerator<ReadProject> {
   const paths = [...archive.paths("projects/", ".json"), ...archive.paths("drafts/", ".json")];
   const ids = new Map<string, string>();
@@ -138,6 +136,7 @@ async function* projectsIn(archive: OpenedArchive): AsyncGenerator<ReadProject> 
     const id = json?.project?.id;
     ids.set(path, typeof id === "string" ? id : "");
   }
+  // Branches that were laid beside their project come behind it.
   const last = (path: string): number => (isBranch(ids.get(path) ?? "") ? 1 : 0);
   for (const path of paths.toSorted((a, b) => last(a) - last(b))) {
     const json = await archive.json(path);

@@ -1,5 +1,5 @@
 import { existsSync } from "node:fs";
-import { open, rename, rm } from "node:fs/promises";
+import { open, readdir, rename, rm } from "node:fs/promises";
 import { dirname, join } from "node:path";
 import Database from "better-sqlite3";
 import { FORM } from "@/core/archive/documents";
@@ -190,12 +190,31 @@ async function flushFolder(folder: string): Promise<void> {
   await handle.sync().finally(() => handle.close());
 }
 
+/** Whether a process is there. */
+function isAlive(pid: number): boolean {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return (error as NodeJS.ErrnoException).code === "EPERM";
+  }
+}
+
+/** What was being written when its process ended is of nobody. */
+async function sweep(folder: string): Promise<void> {
+  for (const name of await readdir(folder)) {
+    const pid = /\.zip\.part-(\d+)$/.exec(name)?.[1];
+    if (pid !== undefined && !isAlive(Number(pid))) await rm(join(folder, name), { force: true });
+  }
+}
+
 /**
  * Archives a moment of a library, which may be open and written to: under another name first, read back and held against its sums, and
  * only then under its own. Gives its manifest. Throws `NotTaken` where a file of the name is there, or it does not come out whole.
  */
 export async function writeArchive(writing: Writing, to: string, onPart: OnPart = () => undefined): Promise<Manifest> {
   if (existsSync(to)) throw new NotTaken(`There is a file ${to} already; it stays. Choose another name.`);
+  await sweep(dirname(to));
   const part = `${to}.part-${process.pid}`;
   await rm(part, { force: true });
   const db = new Database(join(writing.folder, DATABASE_FILE), { readonly: true, fileMustExist: true });

@@ -80,7 +80,9 @@ function FileLine({ file: { name, kind, bytes, at }, isChosen, isSure, onChoose,
       className={cx(GRID, "min-h-11 border-rule border-b", isChosen && "row-chosen")}
     >
       <span role="gridcell" className="grid min-w-0">
-        <span className="name truncate">{name.replace(/\.(zip|db)$/, "")}</span>
+        <span className="name truncate">
+          {kind === "backup" ? `Backup of ${formatMoment(at)}` : name.replace(/\.(zip|db)$/, "")}
+        </span>
         <span className="text-small text-soft">{KIND_WORDS[kind]}</span>
       </span>
       <span role="gridcell" className="num text-right">

@@ -5,11 +5,11 @@ import { KIND_NAMES, type PresetKind } from "@/core/presets/preset";
 import { cx } from "../kit/class-names";
 import { formatDate } from "../kit/dates";
 import { Segments } from "../kit/segments";
-import { STANDINGS, choiceWords } from "./words";
+import { STANDING_WORDS, choiceWords } from "./words";
 
 type Item = ItemPage["items"][number];
 
-const GRID = "grid grid-cols-[minmax(140px,1.2fr)_104px_minmax(150px,1fr)_auto] items-center gap-[12px] px-[14px]";
+const GRID = "grid grid-cols-[minmax(140px,1.2fr)_126px_minmax(150px,1fr)_236px] items-center gap-[12px] px-[14px]";
 
 const nounOf = ({ kind }: Item): readonly [string, string] =>
   kind === "preset" ? ["version", "versions"] : ["change", "changes"];
@@ -26,7 +26,8 @@ function standingWords(item: Item): string {
       return `${there}; another “${like?.name ?? item.name}” is here`;
     case "newer":
     case "older":
-      return `${there} there, ${own} here`;
+      if (item.isBinnedHere) return "in the bin here";
+      return item.isCardAlone ? "only its card is another" : `${there} there, ${own} here`;
     case "forked":
       return `${there} there, ${own} here, both since they were one`;
     case "same":
@@ -47,7 +48,7 @@ interface Props {
 export function IncomingLine({ item, choice, isFixed, onChoose }: Props) {
   const { standing, name, place, holds, kind, at } = item;
   const possible = choicesOf(item);
-  const words = STANDINGS.find((one) => one.standing === standing)?.words ?? "";
+  const words = STANDING_WORDS[standing].words;
   return (
     <div role="row" className={cx(GRID, "min-h-11 border-rule border-b py-1", choice === "leave" && "text-soft")}>
       <span role="gridcell" className="grid min-w-0">
@@ -68,7 +69,7 @@ export function IncomingLine({ item, choice, isFixed, onChoose }: Props) {
         {possible.length > 1 && !isFixed && (
           <Segments
             label={`What is done with ${name}`}
-            options={possible.map((one) => ({ value: one, label: choiceWords(standing, one) }))}
+            options={possible.map((one) => ({ value: one, label: choiceWords(item, one) }))}
             value={choice}
             onChange={onChoose}
             tight

@@ -193,7 +193,7 @@ function OpenIncoming({ used, onLeave }: { readonly used: UsedIncoming; readonly
         {shown && shown.choices.length > 1 && !head?.isRestore && (
           <Segments
             label={`What is done with all of “${shown.words}”`}
-            options={shown.choices.map((choice) => ({ value: choice, label: choiceWords(shown.standing, choice) }))}
+            options={shown.choices.map((choice) => ({ value: choice, label: choiceWords(shown, choice) }))}
             value={shown.choice}
             onChange={(choice) => used.chooseGroup(shown.standing, choice)}
             small

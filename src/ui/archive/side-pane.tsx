@@ -62,7 +62,7 @@ function Backups({ state: { backups }, busy, onBackUp }: Props) {
       )}
       <Segments label="Back up" options={EVERY} value={plan.every} onChange={(every) => set({ every })} />
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
-        <span className="text-soft">Kept are the last of</span>
+        <span className="w-full text-soft">Kept are the last of each of</span>
         {KEPT.map(({ of, least, most }) => (
           <label key={of} className="flex items-center gap-1">
             <input
@@ -103,7 +103,7 @@ const Line = ({
       {what}
       {children}
     </span>
-    <span className="num text-right">{sizeWords(bytes)}</span>
+    <span className="num text-right">{bytes === 0 ? "none" : sizeWords(bytes)}</span>
   </>
 );
 
@@ -114,8 +114,8 @@ function Room({ state: { room, folder } }: Props) {
       <SideHeading>Room</SideHeading>
       <div className="grid grid-cols-[1fr_auto] gap-x-3 gap-y-1">
         <Line what="The library" bytes={room.library} />
-        <Line what="of it what was ever done" bytes={room.history} />
-        <Line what="of it sounds of your own" bytes={room.media}>
+        <Line what="– what was ever done" bytes={room.history} />
+        <Line what="– sounds of your own" bytes={room.media}>
           {room.media > 0 && (
             <>
               {" "}

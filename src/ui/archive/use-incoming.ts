@@ -4,10 +4,10 @@ import { useInfiniteQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useEffectEvent, useState } from "react";
 import * as archive from "@/clients/archive";
 import type { IncomingRecord, Job, JobResult } from "@/contracts/archive";
-import { type Choice, type Choices, type ItemStanding, choicesOf } from "@/core/archive/comparison";
+import { type Choice, type Choices, type ItemStanding, STANDINGS_IN_ORDER, choicesOf } from "@/core/archive/comparison";
 import { useAttempt } from "../kit/use-attempt";
 import { useJob, useUnderWay } from "./use-job";
-import { STANDINGS } from "./words";
+import { STANDING_WORDS } from "./words";
 
 const PAGE = 100;
 
@@ -87,12 +87,14 @@ export function useIncoming(id: string) {
       const result = await run(begin);
       if (result.kind !== "brought") return;
       setBrought(result.brought);
-      await queries.invalidateQueries();
+      // What came in may be anything; the file itself is let go of.
+      await queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== "incoming" });
     });
-  const groups: readonly Group[] = STANDINGS.flatMap((one) => {
-    const count = head?.counts[one.standing] ?? 0;
-    const possible = choicesOf(one);
-    return count === 0 ? [] : [{ ...one, count, choices: possible, choice: chosenIn(one.standing, choices) }];
+  const groups: readonly Group[] = STANDINGS_IN_ORDER.flatMap((one) => {
+    const count = head?.counts[one] ?? 0;
+    const possible = choicesOf({ standing: one });
+    const group = { ...STANDING_WORDS[one], standing: one, count, choices: possible, choice: chosenIn(one, choices) };
+    return count === 0 ? [] : [group];
   });
   const chooseGroup = (of: ItemStanding, choice: Choice) => {
     setGroupChoices((now) => ({ ...now, [of]: choice }));

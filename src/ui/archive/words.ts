@@ -1,5 +1,5 @@
 import type { ArchiveFile } from "@/contracts/archive";
-import type { Choice, ItemStanding } from "@/core/archive/comparison";
+import type { Choice, Choosable, ItemStanding } from "@/core/archive/comparison";
 import { formatSize } from "../projects/size";
 
 /** "1.2 MB". */
@@ -14,25 +14,21 @@ export const KIND_WORDS: Readonly<Record<ArchiveFile["kind"], string>> = {
   copy: "copy before an update",
 };
 
-/** How what comes in stands, in the order in which it asks for a look. */
-export const STANDINGS: readonly { readonly standing: ItemStanding; readonly words: string; readonly about: string }[] =
-  [
-    { standing: "new", words: "New", about: "Not here yet." },
-    { standing: "newer", words: "Newer there", about: "Here as it was before; there it went on." },
-    {
-      standing: "forked",
-      words: "Changed on both",
-      about: "Both went on since they were one. Nothing of either is lost.",
-    },
-    { standing: "namesake", words: "Same name", about: "Another one is filed here in the same place under its name." },
-    { standing: "older", words: "Older there", about: "Here it went on; it stays as it is here." },
-    { standing: "same", words: "The same", about: "Here as it is there." },
-    { standing: "unread", words: "Cannot be read", about: "It is left out; all else comes in." },
-  ];
+/** How what comes in stands, in words. */
+export const STANDING_WORDS: Readonly<Record<ItemStanding, { readonly words: string; readonly about: string }>> = {
+  new: { words: "New", about: "Not here yet." },
+  newer: { words: "Newer there", about: "Here as it was before; there it went on." },
+  forked: { words: "Changed on both", about: "Both went on since they were one. Nothing of either is lost." },
+  namesake: { words: "Same name", about: "Another one is filed here in the same place under its name." },
+  older: { words: "Older there", about: "Here it went on; it stays as it is here." },
+  same: { words: "The same", about: "Here as it is there." },
+  unread: { words: "Cannot be read", about: "It is left out; all else comes in." },
+};
 
 /** What a choice does, by how the thing stands. */
-export function choiceWords(standing: ItemStanding, choice: Choice): string {
-  if (choice === "leave") return "Leave out";
+export function choiceWords({ standing, isBinnedHere = false }: Choosable, choice: Choice): string {
+  if (choice === "leave") return standing === "older" ? "As it is here" : "Leave out";
+  if (standing === "older") return isBinnedHere ? "Out of the bin" : "As it is there";
   if (choice === "asVersion") return "As its next version";
   if (standing === "newer") return "Bring up to date";
   if (standing === "forked") return "Keep both";

@@ -4,6 +4,7 @@ import { ArrowDown, ArrowUp, Ellipsis, Plus } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import type { ProjectRow } from "@/contracts/records";
+import { isBranch } from "@/core/archive/branch";
 import { MOST_NARROWING } from "@/core/documents/limits";
 import { counted } from "@/core/names/count";
 import { useActions } from "../actions/actions";
@@ -358,7 +359,10 @@ const Row = ({ row, figure, isHeld }: RowProps) => (
       <span className="name truncate">{row.name}</span>
       {isHeld && <span className="flex-none text-edit text-small">to compare</span>}
     </span>
-    <span className="truncate text-soft">{row.starter ? "a project starter" : clientOf(row)}</span>
+    <span className="truncate text-soft">
+      {row.starter ? "a project starter" : clientOf(row)}
+      {isBranch(row.id) && <span className="text-edit"> · as it went on elsewhere</span>}
+    </span>
     <span className="num text-right">
       {row.tempo}
       <span className="unit">bpm</span>

@@ -83,11 +83,15 @@ async function joinHere(bringing: Bringing, { own, preset, filing }: Meeting): P
   const joined = joinPreset(own, preset, filing);
   const hasMore = joined.versions.some((one) => one.own === null);
   if (hasMore) await bringing.take(versionsStep(own, preset.versions, joined));
-  if (joined.filed === "newer") await fileAsThere(bringing, { own, preset, filing });
-  const filedAt = preset.filedAt > own.filedAt ? preset.filedAt : own.filedAt;
+  // One that was filed here later is filed as it is there where that was asked for: it is filed so now.
+  const isAsked = joined.filed === "older" && chosen(bringing, `preset:${own.id}`) === "take" && !hasMore;
+  const isFiledAnew = joined.filed === "newer" || isAsked;
+  const later = preset.filedAt > own.filedAt ? preset.filedAt : own.filedAt;
+  const filedAt = isAsked ? bringing.at : later;
+  if (isFiledAnew) await fileAsThere(bringing, { own, preset: { ...preset, filedAt }, filing });
   await setFiled(tx, own.id, { ...preset, filedAt });
   note({ kind: "preset", id: own.id });
-  return hasMore || joined.filed === "newer";
+  return hasMore || isFiledAnew;
 }
 
 /** Files a preset as it is filed there; of one that belongs to a pack only what the person sets beside it. */

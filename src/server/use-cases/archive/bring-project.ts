@@ -40,8 +40,10 @@ export async function bringProject(bringing: Bringing, read: ReadProject): Promi
   const marks = findMarks(statement, read.id);
   if (!marks) return insertNew(bringing, whole, read.id);
   const joined = joinHistories(read.id, marks, whole.changes);
-  if (joined.standing === "newer") return follow(bringing, whole, { id: read.id, common: joined.common });
-  return joined.standing === "forked" && layBeside(bringing, whole, joined);
+  if (joined.standing === "forked") return layBeside(bringing, whole, joined);
+  const isFurther =
+    joined.standing === "newer" && (await follow(bringing, whole, { id: read.id, common: joined.common }));
+  return (await takeOut(bringing, read.id, whole)) || isFurther;
 }
 
 async function insertNew({ filing: { tx, note }, at, take }: Bringing, whole: Whole, id: string): Promise<boolean> {
@@ -67,21 +69,30 @@ async function follow(
   return true;
 }
 
+/** Takes a project out of the bin, where it lies there and does not there. */
+async function takeOut({ statement, take }: Bringing, id: string, { filed }: Whole): Promise<boolean> {
+  const isBinned = statement("SELECT 1 FROM projects WHERE id = ? AND binned_at IS NOT NULL").get(id) !== undefined;
+  if (!isBinned || filed.binnedAt !== null) return false;
+  await take({ kind: "projectBin", project: id, from: true, to: false });
+  return true;
+}
+
 /** Both went on: the one that set out first keeps the id, the other stands beside it, under one that is the same on every machine. */
 async function layBeside(bringing: Bringing, whole: Whole, { trunk, aside }: JoinedHistories): Promise<boolean> {
-  const { id } = whole.filed.project;
+  const { id, name } = whole.filed.project;
   const beside = findMarks(bringing.statement, aside);
-  if (beside && trunk === "own") {
-    const again = joinHistories(aside, beside, whole.changes);
-    return again.standing === "newer" && follow(bringing, whole, { id: aside, common: again.common });
-  }
-  if (beside) {
-    bringing.problem(
-      `The project “${whole.filed.project.name}” is here twice already, and went its own way once more.`,
-    );
+  const again = beside && joinHistories(aside, beside, whole.changes);
+  if (again?.standing === "forked") {
+    bringing.problem(`The project “${name}” is here twice already, and went its own way once more.`);
     return false;
   }
-  await insertNew(bringing, whole, aside);
+  if (!again) await insertNew(bringing, whole, aside);
+  else {
+    const isFurther =
+      again.standing === "newer" && (await follow(bringing, whole, { id: aside, common: again.common }));
+    const isOut = await takeOut(bringing, aside, whole);
+    if (trunk === "own") return isFurther || isOut;
+  }
   if (trunk === "theirs") await bringing.take({ kind: "projectSwap", project: id, from: aside, to: aside });
   return true;
 }

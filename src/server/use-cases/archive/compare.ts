@@ -1,9 +1,10 @@
 import type { FiledPreset } from "@/core/archive/documents";
-import type { ComparedItem, Comparison, ItemStanding } from "@/core/archive/comparison";
+import { type ComparedItem, type Comparison, type ItemStanding, STANDINGS_IN_ORDER } from "@/core/archive/comparison";
 import { type DatedFolder, type JoinedFolders, joinFolders } from "@/core/archive/join-folders";
 import { joinHistories } from "@/core/archive/join-histories";
 import { filingOf, joinPreset } from "@/core/archive/join-preset";
 import { joinSettings } from "@/core/archive/join-settings";
+import { standingOfVersions } from "@/core/archive/join-versions";
 import { wordsOfProblem } from "@/core/documents/problem";
 import { NO_SETTINGS, type Settings } from "@/core/settings/settings";
 import type { Incoming, Read, ReadProject } from "../../archive/incoming";
@@ -58,7 +59,17 @@ function likeness({ statement }: Held, preset: FiledPreset, folder: string | nul
 }
 
 function comparePreset(held: Held, { where, called, document }: Read<FiledPreset>, at: number): ComparedItem {
-  const unread = { kind: "preset", holds: null, place: "", theirs: 0, own: 0, at: null, like: null } as const;
+  const unread = {
+    kind: "preset",
+    holds: null,
+    place: "",
+    theirs: 0,
+    own: 0,
+    isCardAlone: false,
+    isBinnedHere: false,
+    at: null,
+    like: null,
+  } as const;
   if (!document.ok)
     return {
       ...unread,
@@ -72,11 +83,8 @@ function comparePreset(held: Held, { where, called, document }: Read<FiledPreset
   const filing = filingOf(preset, held.folderOf);
   const own = findOwn(held.statement, preset.id);
   const like = own ? null : likeness(held, preset, filing.card.folder);
-  const standing: ItemStanding = own
-    ? joinPreset(own, preset, filing).standing
-    : like?.by === "name"
-      ? "namesake"
-      : "new";
+  const joined = own && joinPreset(own, preset, filing);
+  const standing: ItemStanding = joined ? joined.standing : like?.by === "name" ? "namesake" : "new";
   return {
     key: `preset:${preset.id}`,
     kind: "preset",
@@ -87,6 +95,8 @@ function comparePreset(held: Held, { where, called, document }: Read<FiledPreset
     standing,
     theirs: preset.versions.length,
     own: own?.versions.length ?? 0,
+    isCardAlone: joined?.standing === joined?.filed && standingOfVersions(joined?.versions ?? []) === "same",
+    isBinnedHere: own?.isBinned === true && !filing.isBinned,
     at: preset.versions.at(-1)!.savedAt,
     like,
     problem: null,
@@ -99,7 +109,13 @@ async function compareProject({ statement }: Held, read: ReadProject): Promise<C
   const problem = document.ok ? (changes.ok ? null : changes.error) : document.error;
   const marks = findMarks(statement, id);
   const theirs = changes.ok ? changes.value : [];
-  const standing = problem ? "unread" : marks ? joinHistories(id, marks, theirs).standing : "new";
+  const isBinnedHere =
+    statement("SELECT 1 FROM projects WHERE id = ? AND binned_at IS NOT NULL").get(id) !== undefined &&
+    document.ok &&
+    document.value.binnedAt === null;
+  const joined = marks ? joinHistories(id, marks, theirs).standing : "new";
+  // What went no further there, and lies in the bin here, can be taken out.
+  const standing = problem ? "unread" : joined === "same" && isBinnedHere ? "older" : joined;
   return {
     key: `project:${id}`,
     kind: "project",
@@ -110,6 +126,8 @@ async function compareProject({ statement }: Held, read: ReadProject): Promise<C
     standing,
     theirs: theirs.length,
     own: marks?.length ?? 0,
+    isCardAlone: false,
+    isBinnedHere,
     at: document.ok ? document.value.changedAt : null,
     like: null,
     problem: problem && wordsOfProblem(where, problem),
@@ -185,5 +203,7 @@ export async function compareIncoming(
     await turn();
   }
   const isRestore = incoming.isWhole && isUntouched(statement);
+  const order = new Map(STANDINGS_IN_ORDER.map((standing, at) => [standing, at]));
+  items.sort((a, b) => order.get(a.standing)! - order.get(b.standing)!);
   return { items, rest: await compareRest(statement, incoming, joined), isRestore };
 }
