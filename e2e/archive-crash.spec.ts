@@ -35,10 +35,10 @@ async function killAfter(child: ChildProcess, ms: number): Promise<void> {
   clearTimeout(timer);
 }
 
-/** Every sound of a library, each as it would be archived. */
-async function soundsIn(data: string): Promise<ReadonlySet<string>> {
+/** Every sound of a library, each as it would be archived; null where its file has no tables yet. */
+async function findSounds(data: string): Promise<ReadonlySet<string> | null> {
   const file = join(data, "..", `look-${process.hrtime.bigint()}.zip`);
-  expect(await toItsEnd(data, "write", file)).toBe(0);
+  if ((await toItsEnd(data, "write", file)) !== 0) return null;
   const files = unzipSync(readFileSync(file));
   rmSync(file);
   const lines = Object.entries(files)
@@ -47,13 +47,21 @@ async function soundsIn(data: string): Promise<ReadonlySet<string>> {
   return new Set(lines);
 }
 
+async function soundsIn(data: string): Promise<ReadonlySet<string>> {
+  const sounds = await findSounds(data);
+  if (!sounds) throw new Error(`${data} cannot be read`);
+  return sounds;
+}
+
 test("kill -9 while an archive is written, restored, or brought in leaves nothing half", async () => {
   test.setTimeout(900_000);
   const random = seededRandom(4747);
   const folder = mkdtempSync(join(tmpdir(), "diathesis-crash-"));
   const [large, small, work] = ["large", "small", "work"].map((name) => join(folder, name)) as [string, string, string];
   const server = await createServer(PORT, true);
+  await server.end();
   cpSync(server.folder, small, { recursive: true });
+  await server.start();
   const { preset } = (await (await fetch(`${server.url}/api/presets/air-only-just`)).json()) as {
     preset: { kind: string; content: object; card: object };
   };
@@ -64,7 +72,7 @@ test("kill -9 while an archive is written, restored, or brought in leaves nothin
     body: JSON.stringify({ presets }),
     headers: { "Content-Type": "application/json" },
   });
-  expect(saved.status).toBe(200);
+  expect(saved.status).toBe(201);
   await server.end();
   cpSync(server.folder, large, { recursive: true });
   const file = join(folder, "large.zip");
@@ -99,7 +107,13 @@ test("kill -9 while an archive is written, restored, or brought in leaves nothin
       await killAfter(begin(work, "bring", file), 150 + random() * bringing);
       // Before there is a library, there is nothing to be looked at.
       if (!existsSync(join(work, "diathesis.db"))) continue;
-      const now = await soundsIn(work);
+      const now = await findSounds(work);
+      if (!now) {
+        // Killed while it was made: nothing was in it, and it is made to its end by whoever comes next.
+        expect(before).toBeNull();
+        expect(await toItsEnd(work, "bring", file)).toBe(0);
+        continue;
+      }
       const isAll = now.size === after.size;
       const copies = [...now].filter((line) => line.includes('"Copy ')).length;
       expect([0, COUNT]).toContain(copies);

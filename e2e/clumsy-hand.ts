@@ -23,6 +23,7 @@ const ADDRESSES = [
   "/library",
   "/bench",
   "/projects/salt-lanterns/wrap-up",
+  "/archive",
   "/bench?new=1",
   "/bench?preset=rim-and-air",
   "/bench?preset=narrator-close",

@@ -403,6 +403,34 @@ export const LOOKED_AT: readonly Look[] = [
     },
   ],
   [
+    "the archive",
+    "/archive",
+    async (page) => {
+      await page.evaluate(() => fetch("/api/archive/backups", { method: "POST" }));
+      await expect(page.getByRole("row", { name: /^Backup of/ }).first()).toBeVisible();
+    },
+  ],
+  [
+    "the part of the library that is archived",
+    "/archive",
+    async (page) => {
+      await page.getByRole("button", { name: "Archive a part…" }).click();
+      await expect(page.getByRole("dialog", { name: "Archive a part" })).toBeVisible();
+    },
+  ],
+  [
+    "what comes in",
+    "/archive",
+    async (page) => {
+      await page.evaluate(() => fetch("/api/archive/backups", { method: "POST" }));
+      await page
+        .getByRole("button", { name: /^Look at backup/ })
+        .first()
+        .click();
+      await expect(page.getByRole("button", { name: "Bring in nothing" })).toBeVisible();
+    },
+  ],
+  [
     "no such address",
     "/nowhere",
     async (page) => expect(page.getByText("There is nothing at this address")).toBeVisible(),

@@ -66,20 +66,18 @@ export type Choosable = Pick<ComparedItem, "standing"> & Partial<Pick<ComparedIt
 
 /** What can be done with something, the usual first. */
 export function choicesOf({ standing, isCardAlone = false, isBinnedHere = false }: Choosable): readonly Choice[] {
-  if (standing === "older" && (isCardAlone || isBinnedHere)) return ["leave", "take"];
-  switch (standing) {
-    case "new":
-    case "newer":
-    case "forked":
-      return ["take", "leave"];
-    case "namesake":
-      return ["take", "asVersion", "leave"];
-    case "same":
-    case "older":
-    case "unread":
-      return ["leave"];
-  }
+  return standing === "older" && (isCardAlone || isBinnedHere) ? ["leave", "take"] : USUAL_CHOICES[standing];
 }
+
+const USUAL_CHOICES: Readonly<Record<ItemStanding, readonly Choice[]>> = {
+  new: ["take", "leave"],
+  newer: ["take", "leave"],
+  forked: ["take", "leave"],
+  namesake: ["take", "asVersion", "leave"],
+  same: ["leave"],
+  older: ["leave"],
+  unread: ["leave"],
+};
 
 /** What was chosen, for each thing and for each group of those that stand alike; the thing's own choice comes first. */
 export interface Choices {

@@ -42,7 +42,7 @@ export interface Read<T> {
 export interface ReadProject extends Read<FiledProject> {
   readonly id: string;
   /** All that was done to it, the first one first. */
-  changes(): Promise<Result<readonly FiledChange[], Problem>>;
+  readonly changes: () => Promise<Result<readonly FiledChange[], Problem>>;
 }
 
 type MediaHead = z.infer<typeof FiledMediaSchema>["media"][number];

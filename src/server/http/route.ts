@@ -44,20 +44,36 @@ export async function route<T>(
   }
 }
 
-/** A route that answers with bytes. `isFixed`: they never change, since their address is made of what is in them. */
-export async function bytesRoute(
-  type: string,
-  work: (context: Context) => Promise<Outcome<Uint8Array>>,
-  { isFixed = true }: { readonly isFixed?: boolean } = {},
-) {
+/** A route that answers with a file, which never changes: its address is made of what is in it. */
+export async function bytesRoute(type: string, work: (context: Context) => Promise<Outcome<Uint8Array>>) {
   try {
     const outcome = await work(sharedContext());
     if (!outcome.ok) return answerError(outcome.error);
     const headers = {
       "Content-Type": type,
-      "Cache-Control": isFixed ? "private, max-age=31536000, immutable" : "no-store",
+      "Cache-Control": "private, max-age=31536000, immutable",
     };
     return new Response(Uint8Array.from(outcome.value), { headers });
+  } catch (error) {
+    return answerFault(error);
+  }
+}
+
+/** To be kept by the browser under a name. */
+const asFile = (name: string) => ({
+  "Content-Disposition": `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+  "Cache-Control": "no-store",
+});
+
+/** A route that answers with a document, to be kept under its name. */
+export async function documentRoute(
+  find: (context: Context) => Outcome<{ readonly name: string; readonly text: string }>,
+): Promise<Response> {
+  try {
+    const found = find(sharedContext());
+    if (!found.ok) return answerError(found.error);
+    const { name, text } = found.value;
+    return new Response(text, { headers: { "Content-Type": "application/json; charset=utf-8", ...asFile(name) } });
   } catch (error) {
     return answerFault(error);
   }
@@ -72,8 +88,7 @@ export async function fileRoute(name: string, find: (context: Context) => string
     const headers = {
       "Content-Type": "application/octet-stream",
       "Content-Length": String(size),
-      "Content-Disposition": `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
-      "Cache-Control": "no-store",
+      ...asFile(name),
     };
     return new Response(Readable.toWeb(createReadStream(path)) as ReadableStream<Uint8Array>, { headers });
   } catch (error) {

@@ -121,14 +121,20 @@ function restWords({ head }: UsedIncoming): string {
   return said.length === 0 ? "" : `With it: ${said.join(", ")}.`;
 }
 
+function saying(isRestore: boolean, taken: number): string {
+  if (isRestore) return "Restore everything";
+  return taken === 0 ? "Bring in nothing" : `Bring in ${taken}`;
+}
+
 function OpenIncoming({ used, onLeave }: { readonly used: UsedIncoming; readonly onLeave: () => void }) {
   const { incoming, head, groups, taken, busy } = used;
   const list = useRef<HTMLDivElement>(null);
   useEffect(() => list.current?.focus(), []);
   const at = groups.findIndex(({ standing }) => standing === used.standing);
   const move = (to: number) => used.setStanding(groups[to]?.standing ?? null);
-  const bringWords = head?.isRestore ? "Restore everything" : taken === 0 ? "Bring in nothing" : `Bring in ${taken}`;
-  const isEmpty = taken === 0 && !head?.isRestore;
+  const isRestore = head?.isRestore ?? false;
+  const bringWords = saying(isRestore, taken);
+  const isEmpty = taken === 0 && !isRestore;
   const group = "Bringing in";
   useActions([
     { id: "leave", title: "Leave it, and back to the archive", group, keys: ["Escape"], enabled: !busy, run: onLeave },
@@ -183,14 +189,14 @@ function OpenIncoming({ used, onLeave }: { readonly used: UsedIncoming; readonly
       </header>
       {used.job && <Progress words={used.job.title} share={shareOf(used.job)} onStop={used.stop} />}
       {used.refusal && <div className="flex-none px-[14px] pb-2">{used.refusal}</div>}
-      {head?.isRestore && (
+      {isRestore && (
         <p className="flex-none px-[14px] pb-2">
           This library is empty: everything comes in as it was, with all that was ever done.
         </p>
       )}
       <div className="flex min-h-[42px] flex-none flex-wrap items-center gap-x-4 gap-y-1 px-[14px] pb-2">
         <span className="text-soft">{shown ? shown.about : "Everything in the file, held against the library."}</span>
-        {shown && shown.choices.length > 1 && !head?.isRestore && (
+        {shown && shown.choices.length > 1 && !isRestore && (
           <Segments
             label={`What is done with all of “${shown.words}”`}
             options={shown.choices.map((choice) => ({ value: choice, label: choiceWords(shown, choice) }))}
@@ -221,7 +227,7 @@ function OpenIncoming({ used, onLeave }: { readonly used: UsedIncoming; readonly
             key={item.key}
             item={item}
             choice={used.choiceOf(item)}
-            isFixed={busy || (head?.isRestore ?? false)}
+            isFixed={busy || isRestore}
             onChoose={(choice) => used.choose(item, choice)}
           />
         ))}

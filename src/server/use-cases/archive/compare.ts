@@ -1,5 +1,5 @@
 import type { FiledPreset } from "@/core/archive/documents";
-import { type ComparedItem, type Comparison, type ItemStanding, STANDINGS_IN_ORDER } from "@/core/archive/comparison";
+import { type ComparedItem, type Comparison, STANDINGS_IN_ORDER } from "@/core/archive/comparison";
 import { type DatedFolder, type JoinedFolders, joinFolders } from "@/core/archive/join-folders";
 import { joinHistories } from "@/core/archive/join-histories";
 import { filingOf, joinPreset } from "@/core/archive/join-preset";
@@ -58,79 +58,83 @@ function likeness({ statement }: Held, preset: FiledPreset, folder: string | nul
   return set ? { id: set.id, name: readCard(set.card).name, by: "sound" } : null;
 }
 
-function comparePreset(held: Held, { where, called, document }: Read<FiledPreset>, at: number): ComparedItem {
-  const unread = {
-    kind: "preset",
-    holds: null,
-    place: "",
-    theirs: 0,
-    own: 0,
-    isCardAlone: false,
-    isBinnedHere: false,
-    at: null,
-    like: null,
-  } as const;
-  if (!document.ok)
-    return {
-      ...unread,
-      key: `unread:${at}`,
-      id: "",
-      name: called,
-      standing: "unread",
-      problem: wordsOfProblem(where, document.error),
-    };
-  const preset = document.value;
+/** Of a thing of which nothing is known yet. */
+const UNKNOWN = {
+  holds: null,
+  place: "",
+  theirs: 0,
+  own: 0,
+  isCardAlone: false,
+  isBinnedHere: false,
+  at: null,
+  like: null,
+  problem: null,
+} as const;
+
+/** How a sound stands to the one of its id; where there is none, to what it is like. */
+function standingOf(
+  held: Held,
+  preset: FiledPreset,
+): Pick<ComparedItem, "standing" | "own" | "isCardAlone" | "isBinnedHere" | "like"> {
   const filing = filingOf(preset, held.folderOf);
   const own = findOwn(held.statement, preset.id);
-  const like = own ? null : likeness(held, preset, filing.card.folder);
-  const joined = own && joinPreset(own, preset, filing);
-  const standing: ItemStanding = joined ? joined.standing : like?.by === "name" ? "namesake" : "new";
+  if (!own) {
+    const like = likeness(held, preset, filing.card.folder);
+    return { ...UNKNOWN, standing: like?.by === "name" ? "namesake" : "new", like };
+  }
+  const { standing, filed, versions } = joinPreset(own, preset, filing);
   return {
-    key: `preset:${preset.id}`,
-    kind: "preset",
-    holds: preset.versions[0]!.content.kind,
-    id: preset.id,
-    name: preset.card.name,
-    place: held.pathOf(filing.card.folder),
     standing,
-    theirs: preset.versions.length,
-    own: own?.versions.length ?? 0,
-    isCardAlone: joined?.standing === joined?.filed && standingOfVersions(joined?.versions ?? []) === "same",
-    isBinnedHere: own?.isBinned === true && !filing.isBinned,
-    at: preset.versions.at(-1)!.savedAt,
-    like,
-    problem: null,
+    own: own.versions.length,
+    isCardAlone: standing === filed && standingOfVersions(versions) === "same",
+    isBinnedHere: own.isBinned && !filing.isBinned,
+    like: null,
   };
 }
 
-async function compareProject({ statement }: Held, read: ReadProject): Promise<ComparedItem> {
-  const { where, called, id, document } = read;
-  const changes = await read.changes();
-  const problem = document.ok ? (changes.ok ? null : changes.error) : document.error;
-  const marks = findMarks(statement, id);
-  const theirs = changes.ok ? changes.value : [];
-  const isBinnedHere =
-    statement("SELECT 1 FROM projects WHERE id = ? AND binned_at IS NOT NULL").get(id) !== undefined &&
-    document.ok &&
-    document.value.binnedAt === null;
-  const joined = marks ? joinHistories(id, marks, theirs).standing : "new";
-  // What went no further there, and lies in the bin here, can be taken out.
-  const standing = problem ? "unread" : joined === "same" && isBinnedHere ? "older" : joined;
+function comparePreset(held: Held, { where, called, document }: Read<FiledPreset>, at: number): ComparedItem {
+  if (!document.ok) {
+    const problem = wordsOfProblem(where, document.error);
+    return { ...UNKNOWN, key: `unread:${at}`, kind: "preset", id: "", name: called, standing: "unread", problem };
+  }
+  const preset = document.value;
+  const { card, versions } = preset;
   return {
-    key: `project:${id}`,
-    kind: "project",
-    holds: null,
-    id,
-    name: called,
-    place: document.ok ? document.value.project.client : "",
-    standing,
-    theirs: theirs.length,
+    ...UNKNOWN,
+    ...standingOf(held, preset),
+    key: `preset:${preset.id}`,
+    kind: "preset",
+    holds: versions[0]!.content.kind,
+    id: preset.id,
+    name: card.name,
+    place: held.pathOf(card.folder === null ? null : held.folderOf(card.folder)),
+    theirs: versions.length,
+    at: versions.at(-1)!.savedAt,
+  };
+}
+
+async function compareProject(
+  { statement }: Held,
+  { where, called: name, id, document, changes }: ReadProject,
+): Promise<ComparedItem> {
+  const past = await changes();
+  const unread = { ...UNKNOWN, key: `project:${id}`, kind: "project", id, name, standing: "unread" } as const;
+  for (const part of [document, past]) if (!part.ok) return { ...unread, problem: wordsOfProblem(where, part.error) };
+  if (!document.ok || !past.ok) return unread;
+  const { project, changedAt, binnedAt } = document.value;
+  const marks = findMarks(statement, id);
+  const isBinned = statement("SELECT 1 FROM projects WHERE id = ? AND binned_at IS NOT NULL").get(id) !== undefined;
+  const isBinnedHere = isBinned && binnedAt === null;
+  const standing = marks ? joinHistories(id, marks, past.value).standing : "new";
+  return {
+    ...unread,
+    // What went no further there, and lies in the bin here, can be taken out.
+    standing: standing === "same" && isBinnedHere ? "older" : standing,
+    place: project.client,
+    theirs: past.value.length,
     own: marks?.length ?? 0,
-    isCardAlone: false,
     isBinnedHere,
-    at: document.ok ? document.value.changedAt : null,
-    like: null,
-    problem: problem && wordsOfProblem(where, problem),
+    at: changedAt,
   };
 }
 

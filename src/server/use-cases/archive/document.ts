@@ -7,12 +7,17 @@ import { type Outcome, failure } from "../../failure";
 import type { Context } from "../../store/context";
 
 /** A preset as a file of its own: with all its versions, its card, and the folders on the way to it. */
-export function presetDocument({ folder }: Pick<Context, "folder">, id: string): Outcome<Uint8Array> {
+export function presetDocument(
+  { folder }: Pick<Context, "folder">,
+  id: string,
+): Outcome<{ name: string; text: string }> {
   const db = new Database(join(folder, DATABASE_FILE), { readonly: true, fileMustExist: true });
   try {
     const text = gatherPreset(db, id);
     if (text === null) return failure("notFound", `There is no preset “${id}” here.`);
-    return ok(Buffer.from(`${JSON.stringify(JSON.parse(text), null, 2)}\n`));
+    const document = JSON.parse(text) as { readonly card: { readonly name: string } };
+    const name = document.card.name.replaceAll(/[^\p{L}\p{N} ,._-]+/gu, " ").slice(0, 100);
+    return ok({ name: `${name.trim() || "sound"}.json`, text: `${JSON.stringify(document, null, 2)}\n` });
   } finally {
     db.close();
   }
