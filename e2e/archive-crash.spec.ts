@@ -66,7 +66,11 @@ test("kill -9 while an archive is written, restored, or brought in leaves nothin
     preset: { kind: string; content: object; card: object };
   };
   const { kind, content, card } = preset;
-  const presets = Array.from({ length: COUNT }, (_, n) => ({ kind, content, card: { ...card, name: `Copy ${n}` } }));
+  const presets = Array.from({ length: COUNT }, (_, n) => ({
+    kind,
+    content,
+    card: { ...card, name: `Numbered ${n}` },
+  }));
   const saved = await fetch(`${server.url}/api/presets/batch`, {
     method: "POST",
     body: JSON.stringify({ presets }),
@@ -115,7 +119,7 @@ test("kill -9 while an archive is written, restored, or brought in leaves nothin
         continue;
       }
       const isAll = now.size === after.size;
-      const copies = [...now].filter((line) => line.includes('"Copy ')).length;
+      const copies = [...now].filter((line) => line.includes('"Numbered ')).length;
       expect([0, COUNT]).toContain(copies);
       if (!isAll && before) expect(now).toEqual(before);
     }

@@ -1,5 +1,6 @@
 "use client";
 
+import { documentAddress } from "@/clients/archive";
 import { type Action, useActions } from "../actions/actions";
 import type { Recall } from "../plan/recall";
 import { recallActions } from "../plan/recall-actions";
@@ -63,6 +64,14 @@ export function useLibraryActions(listing: Listing, selection: Selection, recall
       keys: ["B"],
       enabled: has,
       run: () => withChosen(open),
+    },
+    {
+      id: "save-file",
+      title: "Save the sound as a file",
+      group,
+      enabled: has,
+      // A file for the browser to keep: the screen stays.
+      run: () => withChosen(({ id }) => window.location.assign(documentAddress(id))),
     },
   ]);
 }
