@@ -124,6 +124,9 @@ test("two machines diverge and meet again: what was changed on both stands besid
   await bringIn(page).click();
   await expect(page.getByRole("heading", { name: /came in/ })).toBeVisible();
   expect(await contentsOf(emptyServer)).toEqual(await contentsOf(server));
+  // Looked at once more, nothing of it is left to bring in.
+  await choose(page, server, files[1]);
+  await expect(page.getByRole("button", { name: "Bring in nothing" })).toBeDisabled();
   await page.goto(`${server.url}/library?q=${encodeURIComponent('name:="Air, only just"')}`);
   await page.getByRole("option", { name: /Air, only just/ }).click();
   await expect(page.getByText("made of 2")).toBeVisible();

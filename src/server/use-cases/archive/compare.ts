@@ -1,7 +1,7 @@
 import type { FiledPreset } from "@/core/archive/documents";
 import { type ComparedItem, type Comparison, STANDINGS_IN_ORDER } from "@/core/archive/comparison";
 import { type DatedFolder, type JoinedFolders, joinFolders } from "@/core/archive/join-folders";
-import { joinHistories } from "@/core/archive/join-histories";
+import { type Mark, joinHistories } from "@/core/archive/join-histories";
 import { filingOf, joinPreset } from "@/core/archive/join-preset";
 import { joinSettings } from "@/core/archive/join-settings";
 import { standingOfVersions } from "@/core/archive/join-versions";
@@ -113,6 +113,17 @@ function comparePreset(held: Held, { where, called, document }: Read<FiledPreset
   };
 }
 
+/** One that went its own way and was laid beside the project before is held against that. */
+function standingOfPast(
+  statement: Statements,
+  id: string,
+  { marks, theirs }: { readonly marks: readonly Mark[]; readonly theirs: readonly Mark[] },
+): ComparedItem["standing"] {
+  const { standing, trunk, aside } = joinHistories(id, marks, theirs);
+  const beside = standing === "forked" && trunk === "own" ? findMarks(statement, aside) : null;
+  return beside ? joinHistories(aside, beside, theirs).standing : standing;
+}
+
 async function compareProject(
   { statement }: Held,
   { where, called: name, id, document, changes }: ReadProject,
@@ -125,7 +136,7 @@ async function compareProject(
   const marks = findMarks(statement, id);
   const isBinned = statement("SELECT 1 FROM projects WHERE id = ? AND binned_at IS NOT NULL").get(id) !== undefined;
   const isBinnedHere = isBinned && binnedAt === null;
-  const standing = marks ? joinHistories(id, marks, past.value).standing : "new";
+  const standing = marks ? standingOfPast(statement, id, { marks, theirs: past.value }) : "new";
   return {
     ...unread,
     // What went no further there, and lies in the bin here, can be taken out.
