@@ -277,6 +277,10 @@ describe("an answer", () => {
     const backup = await ask<{ job: Job }>("post", "/api/archive/backups");
     expect((await settledJob(backup.job.id)).state).toBe("done");
     await ask("get", "/api/archive");
+    const check = await ask<{ job: Job }>("post", "/api/archive/check");
+    expect((await settledJob(check.job.id)).result).toMatchObject({ kind: "checked", checked: { faults: [] } });
+    const fault = { of: "sound", id: "narrator-close", name: "x", what: "x", mend: "derive" };
+    await ask("post", "/api/archive/check/mend", { body: { faults: [fault] } });
     await ask("get", "/api/archive/backups");
     const { incoming } = await ask<{ incoming: { id: string } }>("post", "/api/incoming", {
       body: { file: wrote.file },

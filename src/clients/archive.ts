@@ -2,10 +2,12 @@ import type {
   ArchiveState,
   Backups,
   BringRequest,
+  Fault,
   IncomingRecord,
   ItemPage,
   ItemsQuery,
   Job,
+  Mended,
   NewIncoming,
   Wish,
 } from "@/contracts/archive";
@@ -17,6 +19,8 @@ export const archiveState = () => ask<ArchiveState>("GET", "/api/archive");
 export const lastBackup = () => ask<Backups>("GET", "/api/archive/backups");
 export const beginArchive = (wish: Wish) => ask<{ job: Job }>("POST", "/api/archive/files", { wish });
 export const beginBackup = () => ask<{ job: Job }>("POST", "/api/archive/backups");
+export const beginCheck = () => ask<{ job: Job }>("POST", "/api/archive/check");
+export const mend = (faults: readonly Fault[]) => ask<Mended>("POST", "/api/archive/check/mend", { faults });
 export const removeFile = (name: string) => ask<{ gone: boolean }>("DELETE", `/api/archive/files/${at(name)}`);
 /** Where a file of the archive can be fetched. */
 export const fileAddress = (name: string): string => `/api/archive/files/${at(name)}`;

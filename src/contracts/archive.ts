@@ -98,7 +98,23 @@ export const BroughtSchema = z.strictObject({
   problems: z.array(z.string()),
 });
 
+export const FaultSchema = z.strictObject({
+  of: z.enum(["database", "sound", "folder", "project", "media", "settings", "index"]),
+  id: z.string(),
+  name: z.string(),
+  what: z.string(),
+  mend: z.enum(["derive", "backup"]).nullable(),
+  version: z.int().min(1).optional(),
+});
+
+export const CheckedSchema = z.strictObject({
+  at: z.iso.datetime(),
+  faults: z.array(FaultSchema),
+  counts: z.strictObject({ sounds: z.int(), versions: z.int(), projects: z.int(), media: z.int() }),
+});
+
 const ResultSchema = z.discriminatedUnion("kind", [
+  z.strictObject({ kind: z.literal("checked"), checked: CheckedSchema }),
   z.strictObject({ kind: z.literal("wrote"), file: FileName, bytes: z.int(), presets: z.int(), projects: z.int() }),
   z.strictObject({ kind: z.literal("compared") }),
   z.strictObject({ kind: z.literal("brought"), brought: BroughtSchema }),
@@ -150,9 +166,16 @@ export const BringSchema = z.strictObject({
   items: z.record(z.string().max(200), ChoiceSchema),
   groups: z.partialRecord(ItemStandingSchema, ChoiceSchema),
 });
+/** What is to be mended, as the check has told it. */
+export const MendSchema = z.strictObject({ faults: z.array(FaultSchema).min(1).max(1000) });
+/** How many of the faults were mended; the others, each with why not. */
+export const MendedSchema = z.strictObject({ mended: z.int(), left: z.array(z.string()) });
 export const LetGoSchema = z.strictObject({ gone: z.boolean() });
 
 export type Backups = z.infer<typeof BackupsSchema>;
+export type Fault = z.infer<typeof FaultSchema>;
+export type CheckedLibrary = z.infer<typeof CheckedSchema>;
+export type Mended = z.infer<typeof MendedSchema>;
 export type Wish = z.infer<typeof WishSchema>;
 export type ArchiveState = z.infer<typeof ArchiveStateSchema>;
 export type ArchiveFile = z.infer<typeof ArchiveFileSchema>;

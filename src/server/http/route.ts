@@ -66,9 +66,9 @@ const asFile = (name: string) => ({
 });
 
 /** A route that answers with a document, to be kept under its name. */
-export async function documentRoute(
+export function documentRoute(
   find: (context: Context) => Outcome<{ readonly name: string; readonly text: string }>,
-): Promise<Response> {
+): Response {
   try {
     const found = find(sharedContext());
     if (!found.ok) return answerError(found.error);

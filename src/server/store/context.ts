@@ -2,6 +2,7 @@ import type { EventEmitter } from "node:events";
 import type { Knex } from "knex";
 import type { ChangedRecord } from "../data/changes";
 import type { LibraryFile } from "../data/library-file";
+import type { RunCheck } from "../check/run";
 import type { RunNearCopies } from "../near-copies/run";
 import type { LibrarySearch } from "../search/library-search";
 import type { StripSearch } from "../search/strip-search";
@@ -30,6 +31,7 @@ export interface Context {
   readonly search: LibrarySearch;
   readonly strips: StripSearch;
   readonly runNearCopies: RunNearCopies;
+  readonly runCheck: RunCheck;
   /** How the last backup went; the clock and the routes, which are built apart, both know it. */
   readonly backups: { last: LastBackup | null };
   readonly events: EventEmitter<{ change: [{ seq: number; records: readonly ChangedRecord[] }] }>;

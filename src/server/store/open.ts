@@ -1,5 +1,6 @@
 import { EventEmitter } from "node:events";
 import type { ChangedRecord } from "../data/changes";
+import { type RunCheck, checkHere } from "../check/run";
 import { openDatabase, openReader } from "../data/database";
 import { LibraryFile } from "../data/library-file";
 import { type FolderLock, lockFolder } from "../data/lock";
@@ -14,7 +15,11 @@ import { settling } from "./settling";
 /** Takes the folder's lock, opens and migrates the database. Throws `FolderInUse` or `DatabaseRefused`. */
 export async function openContext(
   folder: string,
-  { runNearCopies = runHere, anew = false }: { readonly runNearCopies?: RunNearCopies; readonly anew?: boolean } = {},
+  {
+    runNearCopies = runHere,
+    runCheck = checkHere,
+    anew = false,
+  }: { readonly runNearCopies?: RunNearCopies; readonly runCheck?: RunCheck; readonly anew?: boolean } = {},
 ): Promise<OpenContext> {
   const lock: FolderLock = lockFolder(folder, `process ${process.pid}`);
   try {
@@ -43,6 +48,7 @@ export async function openContext(
       settle,
       folder,
       runNearCopies,
+      runCheck,
       now: () => new Date(),
       mint: mintId,
       search,

@@ -104,6 +104,21 @@ describe("the archive", () => {
   });
 });
 
+describe("the check", () => {
+  it("says that all is whole; what is not is listed, and mended", async () => {
+    await open();
+    fireEvent.click(screen.getByRole("button", { name: "Check everything" }));
+    await screen.findByText(/^All is as it should be/);
+    await house.context.writer("preset_versions").where({ preset: "box-out" }).update({ fingerprint: "2:00" });
+    fireEvent.click(screen.getByRole("button", { name: "Check everything" }));
+    await screen.findByText(/^1 fault was found/);
+    expect(screen.getByText("The fingerprint of version 1 is not that of its sound.")).toBeTruthy();
+    fireEvent.click(screen.getByRole("button", { name: "Mend 1 of 1" }));
+    await screen.findByText(/^All is as it should be/);
+    expect(wordsSaid()).toMatch(/1 fault is mended/);
+  });
+});
+
 describe("what comes in", () => {
   /** A backup, after which something was changed here. */
   async function changed(): Promise<void> {

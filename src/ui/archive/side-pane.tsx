@@ -16,6 +16,7 @@ import { Segments } from "../kit/segments";
 import { openSheet } from "../library/filing";
 import { useMediaSheet } from "../listening/materials";
 import { useSettings } from "../settings/settings";
+import { CheckSection } from "./check-section";
 import { sizeWords } from "./words";
 
 interface Props {
@@ -29,6 +30,7 @@ export const SidePane = (props: Props) => (
   <div className="grid h-full content-start gap-5 overflow-auto bg-card px-[18px] py-[16px]">
     <Backups {...props} />
     <Room {...props} />
+    <CheckSection />
     <Order />
   </div>
 );

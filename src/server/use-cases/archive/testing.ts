@@ -44,10 +44,27 @@ const OWN = ["changes", "loudness", "knex_migrations", "sqlite_sequence"];
 /** Columns that number rows, or count how often, and how much, was written: each machine has its own. */
 const NUMBERS = /^(row|rowid|document|card_revision|touched_at|kept_size|unkept)$/;
 
+/** A moment of a project; a sound as it is. */
+function unpacked(bytes: Uint8Array): unknown {
+  try {
+    return inflateRawSync(bytes).toString("utf8");
+  } catch {
+    return `bytes ${Buffer.from(bytes).toString("base64")}`;
+  }
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text) as unknown;
+  } catch {
+    return `broken ${text}`;
+  }
+}
+
 /** What says the same is the same, in whichever order its fields were written, or packed. */
 function inOrder(value: unknown): unknown {
-  if (value instanceof Uint8Array) return inOrder(inflateRawSync(value).toString("utf8"));
-  if (typeof value === "string" && /^[[{]/.test(value)) return inOrder(JSON.parse(value));
+  if (value instanceof Uint8Array) return inOrder(unpacked(value));
+  if (typeof value === "string" && /^[[{]/.test(value)) return inOrder(parsed(value));
   if (Array.isArray(value)) return value.map(inOrder);
   if (typeof value !== "object" || value === null) return value;
   const fields = Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1));
