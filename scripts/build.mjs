@@ -9,6 +9,7 @@ const BUNDLES = [
   { entry: "src/server/loudness/worker.ts", out: ".build/loudness.mjs", platform: "node" },
   { entry: "src/demo/main.ts", out: ".build/demo.mjs", platform: "node" },
   { entry: "src/server/tools/backup.ts", out: ".build/backup.mjs", platform: "node" },
+  { entry: "src/server/tools/schemas.ts", out: ".build/schemas.mjs", platform: "node" },
   { entry: "src/server/tools/archive.ts", out: ".build/archive.mjs", platform: "node" },
   { entry: "src/server/tools/sound.ts", out: ".build/sound.mjs", platform: "node" },
   { entry: "src/server/tools/pictures.ts", out: ".build/pictures.mjs", platform: "node" },
