@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
-import type { Job } from "@/contracts/archive";
+import { CataloguePreviewSchema, type Job } from "@/contracts/archive";
 import type { NearCopies } from "@/contracts/library";
 import { ENDPOINTS, type Endpoint } from "@/contracts/endpoints";
 import type { WrapUp, WrappedUp } from "@/contracts/wrap-up";
@@ -304,10 +304,12 @@ describe("an answer", () => {
     expect(left.toSorted()).toEqual([
       "delete /api/media",
       "get /api/archive/files/{name}",
+      "get /api/catalogue",
       "get /api/events",
       "get /api/media/{hash}",
       "get /api/openapi.json",
       "get /api/presets/{id}/document",
+      "post /api/catalogue",
       "post /api/media",
       "put /api/incoming/{id}/pieces",
     ]);
@@ -346,6 +348,23 @@ describe("an answer", () => {
     const file = await answer(`/api/archive/files/${encodeURIComponent((result as { file: string }).file)}`);
     const zip = new Uint8Array(await file.arrayBuffer());
     expect([zip[0], zip[1], zip.length]).toEqual([0x50, 0x4b, (result as { bytes: number }).bytes]);
+  });
+
+  it("to a catalogue is a table, which is read back with what was changed in it", async () => {
+    const table = await (await answer("/api/catalogue")).text();
+    const send = (text: string, query = "") =>
+      answer(`/api/catalogue${query}`, {
+        method: "POST",
+        body: new TextEncoder().encode(text),
+        headers: { "Content-Type": "application/octet-stream" },
+      });
+    const changed = table.replace(/^air-only-just,"[^"]*"/m, "air-only-just,Air by table");
+    const preview = CataloguePreviewSchema.parse(await (await send(changed, "?preview=true")).json());
+    expect(preview).toMatchObject({ total: 1, undo: null, problems: [] });
+    const done = CataloguePreviewSchema.parse(await (await send(changed)).json());
+    expect(done.undo).not.toBeNull();
+    expect(await (await send(changed)).json()).toMatchObject({ total: 0, undo: null });
+    expect((await send("name\nx\n")).status).toBe(422);
   });
 
   it("to a sound is the sound", async () => {

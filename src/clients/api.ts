@@ -86,7 +86,7 @@ export async function ask<T>(method: string, path: string, body?: unknown): Prom
     ...(body === undefined ? {} : { "Content-Type": type }),
   };
   const init: RequestInit = { method, cache: "no-store", headers };
-  if (body !== undefined) init.body = isBytes ? body : JSON.stringify(body);
+  if (body !== undefined) init.body = isBytes ? await body.arrayBuffer() : JSON.stringify(body);
   const response = await fetch(path, init).catch(() => {
     throw new ApiFailure({ code: "unreachable", message: UNREACHABLE });
   });

@@ -2,6 +2,7 @@ import type {
   ArchiveState,
   Backups,
   BringRequest,
+  CataloguePreview,
   Fault,
   IncomingRecord,
   ItemPage,
@@ -21,6 +22,10 @@ export const beginArchive = (wish: Wish) => ask<{ job: Job }>("POST", "/api/arch
 export const beginBackup = () => ask<{ job: Job }>("POST", "/api/archive/backups");
 export const beginCheck = () => ask<{ job: Job }>("POST", "/api/archive/check");
 export const mend = (faults: readonly Fault[]) => ask<Mended>("POST", "/api/archive/check/mend", { faults });
+/** Where the catalogue can be fetched, as a table. */
+export const CATALOGUE_ADDRESS = "/api/catalogue";
+export const readCatalogue = (table: Blob, isPreview: boolean) =>
+  ask<CataloguePreview>("POST", `/api/catalogue${isPreview ? "?preview=true" : ""}`, table);
 export const removeFile = (name: string) => ask<{ gone: boolean }>("DELETE", `/api/archive/files/${at(name)}`);
 /** Where a file of the archive can be fetched. */
 export const fileAddress = (name: string): string => `/api/archive/files/${at(name)}`;

@@ -170,12 +170,39 @@ export const BringSchema = z.strictObject({
 export const MendSchema = z.strictObject({ faults: z.array(FaultSchema).min(1).max(1000) });
 /** How many of the faults were mended; the others, each with why not. */
 export const MendedSchema = z.strictObject({ mended: z.int(), left: z.array(z.string()) });
+const CatalogueChangeSchema = z.strictObject({
+  id: z.string(),
+  line: z.int(),
+  /** What it is called now. */
+  called: z.string(),
+  fields: z.array(
+    z.strictObject({
+      name: z.enum(["name", "folder", "tags", "purpose", "rating", "notes"]),
+      from: z.string(),
+      to: z.string(),
+    }),
+  ),
+});
+export const CatalogueQuerySchema = z.strictObject({ preview: z.literal("true").optional() });
+/** What a table changes of the cards, or has changed: `undo` is its number in the library's log. */
+export const CataloguePreviewSchema = z.strictObject({
+  /** The first of them. */
+  changes: z.array(CatalogueChangeSchema),
+  total: z.int(),
+  lines: z.int(),
+  /** Columns that say nothing that could be changed. */
+  passedOver: z.array(z.string()),
+  problems: z.array(z.string()),
+  undo: z.int().nullable(),
+});
 export const LetGoSchema = z.strictObject({ gone: z.boolean() });
 
 export type Backups = z.infer<typeof BackupsSchema>;
 export type Fault = z.infer<typeof FaultSchema>;
 export type CheckedLibrary = z.infer<typeof CheckedSchema>;
 export type Mended = z.infer<typeof MendedSchema>;
+export type CatalogueChange = z.infer<typeof CatalogueChangeSchema>;
+export type CataloguePreview = z.infer<typeof CataloguePreviewSchema>;
 export type Wish = z.infer<typeof WishSchema>;
 export type ArchiveState = z.infer<typeof ArchiveStateSchema>;
 export type ArchiveFile = z.infer<typeof ArchiveFileSchema>;

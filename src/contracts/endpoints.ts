@@ -10,6 +10,8 @@ import {
   ArchiveStateSchema,
   BackupsSchema,
   BringSchema,
+  CataloguePreviewSchema,
+  CatalogueQuerySchema,
   IncomingBodySchema,
   ItemPageSchema,
   ItemsQuerySchema,
@@ -571,6 +573,20 @@ export const ENDPOINTS: readonly Endpoint[] = [
     summary: "Mend what a check has found: make anew what is derived, take from a backup what cannot be read",
     body: MendSchema,
     answer: MendedSchema,
+  },
+  {
+    method: "get",
+    path: "/api/catalogue",
+    summary: "Every sound as a line of a table, as comma-separated values",
+    answer: z.unknown(),
+  },
+  {
+    method: "post",
+    path: "/api/catalogue",
+    summary:
+      "Read such a table back into the cards, or only say what that would change; its bytes, as application/octet-stream",
+    query: CatalogueQuerySchema,
+    answer: CataloguePreviewSchema,
   },
   {
     method: "get",

@@ -68,12 +68,13 @@ const asFile = (name: string) => ({
 /** A route that answers with a document, to be kept under its name. */
 export function documentRoute(
   find: (context: Context) => Outcome<{ readonly name: string; readonly text: string }>,
+  type = "application/json; charset=utf-8",
 ): Response {
   try {
     const found = find(sharedContext());
     if (!found.ok) return answerError(found.error);
     const { name, text } = found.value;
-    return new Response(text, { headers: { "Content-Type": "application/json; charset=utf-8", ...asFile(name) } });
+    return new Response(text, { headers: { "Content-Type": type, ...asFile(name) } });
   } catch (error) {
     return answerFault(error);
   }

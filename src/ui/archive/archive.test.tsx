@@ -9,9 +9,12 @@ import { goTo, whereNow } from "@/app/testing/navigation";
 import { said } from "@/app/testing/said";
 import { loadDemo } from "@/demo/load";
 import { value } from "@/server/testing";
+import { catalogueOf } from "@/server/use-cases/archive/catalogue";
 import { backUp } from "@/server/use-cases/archive/backups";
 import { listFiles } from "@/server/use-cases/archive/files";
 import { findPresets } from "@/server/use-cases/find-presets";
+import { listFolders } from "@/server/use-cases/filing/folders";
+import { walkLibrary } from "@/server/use-cases/filing/history";
 import { getSettings } from "@/server/use-cases/settings";
 import { getPreset, saveVersion } from "@/server/use-cases/library";
 import { patchCards } from "@/server/use-cases/filing/cards";
@@ -116,6 +119,26 @@ describe("the check", () => {
     fireEvent.click(screen.getByRole("button", { name: "Mend 1 of 1" }));
     await screen.findByText(/^All is as it should be/);
     expect(wordsSaid()).toMatch(/1 fault is mended/);
+  });
+});
+
+describe("the catalogue", () => {
+  it("that is read back says what it changes, changes it, and is taken back by one undo", async () => {
+    await open();
+    const { text } = catalogueOf(house.context);
+    const changed = text.replace(/^air-only-just,"[^"]*",(\w+),[^,]*/m, "air-only-just,Air by table,$1,New / Place");
+    const file = new File([changed], "catalogue.csv", { type: "text/csv" });
+    fireEvent.change(screen.getByLabelText("A table to read back"), { target: { files: [file] } });
+    const sheet = within(await screen.findByRole("dialog", { name: "Read a catalogue" }));
+    await sheet.findByText(/^1 of \d+ lines would change a card/);
+    expect(sheet.getByRole("list", { name: "What would change" }).textContent).toContain("Air by table");
+    fireEvent.click(sheet.getByRole("button", { name: "Change 1 card" }));
+    await waitFor(() => expect(wordsSaid()).toMatch(/1 card was changed/));
+    const card = async () => value(await getPreset(house.context, "air-only-just")).preset.card;
+    expect((await card()).name).toBe("Air by table");
+    value(await walkLibrary(house.context, "undo"));
+    expect((await card()).name).toBe("Air, only just");
+    expect((await listFolders(house.context)).some(({ name }) => name === "Place")).toBe(false);
   });
 });
 

@@ -1,8 +1,9 @@
 "use client";
 
 import { useQuery } from "@tanstack/react-query";
-import type { ReactNode } from "react";
+import { type ReactNode, useRef, useState } from "react";
 import * as api from "@/clients/api";
+import { CATALOGUE_ADDRESS } from "@/clients/archive";
 import { KEYS } from "@/clients/events";
 import type { ArchiveState } from "@/contracts/archive";
 import { counted } from "@/core/names/count";
@@ -16,6 +17,7 @@ import { Segments } from "../kit/segments";
 import { openSheet } from "../library/filing";
 import { useMediaSheet } from "../listening/materials";
 import { useSettings } from "../settings/settings";
+import { CatalogueSheet } from "./catalogue-sheet";
 import { CheckSection } from "./check-section";
 import { sizeWords } from "./words";
 
@@ -27,10 +29,11 @@ interface Props {
 
 /** How the backups go, how much room everything takes, and what is to be put in order. */
 export const SidePane = (props: Props) => (
-  <div className="grid h-full content-start gap-5 overflow-auto bg-card px-[18px] py-[16px]">
+  <div className="relative grid h-full content-start gap-5 overflow-auto bg-card px-[18px] py-[16px]">
     <Backups {...props} />
     <Room {...props} />
     <CheckSection />
+    <Catalogue />
     <Order />
   </div>
 );
@@ -136,6 +139,41 @@ function Room({ state: { room, folder } }: Props) {
         </p>
       )}
       <p className="break-all text-small text-soft">All of it lies in {folder}.</p>
+    </section>
+  );
+}
+
+/** The cards as a table, out and back in. */
+function Catalogue() {
+  const chooser = useRef<HTMLInputElement>(null);
+  const [table, setTable] = useState<File | null>(null);
+  return (
+    <section className="grid gap-3">
+      <SideHeading>Catalogue</SideHeading>
+      <p className="text-soft">
+        All cards as a table (CSV). Names, folders, tags, purposes, ratings and notes are read back.
+      </p>
+      <span className="flex flex-wrap gap-2">
+        <Button small onClick={() => window.location.assign(CATALOGUE_ADDRESS)}>
+          Save the table
+        </Button>
+        <Button small onClick={() => chooser.current?.click()}>
+          Read a table back…
+        </Button>
+      </span>
+      <input
+        ref={chooser}
+        type="file"
+        accept=".csv,.tsv,.txt"
+        aria-label="A table to read back"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={({ target }) => {
+          setTable(target.files?.[0] ?? null);
+          target.value = "";
+        }}
+      />
+      {table && <CatalogueSheet table={table} onClose={() => setTable(null)} />}
     </section>
   );
 }

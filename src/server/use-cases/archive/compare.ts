@@ -150,7 +150,7 @@ async function compareProject(
 }
 
 /** The names on the way to a folder. */
-function paths(folders: readonly DatedFolder[]): (folder: string | null) => string {
+export function pathsIn(folders: readonly DatedFolder[]): (folder: string | null) => string {
   const byId = new Map(folders.map((folder) => [folder.id, folder]));
   const known = new Map<string, string>();
   const pathOf = (id: string | null): string => {
@@ -204,7 +204,7 @@ export async function compareIncoming(
 ): Promise<Comparison> {
   const turn = takingTurns();
   const joined = joinFolders(ownFolders(statement), await incoming.folders());
-  const held: Held = { statement, folderOf: placing(joined), pathOf: paths(joined.folders) };
+  const held: Held = { statement, folderOf: placing(joined), pathOf: pathsIn(joined.folders) };
   const items: ComparedItem[] = [];
   for await (const read of incoming.presets()) {
     items.push(comparePreset(held, read, items.length));
