@@ -117,9 +117,14 @@ test("two machines diverge and meet again: what was changed on both stands besid
   await expect(page.getByText("Taken back", { exact: false })).toBeVisible();
   expect(await contentsOf(server)).toEqual(before);
 
+  // What was taken back lies in the bin: it comes out of there where that is asked for.
   await choose(page, server, files[1]);
+  await page
+    .getByRole("row", { name: /^Neap Tide/ })
+    .getByRole("radio", { name: "Out of the bin" })
+    .click();
   await bringIn(page).click();
-  await expect(page.getByRole("heading", { name: /came in/ })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "1 sound and 1 project came in" })).toBeVisible();
   await choose(page, emptyServer, files[0]);
   await bringIn(page).click();
   await expect(page.getByRole("heading", { name: /came in/ })).toBeVisible();

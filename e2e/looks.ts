@@ -422,12 +422,21 @@ export const LOOKED_AT: readonly Look[] = [
     "what comes in",
     "/archive",
     async (page) => {
-      await page.evaluate(() => fetch("/api/archive/backups", { method: "POST" }));
+      const wish = { wish: { kind: "all" } };
+      await page.evaluate(
+        (body) =>
+          fetch("/api/archive/files", { method: "POST", body, headers: { "Content-Type": "application/json" } }),
+        JSON.stringify(wish),
+      );
+      await expect(async () => {
+        await page.reload();
+        await expect(page.getByRole("button", { name: /^Look at Library/ }).first()).toBeVisible({ timeout: 2000 });
+      }).toPass();
       await page
-        .getByRole("button", { name: /^Look at backup/ })
+        .getByRole("button", { name: /^Look at Library/ })
         .first()
         .click();
-      await expect(page.getByRole("button", { name: "Bring in nothing" })).toBeVisible();
+      await expect(page.getByRole("grid", { name: "What is in the file" })).toBeVisible();
     },
   ],
   [

@@ -214,23 +214,19 @@ function OpenIncoming({ used, onLeave }: { readonly used: UsedIncoming; readonly
           onChange={({ target }) => used.setQ(target.value)}
         />
       </div>
-      {/* biome-ignore lint/a11y/useSemanticElements: rows with choices, not a table of figures */}
-      <div
-        ref={list}
-        role="grid"
-        aria-label="What is in the file"
-        tabIndex={0}
-        className="relative min-h-0 flex-1 overflow-auto border-edge border-t outline-none"
-      >
-        {used.items.map((item) => (
-          <IncomingLine
-            key={item.key}
-            item={item}
-            choice={used.choiceOf(item)}
-            isFixed={busy || isRestore}
-            onChoose={(choice) => used.choose(item, choice)}
-          />
-        ))}
+      <div className="relative min-h-0 flex-1 overflow-auto border-edge border-t">
+        {/* biome-ignore lint/a11y/useSemanticElements: rows with choices, not a table of figures */}
+        <div ref={list} role="grid" aria-label="What is in the file" tabIndex={0} className="outline-none">
+          {used.items.map((item) => (
+            <IncomingLine
+              key={item.key}
+              item={item}
+              choice={used.choiceOf(item)}
+              isFixed={busy || isRestore}
+              onChoose={(choice) => used.choose(item, choice)}
+            />
+          ))}
+        </div>
         {used.items.length === 0 && <p className="px-[14px] py-6 text-soft">Nothing of this name is among them.</p>}
         {used.more && (
           <div className="px-[14px] py-3">

@@ -113,15 +113,16 @@ function comparePreset(held: Held, { where, called, document }: Read<FiledPreset
   };
 }
 
-/** One that went its own way and was laid beside the project before is held against that. */
+/** How a past stands to the one here; one that was laid beside its project before, to that. `at`: the project that it was held against. */
 function standingOfPast(
   statement: Statements,
   id: string,
   { marks, theirs }: { readonly marks: readonly Mark[]; readonly theirs: readonly Mark[] },
-): ComparedItem["standing"] {
-  const { standing, trunk, aside } = joinHistories(id, marks, theirs);
-  const beside = standing === "forked" && trunk === "own" ? findMarks(statement, aside) : null;
-  return beside ? joinHistories(aside, beside, theirs).standing : standing;
+): { readonly standing: Exclude<ComparedItem["standing"], "namesake" | "unread">; readonly at: string } {
+  const { standing, aside } = joinHistories(id, marks, theirs);
+  const beside = standing === "forked" ? findMarks(statement, aside) : null;
+  const again = beside ? joinHistories(aside, beside, theirs).standing : "forked";
+  return again === "forked" ? { standing, at: id } : { standing: again, at: aside };
 }
 
 async function compareProject(
@@ -134,9 +135,11 @@ async function compareProject(
   if (!document.ok || !past.ok) return unread;
   const { project, changedAt, binnedAt } = document.value;
   const marks = findMarks(statement, id);
-  const isBinned = statement("SELECT 1 FROM projects WHERE id = ? AND binned_at IS NOT NULL").get(id) !== undefined;
+  const { standing, at } = marks
+    ? standingOfPast(statement, id, { marks, theirs: past.value })
+    : ({ standing: "new", at: id } as const);
+  const isBinned = statement("SELECT 1 FROM projects WHERE id = ? AND binned_at IS NOT NULL").get(at) !== undefined;
   const isBinnedHere = isBinned && binnedAt === null;
-  const standing = marks ? standingOfPast(statement, id, { marks, theirs: past.value }) : "new";
   return {
     ...unread,
     // What went no further there, and lies in the bin here, can be taken out.

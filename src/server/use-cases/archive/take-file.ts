@@ -1,4 +1,5 @@
 import { open, readFile, stat } from "node:fs/promises";
+import { basename } from "node:path";
 import type { Choices, Comparison } from "@/core/archive/comparison";
 import { wordsOfProblem } from "@/core/documents/problem";
 import type { Manifest } from "@/core/archive/manifest";
@@ -42,7 +43,10 @@ const isZip = (begins: Uint8Array): boolean => begins[0] === 0x50 && begins[1] =
 
 /** Opens an archive, or a document by itself. Throws `NotTaken`, in words, for what is neither. */
 export async function openFile(file: string): Promise<OpenedFile> {
-  const handle = await open(file, "r");
+  const handle = await open(file, "r").catch((error: NodeJS.ErrnoException) => {
+    // A backup may have been thinned out since it was listed.
+    throw error.code === "ENOENT" ? new NotTaken(`There is no file ${basename(file)} any more.`) : error;
+  });
   const { buffer } = await handle.read(Buffer.alloc(2), 0, 2, 0).finally(() => handle.close());
   if (!isZip(buffer)) return openDocument(file);
   const archive = await openArchive(file);
