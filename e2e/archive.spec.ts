@@ -110,7 +110,7 @@ test("two machines diverge and meet again: what was changed on both stands besid
   const forked = page.getByRole("button", { name: /^Changed on both/ });
   await expect(forked).toContainText("2");
   await forked.click();
-  await expect(page.getByRole("row", { name: /Air, only just/ })).toContainText("both since they were one");
+  await expect(page.getByRole("row", { name: /Air, only just/ })).toContainText("3 versions there, 3 here");
   await bringIn(page).click();
   await expect(page.getByRole("heading", { name: "1 sound and 1 project came in" })).toBeVisible();
   await page.getByRole("button", { name: "Take it back" }).click();

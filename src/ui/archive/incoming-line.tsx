@@ -29,7 +29,7 @@ function standingWords(item: Item): string {
       if (item.isBinnedHere) return "in the bin here";
       return item.isCardAlone ? "only its card is another" : `${there} there, ${own} here`;
     case "forked":
-      return `${there} there, ${own} here, both since they were one`;
+      return `${there} there, ${own} here`;
     case "same":
       return there;
     case "unread":
