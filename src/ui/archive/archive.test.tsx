@@ -169,7 +169,10 @@ describe("what comes in", () => {
     await screen.findByRole("heading", { name: "2 sounds came in" });
     expect(value(await getPreset(house.context, "brass-peaks")).preset.card.name).toBe("Brass peaks, caught early");
     expect(value(await getPreset(house.context, "comp")).place).toBe("library");
-    fireEvent.click(screen.getByRole("button", { name: "Take it back" }));
+    // Opened anew, it still says what came of it.
+    house.show(<Incoming id={whereNow().split("/").at(-1)!} />);
+    await waitFor(() => expect(screen.getAllByRole("heading", { name: "2 sounds came in" })).toHaveLength(2));
+    fireEvent.click(screen.getAllByRole("button", { name: "Take it back" })[0]!);
     await waitFor(() => expect(wordsSaid()).toMatch(/Taken back/));
     expect(value(await getPreset(house.context, "brass-peaks")).preset.card.name).toBe("Called otherwise");
   });

@@ -47,6 +47,9 @@ export function useJob(): UsedJob {
   return { job, run, stop };
 }
 
+/** What goes on still, or brought a file in: that is gone by then, and only its work knows what came of it. */
+const isToBeTold = ({ state, result }: Job): boolean => state === "running" || result?.kind === "brought";
+
 /** Does something with work that was begun before this screen was opened, in this window or another. */
 export function useUnderWay(about: string, take: (job: Job) => void): void {
   useEffect(() => {
@@ -54,8 +57,8 @@ export function useUnderWay(about: string, take: (job: Job) => void): void {
     void archive
       .listJobs()
       .then(({ jobs }) => {
-        const running = jobs.find((job) => job.state === "running" && job.about === about);
-        if (running && !isGone) take(running);
+        const begun = jobs.find((job) => job.about === about && isToBeTold(job));
+        if (begun && !isGone) take(begun);
       })
       // Without an answer there is nothing to take up; what is wrong is said elsewhere.
       .catch(() => undefined);
