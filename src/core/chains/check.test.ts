@@ -68,8 +68,10 @@ describe("the chain check", () => {
     expect(checkChain(chain(set(processor("t", "tuner"), { mute: 1 })), CONTEXT)[0]?.text).toContain("mutes");
   });
   it("counts latency along the way, lanes by their slowest", () => {
-    expect(latencyOf(WIRED.nodes)).toBe(3);
-    expect(latencyOf([processor("l", "limiter"), processor("t", "tape")])).toBe(67);
-    expect(checkChain(chain(processor("l", "limiter")), CONTEXT).at(-1)?.text).toContain("1.3 ms");
+    expect(latencyOf(WIRED.nodes, 48_000)).toBe(3);
+    // 48 samples to read between them, and 2 ms ahead; the tape is 3 late.
+    expect(latencyOf([processor("l", "limiter"), processor("t", "tape")], 48_000)).toBe(48 + 96 + 3);
+    expect(latencyOf([processor("l", "limiter")], 96_000)).toBe(48 + 192);
+    expect(checkChain(chain(processor("l", "limiter")), CONTEXT).at(-1)?.text).toContain("3.0 ms");
   });
 });

@@ -1,4 +1,4 @@
-import { getSpec } from "../processors/model";
+import { getSpec, latencyAt } from "../processors/model";
 import { findModel } from "../processors/models";
 import type { Value } from "../units/param-spec";
 import type { StripKind } from "../documents/strip-kinds";
@@ -224,7 +224,7 @@ const leftOn: Rule = (chain) =>
   );
 
 const latency: Rule = (chain, { sampleRate }) => {
-  const samples = latencyOf(chain.nodes);
+  const samples = latencyOf(chain.nodes, sampleRate);
   return samples === 0
     ? []
     : [
@@ -237,11 +237,13 @@ const latency: Rule = (chain, { sampleRate }) => {
       ];
 };
 
-/** In samples: lanes are as late as the slowest of them, switched on or not. */
-export const latencyOf = (nodes: readonly ChainNode[]): number =>
+/** In samples at a rate: lanes are as late as the slowest of them, switched on or not. */
+export const latencyOf = (nodes: readonly ChainNode[], sampleRate: number): number =>
   nodes.reduce((sum, node) => {
-    if (node.type === "processor") return sum + (findModel(node.model)?.latency ?? 0);
-    return sum + Math.max(0, ...listsIn(node).map((list) => latencyOf(list.nodes)));
+    if (node.type !== "processor")
+      return sum + Math.max(0, ...listsIn(node).map((list) => latencyOf(list.nodes, sampleRate)));
+    const model = findModel(node.model);
+    return sum + (model ? latencyAt(model, sampleRate) : 0);
   }, 0);
 
 const RULES: readonly Rule[] = [

@@ -10,8 +10,9 @@ export interface HeardProcessor {
   readonly model: string;
   readonly enabled: boolean;
   readonly values: HeardValues;
-  /** In samples, as its model says. */
+  /** In samples, as its model says; what it looks ahead, in milliseconds, comes to it. */
   readonly latency: number;
+  readonly lookAhead: number;
   /** Values that cannot glide, as its model says. */
   readonly structural: readonly string[];
   /** The id of a material that its detector hears; none where it hears its own sound. */
@@ -20,10 +21,10 @@ export interface HeardProcessor {
 
 /** A processor that is set so, beside what its model says of it. `key`: its model's id where none is given. */
 export const heardProcessor = (
-  { id, latency, structural }: Model,
+  { id, latency, lookAhead, structural }: Model,
   values: HeardValues,
   { key = id, enabled = true }: { readonly key?: string; readonly enabled?: boolean } = {},
-): HeardProcessor => ({ key, model: id, enabled, values, latency, structural });
+): HeardProcessor => ({ key, model: id, enabled, values, latency, lookAhead, structural });
 
 export interface HeardLane {
   readonly key: string;

@@ -11,6 +11,7 @@ export const noTaps = (): Taps => ({ delays: new Int32Array(4), gains: new Float
 export class DelayLine {
   private readonly samples: Float64Array;
   private readonly mask: number;
+  /** Where the next sample stands: within the ring, so that it never matters for how long it has been written. */
   private written = 0;
 
   /** `longest`: the greatest distance, in samples, at which it is read. */
@@ -21,8 +22,8 @@ export class DelayLine {
   }
 
   write(sample: number): void {
-    this.samples[this.written & this.mask] = sample;
-    this.written += 1;
+    this.samples[this.written] = sample;
+    this.written = (this.written + 1) & this.mask;
   }
 
   /** The sample written `delay` writes ago; 1 is the last. */
@@ -38,7 +39,7 @@ export class DelayLine {
     return this.readBetweenAt(this.written, delay);
   }
 
-  /** What `readBetween` gave when `written` samples had been written: for a block that is written before it is read. */
+  /** What `readBetween` gave when the next sample was to stand at `written`: for a block that is written before it is read. */
   readBetweenAt(written: number, delay: number): number {
     const whole = Math.floor(delay);
     const share = delay - whole;
@@ -57,15 +58,15 @@ export class DelayLine {
   writeBlock(samples: Float64Array, count: number): void {
     const { mask, written, samples: line } = this;
     for (let i = 0; i < count; i++) line[(written + i) & mask] = samples[i]!;
-    this.written = written + count;
+    this.written = (written + count) & mask;
   }
 
-  /** Writes a stretch of a channel. Returns how many had been written before. */
+  /** Writes a stretch of a channel. Returns where its first sample stands. */
   writeFrom(channel: Float32Array, from: number, to: number): number {
     const { mask, written, samples: line } = this;
     const shift = written - from;
     for (let i = from; i < to; i++) line[(shift + i) & mask] = channel[i]!;
-    this.written = shift + to;
+    this.written = (shift + to) & mask;
     return written;
   }
 

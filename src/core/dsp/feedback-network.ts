@@ -96,7 +96,8 @@ export class FeedbackNetwork {
     if (this.wander !== 0) for (let l = 0; l < LINES; l++) this.readWandering(l, count, within);
     for (let l = 0; l < LINES; l += 2) this.filterTwo(l, count);
     this.reflect(left, right, count);
-    this.written += count;
+    // Within the ring, and back to its beginning on a point of the grid.
+    this.written = (this.written + count) & this.mask;
   }
 
   /** By the cubic of Catmull and Rom: a straight line between samples would damp the highs on each pass. */

@@ -41,8 +41,10 @@ export interface Model<Id extends ParamId = ParamId> {
   readonly family: Family;
   readonly params: readonly ParamSpec<Id>[];
   readonly channels: { readonly in: 1 | 2; readonly out: 1 | 2 };
-  /** In samples. */
+  /** In samples; what it looks ahead comes to it. */
   readonly latency: number;
+  /** In milliseconds. */
+  readonly lookAhead: number;
   /** Parameters that cannot glide: a change of one is a new kernel, cross-faded with the old. */
   readonly structural: readonly Id[];
   /** Its detector can hear another sound. */
@@ -85,6 +87,14 @@ export interface Designs<Id extends ParamId = ParamId> {
   readonly instrument: InstrumentDesign<Id>;
 }
 
+/** What a model looks ahead, in samples at a rate. */
+export const samplesAhead = ({ lookAhead }: Pick<Model, "lookAhead">, sampleRate: number): number =>
+  Math.round((lookAhead * sampleRate) / 1000);
+
+/** By how much the sound leaves a model later, in samples at a rate. */
+export const latencyAt = (model: Pick<Model, "latency" | "lookAhead">, sampleRate: number): number =>
+  model.latency + samplesAhead(model, sampleRate);
+
 /** All of it but its functions. */
 export const describeModel = ({ design: _, ...description }: Model): Omit<Model, "design"> => description;
 
@@ -99,6 +109,7 @@ export function designOf<F extends Family>(model: Model, family: F): Designs[F] 
 export const USUAL = {
   channels: { in: 2, out: 2 },
   latency: 0,
+  lookAhead: 0,
   structural: [],
   isKeyed: false,
   widens: false,

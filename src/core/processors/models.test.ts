@@ -3,7 +3,7 @@ import { type HeardProcessor, heardProcessor } from "../chains/heard-chain";
 import { createChainRuntime } from "../sound/chain/chain-runtime";
 import { renderChain } from "../sound/render";
 import { findKernel } from "./kernels";
-import { type Model, defaultValues } from "./model";
+import { type Model, defaultValues, latencyAt } from "./model";
 import { EFFECTS } from "./models";
 import { type ParamSpec, type Values, valueAt } from "../units/param-spec";
 import { noise, rms, setTo, sine, stereoOf } from "../sound/testing";
@@ -95,7 +95,8 @@ describe.each(EFFECTS.map((model) => [model.name, model] as const))("%s", (_, mo
   it("switched off is its input, bit for bit, after its latency", () => {
     const sound = noise(0.1, RATE);
     const { left } = renderChain([{ ...busy(model), enabled: false }], sound);
-    expect(left.subarray(model.latency)).toEqual(sound.left.subarray(0, left.length - model.latency));
+    const late = latencyAt(model, RATE);
+    expect(left.subarray(late)).toEqual(sound.left.subarray(0, left.length - late));
   });
 
   it("turns NaN, infinities, denormals and full-scale DC into finite sound, and goes back to silence", () => {

@@ -3,19 +3,7 @@ import { designOf } from "../model";
 import { findKernel } from "../kernels";
 import { getModel } from "../models";
 import type { Values } from "../../units/param-spec";
-import {
-  amplitudeOf,
-  decibelsOf,
-  noise,
-  partialAt,
-  peakOf,
-  responseOf,
-  setTo,
-  sine,
-  stereoOf,
-  through,
-} from "../../sound/testing";
-import { LOOK_AHEAD } from "./limiter";
+import { amplitudeOf, decibelsOf, partialAt, responseOf, setTo, sine, stereoOf, through } from "../../sound/testing";
 import { OPTO_ATTACK } from "./opto-compressor";
 
 const RATE = 48_000;
@@ -162,23 +150,6 @@ describe("the gate", () => {
     // First the detector forgets from −10 to −36 dB, at 8 ms for each factor e; then comes the hold.
     const forgets = 8 * Math.log(amplitudeOf(26));
     expect(Math.abs(began - 50 - forgets)).toBeLessThan(2);
-  });
-});
-
-describe("the limiter", () => {
-  it("lets no sample above its ceiling, whatever comes", () => {
-    const loud = noise(2, RATE, 7);
-    for (let i = 0; i < loud.left.length; i += 977) loud.left[i] = 8;
-    for (const ceiling of [-0.1, -6, -20]) {
-      const most = peakOf(through(getModel("limiter"), { gain: 18, ceiling }, loud));
-      expect(decibelsOf(most)).toBeLessThanOrEqual(ceiling + 1e-4);
-      expect(decibelsOf(most)).toBeGreaterThan(ceiling - 0.5);
-    }
-  });
-  it("is the gain alone below it, later by its look-ahead", () => {
-    const quiet = sine(440, 0.05, 0.5, RATE);
-    const { left } = through(getModel("limiter"), { gain: 6, ceiling: -1 }, quiet);
-    for (let i = 500; i < 4000; i += 13) expect(left[i + LOOK_AHEAD]!).toBeCloseTo(quiet.left[i]! * amplitudeOf(6), 6);
   });
 });
 

@@ -1,7 +1,10 @@
+import { BETWEEN_TAPS } from "../../dsp/between";
 import { effect, gainSpec, timeSpec } from "../specs";
 
-/** How far ahead it looks, in samples: 1.3 ms at 48 kHz. It is also its latency. */
-export const LOOK_AHEAD = 64;
+/** How far ahead it looks, in milliseconds: the time in which a gain arrives. */
+export const LOOK_AHEAD = 2;
+/** How long a gain is held behind what needed it, in milliseconds: half a turn of 33 Hz, so that the crests of a low note do not pump. */
+export const HOLD = 15;
 
 export const LIMITER = effect("dynamics", "limiter", "Limiter", {
   holdsLevels: true,
@@ -13,7 +16,9 @@ export const LIMITER = effect("dynamics", "limiter", "Limiter", {
     timeSpec("release", "Release", [5, 1000, 80], { meaning: "release.ms" }),
   ],
   lead: "gain",
-  latency: LOOK_AHEAD,
+  // What a peak between samples is read by; the look-ahead comes to it.
+  latency: BETWEEN_TAPS / 2,
+  lookAhead: LOOK_AHEAD,
   design: {
     lines: ({ gain, ceiling }) => [
       {

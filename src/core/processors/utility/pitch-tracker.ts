@@ -26,7 +26,8 @@ export class PitchTracker {
   private readonly difference: Float64Array;
   private sum = 0;
   private counted = 0;
-  private written = 0;
+  private next = 0;
+  private isFull = false;
   /** The next lag to compare; −1 while the ring fills. */
   private lag = -1;
 
@@ -43,14 +44,16 @@ export class PitchTracker {
     this.sum += sample;
     this.counted += 1;
     if (this.counted < DECIMATION) return;
-    this.ring[this.written % this.ring.length] = this.sum / DECIMATION;
-    this.written += 1;
+    this.ring[this.next] = this.sum / DECIMATION;
+    this.next = (this.next + 1) % this.ring.length;
+    if (this.next === 0) this.isFull = true;
     this.sum = this.counted = 0;
   }
 
   clear(): void {
     this.ring.fill(0);
-    this.pitch = this.written = 0;
+    this.pitch = this.next = 0;
+    this.isFull = false;
     this.lag = -1;
   }
 
@@ -65,8 +68,8 @@ export class PitchTracker {
 
   private begin(): void {
     const { ring, window } = this;
-    if (this.written < ring.length) return;
-    const oldest = this.written % ring.length;
+    if (!this.isFull) return;
+    const oldest = this.next;
     let loudest = 0;
     for (let i = 0; i < window.length; i++) {
       window[i] = ring[(oldest + i) % ring.length]!;

@@ -36,7 +36,8 @@ function makeSane(samples: Float32Array, count: number): void {
 
 class TreeRuntime implements ChainRuntime {
   private readonly series: SeriesUnit;
-  private position = 0;
+  /** Samples since the last point of the grid. */
+  private within = 0;
   private pending: HeardChain | null = null;
 
   constructor(chain: HeardChain, sampleRate: number, keys: KeyBus) {
@@ -72,14 +73,14 @@ class TreeRuntime implements ChainRuntime {
     makeSane(right, count);
     let at = 0;
     while (at < count) {
-      const toGrid = (GRID - (this.position % GRID)) % GRID;
+      const toGrid = (GRID - this.within) % GRID;
       if (this.pending && toGrid === 0) {
         this.series.take(this.pending);
         this.pending = null;
       }
       const end = Math.min(count, at + (this.pending ? toGrid : CHUNK));
       this.series.process(left, right, at, end);
-      this.position += end - at;
+      this.within = (this.within + end - at) % GRID;
       at = end;
     }
   }

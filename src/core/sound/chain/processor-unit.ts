@@ -1,4 +1,5 @@
 import { type HeardNode, type HeardProcessor, isSplit } from "../../chains/heard-chain";
+import { latencyAt } from "../../processors/model";
 import { findKernel } from "../../processors/kernels";
 import type { HeardValues } from "../../units/param-spec";
 import type { Kernel } from "../../processors/kernel";
@@ -42,7 +43,7 @@ export class ProcessorUnit implements Unit {
     this.key = processor.key;
     this.model = processor.model;
     this.structural = processor.structural;
-    this.latency = processor.latency;
+    this.latency = latencyAt(processor, sampleRate);
     this.values = processor.values;
     this.keyedBy = processor.keyedBy ?? null;
     this.kernel = createKernel(processor, sampleRate);

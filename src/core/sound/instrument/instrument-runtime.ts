@@ -204,7 +204,8 @@ function scoreOf(phrase: Phrase, sampleRate: number): Score {
 export class InstrumentRuntime {
   private readonly layers: readonly LayerRuntime[];
   private score: Score;
-  private played = 0;
+  /** Samples since the last point of the grid. */
+  private within = 0;
   /** Counted in samples from the beginning of the phrase. */
   private at = 0;
   private plays = true;
@@ -232,12 +233,12 @@ export class InstrumentRuntime {
   }
 
   get progress(): number {
-    return this.length > 0 ? (this.at % this.length) / this.length : 0;
+    return this.length > 0 ? this.at / this.length : 0;
   }
 
   /** `progress` 0 to 1 of the phrase. */
   seek(progress: number): void {
-    this.at = Math.round((progress * this.length) / GRID) * GRID;
+    this.at = this.length > 0 ? (Math.round((progress * this.length) / GRID) * GRID) % this.length : 0;
   }
 
   noteOn(note: number, velocity: number): void {
@@ -260,18 +261,18 @@ export class InstrumentRuntime {
 
   reset(): void {
     for (const layer of this.layers) layer.reset();
-    this.at = this.played = 0;
+    this.at = this.within = 0;
   }
 
   /** Adds its sound over both channels. */
   addTo(left: Float32Array, right: Float32Array, count: number): void {
     let from = 0;
     while (from < count) {
-      const to = Math.min(count, from + GRID - (this.played % GRID));
-      if (this.played % GRID === 0 && this.plays) this.strike();
+      const to = Math.min(count, from + GRID - this.within);
+      if (this.within === 0 && this.plays) this.strike();
       for (const layer of this.layers) layer.addTo(left, right, from, to);
-      this.played += to - from;
-      if (this.plays) this.at += to - from;
+      this.within = (this.within + to - from) % GRID;
+      if (this.plays) this.at = this.length > 0 ? (this.at + to - from) % this.length : 0;
       from = to;
     }
   }
@@ -284,13 +285,14 @@ export class InstrumentRuntime {
   private strike(): void {
     const { phrase, length, begins, ends } = this.score;
     if (length === 0) return;
+    // Another phrase may be shorter than the one before it.
     const now = this.at % length;
     const { notes } = phrase;
-    for (let n = 0; n < notes.length; n++) if (isWithin(ends[n]!, now)) this.noteOff(notes[n]!.note);
+    for (let n = 0; n < notes.length; n++) if (isWithin(ends[n]!, now, length)) this.noteOff(notes[n]!.note);
     for (let n = 0; n < notes.length; n++)
-      if (isWithin(begins[n]!, now)) this.noteOn(notes[n]!.note, notes[n]!.velocity);
+      if (isWithin(begins[n]!, now, length)) this.noteOn(notes[n]!.note, notes[n]!.velocity);
   }
 }
 
-/** Whether a sample lies between this point of the grid and the next. */
-const isWithin = (sample: number, now: number): boolean => sample >= now && sample < now + GRID;
+/** Whether a sample of a phrase that goes round lies between this point of the grid and the next: also where it begins anew between them. */
+const isWithin = (sample: number, now: number, length: number): boolean => (sample - now + length) % length < GRID;

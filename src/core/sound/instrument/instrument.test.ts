@@ -257,6 +257,28 @@ describe("layers", () => {
   });
 });
 
+describe("a phrase that goes round", () => {
+  it("plays each of its notes each time, also where its length is no whole number of grid points", () => {
+    // 1000 ms and a bit: 48,013 samples.
+    const seconds = 48_013 / RATE;
+    const instrument: HeardInstrument = {
+      layers: [layer("mallets", {})],
+      output: null,
+      phrase: { seconds, notes: [...one(60, 0.1), { at: 0.5, seconds: 0.1, note: 72, velocity: 100 }] },
+    };
+    const runtime = new InstrumentRuntime(instrument, new Map(), RATE);
+    const [left, right] = [new Float32Array(5 * 48_013), new Float32Array(5 * 48_013)];
+    runtime.addTo(left, right, left.length);
+    // Right behind each blow there is more than right before it.
+    const loud = (from: number) => rms(left.subarray(from, from + 960));
+    for (let round = 1; round < 5; round++)
+      for (const at of [0, 24_000]) {
+        const blow = round * 48_013 + at;
+        expect(loud(blow + 64), `${round}, ${at}`).toBeGreaterThan(1.5 * loud(blow - 1024));
+      }
+  });
+});
+
 describe("another rate", () => {
   it("changes no pitch", async () => {
     const { resample } = await import("../../dsp/resample");

@@ -128,7 +128,7 @@ class MultitapDelayKernel extends GridKernel {
       left[from + i] = dry * left[from + i]! + wet * wetLeft[i]!;
       right[from + i] = dry * right[from + i]! + wet * wetRight[i]!;
     }
-    this.written += count;
+    this.written = (this.written + count) & this.mask;
   }
 
   private addTap(tap: number, count: number): void {
