@@ -25,13 +25,16 @@ const gone = (child: ChildProcess): Promise<void> =>
     ? Promise.resolve()
     : new Promise((resolve) => child.once("exit", () => resolve()));
 
-/** Starts a process of the server; resolves when it answers, rejects with what it said when it ends before. */
+const PLAIN: readonly [string, ...string[]] = [process.execPath, ".build/server.mjs"];
+
+/** Starts a process of the server; resolves when it answers, rejects with what it said when it ends before. `command`: what starts it. */
 export async function spawnServer(
   folder: string,
   port: number,
   more: Readonly<Record<string, string>> = {},
+  [program, ...args]: readonly [string, ...string[]] = PLAIN,
 ): Promise<{ child: ChildProcess; printed: () => string }> {
-  const child = spawn(process.execPath, [".build/server.mjs"], {
+  const child = spawn(program, args, {
     env: {
       ...process.env,
       NODE_ENV: "production",

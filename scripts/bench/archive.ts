@@ -16,7 +16,10 @@ import { fill } from "./library";
 
 const ALL = { chosen: { presets: null, projects: null }, scope: { kind: "all" as const }, madeBy: "bench" };
 
-async function withLibrary<T>(count: number, work: (context: OpenContext, folder: string) => Promise<T>): Promise<T> {
+export async function withLibrary<T>(
+  count: number,
+  work: (context: OpenContext, folder: string) => Promise<T>,
+): Promise<T> {
   const folder = mkdtempSync(join(tmpdir(), "diathesis-bench-"));
   const context = await openContext(folder);
   try {
@@ -28,7 +31,7 @@ async function withLibrary<T>(count: number, work: (context: OpenContext, folder
   }
 }
 
-const timed = async (work: () => unknown): Promise<number> => {
+export const timed = async (work: () => unknown): Promise<number> => {
   const begin = performance.now();
   await work();
   return performance.now() - begin;

@@ -1,5 +1,5 @@
 import { mkdirSync, readdirSync, rmSync } from "node:fs";
-import { open, rm, stat } from "node:fs/promises";
+import { type FileHandle, open, rm, stat } from "node:fs/promises";
 import { join } from "node:path";
 import type { BringRequest, IncomingRecord, ItemPage, ItemsQuery, Job, NewIncoming } from "@/contracts/archive";
 import type { ComparedItem, Comparison } from "@/core/archive/comparison";
@@ -106,6 +106,12 @@ export async function beginIncoming(
   return ok({ incoming: toRecord(incoming) });
 }
 
+/** Writes all of it, or fails: on a disk that is nearly full a system writes a part, and says only how much. */
+async function writeWhole(handle: FileHandle, bytes: Uint8Array, at: number): Promise<void> {
+  for (let done = 0; done < bytes.length; )
+    done += (await handle.write(bytes, done, bytes.length - done, at + done)).bytesWritten;
+}
+
 /** Takes a piece of a file; each begins where the one before it ended. */
 export async function takePiece(
   context: Context,
@@ -123,7 +129,7 @@ export async function takePiece(
       path: "at",
     });
   const handle = await open(incoming.path, "r+");
-  await handle.write(piece, 0, piece.length, at).finally(() => handle.close());
+  await writeWhole(handle, piece, at).finally(() => handle.close());
   incoming.received += piece.length;
   return ok({ incoming: toRecord(incoming) });
 }
