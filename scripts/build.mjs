@@ -6,6 +6,7 @@ const BUNDLES = [
   { entry: "src/server/http/main.ts", out: ".build/server.mjs", platform: "node" },
   { entry: "src/server/near-copies/worker.ts", out: ".build/near-copies.mjs", platform: "node" },
   { entry: "src/server/check/worker.ts", out: ".build/check.mjs", platform: "node" },
+  { entry: "src/server/sheets/worker.ts", out: ".build/sheets.mjs", platform: "node" },
   { entry: "src/server/loudness/worker.ts", out: ".build/loudness.mjs", platform: "node" },
   { entry: "src/demo/main.ts", out: ".build/demo.mjs", platform: "node" },
   { entry: "src/server/tools/backup.ts", out: ".build/backup.mjs", platform: "node" },

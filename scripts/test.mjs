@@ -43,19 +43,26 @@ const playwrightCount = (output) => ({
   failed: countOf(output, /(\d+) failed/),
 });
 
-/** The browser comes from Debian; a machine that has none gets it. */
-function installChromium() {
-  if (process.env.CHROMIUM || existsSync("/usr/bin/chromium")) return;
-  console.log("Installing Debian's Chromium for the browser tests.");
+/** What the browser tests need of Debian: the browser, and what reads a PDF and a ZIP back. A machine that has none gets it. */
+const DEBIAN = [
+  { package: "chromium", at: process.env.CHROMIUM ?? "/usr/bin/chromium" },
+  { package: "poppler-utils", at: "/usr/bin/pdftotext" },
+  { package: "unzip", at: "/usr/bin/unzip" },
+];
+
+function installFromDebian() {
+  const missing = DEBIAN.filter(({ at }) => !existsSync(at)).map((one) => one.package);
+  if (missing.length === 0) return;
+  console.log(`Installing of Debian, for the browser tests: ${missing.join(", ")}.`);
   for (const args of [
     ["update", "-qq"],
-    ["install", "-y", "-qq", "--no-install-recommends", "chromium"],
+    ["install", "-y", "-qq", "--no-install-recommends", ...missing],
   ])
     spawnSync("apt-get", args, {
       stdio: ["ignore", "ignore", "inherit"],
       env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
     });
-  if (!existsSync("/usr/bin/chromium"))
+  if (!existsSync(DEBIAN[0].at))
     console.log("There is no Chromium: install Debian's package chromium, or set CHROMIUM to one.");
 }
 
@@ -75,7 +82,7 @@ const [, isBuilt] = await Promise.all([
   })(),
 ]);
 await check("unit tests", bin("vitest"), ["run"], vitestCount);
-installChromium();
+installFromDebian();
 if (isBuilt) await check("browser tests", bin("playwright"), ["test"], playwrightCount);
 
 console.log(`${results.passed} passed, ${results.failed} failed`);

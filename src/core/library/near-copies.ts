@@ -1,6 +1,6 @@
 import type { Processor } from "../chains/chain";
-import { processorsOf } from "../chains/tree";
-import { type Content, chainOf } from "../presets/preset";
+import { type Content, isStrips } from "../presets/preset";
+import { processorsIn, processorsOn } from "../presets/processors-in";
 import { findModel } from "../processors/models";
 import { type ParamSpec, type Value, positionOf } from "../units/param-spec";
 import { isNoteLength } from "../units/note-length";
@@ -20,10 +20,11 @@ export interface NearCopies {
   readonly distance: number;
 }
 
-/** Only what has the same plugins in the same order, in a preset of the same kind, can be nearly the same. */
+/** Only what has the same plugins in the same order, on the same kinds of strips, in a preset of the same kind, can be nearly the same. */
 function outlineOf(content: Content): string {
-  const models = processorsOf(chainOf(content)).map((p) => p.model);
-  return `${content.kind} ${models.join(" ")}`;
+  const modelsOf = (processors: readonly Processor[]) => processors.map((p) => p.model).join(" ");
+  if (!isStrips(content)) return `${content.kind} ${modelsOf(processorsIn(content))}`;
+  return [content.kind, ...content.strips.map((strip) => `${strip.kind} ${modelsOf(processorsOn(strip))}`)].join("\n");
 }
 
 /** How far two values of a parameter are apart, 0 to 1 along its ruler; a choice is the same or not. */
@@ -73,8 +74,8 @@ function processorsApart(a: Processor, b: Processor): number {
  */
 export function distanceBetween(a: Content, b: Content): number {
   if (outlineOf(a) !== outlineOf(b)) return Number.POSITIVE_INFINITY;
-  const others = processorsOf(chainOf(b));
-  return Math.max(0, ...processorsOf(chainOf(a)).map((processor, at) => processorsApart(processor, others[at]!)));
+  const others = processorsIn(b);
+  return Math.max(0, ...processorsIn(a).map((processor, at) => processorsApart(processor, others[at]!)));
 }
 
 /** What of a preset is compared with others, in little room: the preset itself need not be kept. */
@@ -91,7 +92,7 @@ export interface Nearness {
 
 /** null for what has no plugins: there is nothing to compare it by. */
 export function nearnessOf({ id, content, fingerprint }: Copyable): Nearness | null {
-  const processors = processorsOf(chainOf(content));
+  const processors = processorsIn(content);
   if (processors.length === 0) return null;
   const exact: string[] = [];
   const point: number[] = [];

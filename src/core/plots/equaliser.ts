@@ -34,8 +34,8 @@ export const eqPath = (model: Model, values: HeardValues, box: Box, range = EQ_R
 export const bandPath = (band: EqBand, box: Box, range = EQ_RANGE): string =>
   curvePath((hz) => sectionsLevelAt(band.sections, hz, PLOT_RATE), box, range);
 
-export function eqMarks(model: Model, values: HeardValues, box: Box): readonly Mark[] {
-  const path = eqPath(model, values, box);
+export function eqMarks(model: Model, values: HeardValues, box: Box, range = EQ_RANGE): readonly Mark[] {
+  const path = eqPath(model, values, box, range);
   const middle = box.height / 2;
   return [
     { kind: "axis", path: lineOf([0, middle], [box.width, middle]) },

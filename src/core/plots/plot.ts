@@ -14,7 +14,7 @@ import { utilityMarks } from "./utility";
 type Drawing = (model: Model, values: HeardValues, box: Box) => readonly Mark[];
 
 const DRAWINGS: Record<Model["family"], Drawing> = {
-  equaliser: eqMarks,
+  equaliser: (model, values, box) => eqMarks(model, values, box),
   dynamics: dynamicsMarks,
   saturation: saturationMarks,
   modulation: modulationMarks,

@@ -8,6 +8,7 @@ import { shareContext } from "../store/shared";
 import { DatabaseRefused, findStorageFault } from "../data/faults";
 import { FolderInUse } from "../data/lock";
 import { checkInThread } from "../check/run";
+import { printInThread } from "../sheets/run";
 import { keepLoudness } from "../loudness/keep";
 import { runInThread } from "../near-copies/run";
 import { keepBackups } from "../use-cases/archive/backups";
@@ -71,6 +72,7 @@ async function main(): Promise<void> {
   const context = await openContext(FOLDER, {
     runNearCopies: runInThread(new URL("./near-copies.mjs", import.meta.url)),
     runCheck: checkInThread(new URL("./check.mjs", import.meta.url)),
+    runSheet: printInThread(new URL("./sheets.mjs", import.meta.url)),
   }).catch((error: unknown) => {
     if (error instanceof FolderInUse || error instanceof DatabaseRefused) giveUp(error.message);
     const fault = findStorageFault(error);

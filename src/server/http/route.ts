@@ -65,16 +65,19 @@ const asFile = (name: string) => ({
   "Cache-Control": "no-store",
 });
 
+type MaybeLater<T> = T | Promise<T>;
+
 /** A route that answers with a document, to be kept under its name. */
-export function documentRoute(
-  find: (context: Context) => Outcome<{ readonly name: string; readonly text: string }>,
+export async function documentRoute(
+  find: (context: Context) => MaybeLater<Outcome<{ readonly name: string; readonly body: string | Uint8Array }>>,
   type = "application/json; charset=utf-8",
-): Response {
+): Promise<Response> {
   try {
-    const found = find(sharedContext());
+    const found = await find(sharedContext());
     if (!found.ok) return answerError(found.error);
-    const { name, text } = found.value;
-    return new Response(text, { headers: { "Content-Type": type, ...asFile(name) } });
+    const { name, body } = found.value;
+    const sent = typeof body === "string" ? body : Uint8Array.from(body);
+    return new Response(sent, { headers: { "Content-Type": type, ...asFile(name) } });
   } catch (error) {
     return answerFault(error);
   }

@@ -125,7 +125,7 @@ describe("the check", () => {
 describe("the catalogue", () => {
   it("that is read back says what it changes, changes it, and is taken back by one undo", async () => {
     await open();
-    const { text } = catalogueOf(house.context);
+    const { body: text } = catalogueOf(house.context);
     const changed = text.replace(/^air-only-just,"[^"]*",(\w+),[^,]*/m, "air-only-just,Air by table,$1,New / Place");
     const file = new File([changed], "catalogue.csv", { type: "text/csv" });
     fireEvent.change(screen.getByLabelText("A table to read back"), { target: { files: [file] } });

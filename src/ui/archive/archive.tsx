@@ -16,7 +16,7 @@ import { LibrarySheets } from "../library/sheets";
 import { useArriving, arrive } from "./arriving";
 import { FileList } from "./file-list";
 import { PartSheet } from "./part-sheet";
-import { Progress, shareOf } from "./progress";
+import { Progress, shareOf } from "../kit/progress";
 import { SidePane } from "./side-pane";
 import { useJob, useUnderWay } from "./use-job";
 import { sizeWords } from "./words";

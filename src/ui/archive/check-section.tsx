@@ -10,7 +10,7 @@ import { SideHeading } from "../kit/bits";
 import { formatMoment } from "../kit/dates";
 import { say } from "../kit/say";
 import { useAttempt } from "../kit/use-attempt";
-import { Progress, shareOf } from "./progress";
+import { Progress, shareOf } from "../kit/progress";
 import { useJob } from "./use-job";
 
 const MEND_WORDS = { derive: "can be made anew", backup: "can be taken from a backup" } as const;

@@ -11,6 +11,7 @@ import { Button } from "../kit/button";
 import { cx } from "../kit/class-names";
 import { formatMoment } from "../kit/dates";
 import { orSay, say } from "../kit/say";
+import { useSingly } from "../kit/use-singly";
 import { KIND_WORDS, sizeWords } from "./words";
 
 const GRID = "grid grid-cols-[minmax(120px,1fr)_84px_150px_auto] items-center gap-[10px] px-[14px]";
@@ -63,12 +64,15 @@ interface LineProps {
 
 function FileLine({ file: { name, kind, bytes, at }, isChosen, isSure, onChoose, onLook, onAsk }: LineProps) {
   const queries = useQueryClient();
-  const remove = async () => {
-    await archive.removeFile(name);
-    say(`${name} is gone for good`);
-    onAsk(false);
-    await queries.invalidateQueries({ queryKey: [...KEYS.settings, "archive"] });
-  };
+  const singly = useSingly();
+  // A second press while it goes is for nothing else.
+  const remove = () =>
+    singly(async () => {
+      await archive.removeFile(name);
+      say(`${name} is gone for good`);
+      await queries.invalidateQueries({ queryKey: [...KEYS.settings, "archive"] });
+      onAsk(false);
+    });
   return (
     // The keys are those of the screen.
     // biome-ignore lint/a11y/useKeyWithClickEvents: arrow keys choose lines

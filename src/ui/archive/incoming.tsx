@@ -16,7 +16,7 @@ import { Panels } from "../kit/panels";
 import { orSay, say } from "../kit/say";
 import { Segments } from "../kit/segments";
 import { IncomingLine } from "./incoming-line";
-import { Progress, shareOf } from "./progress";
+import { Progress, shareOf } from "../kit/progress";
 import { type Brought, type UsedIncoming, useIncoming } from "./use-incoming";
 import { choiceWords, sizeWords } from "./words";
 

@@ -2,12 +2,14 @@
 
 import { EFFECTS } from "@/core/processors/models";
 import { layersOf } from "@/core/strips/parts/source";
+import { stripName } from "@/core/strips/strip";
 import { historyActions } from "../projects/history";
 import { type Action, useActions } from "../actions/actions";
 import { setDifference } from "../listening/listening";
 import { useListening } from "../listening/state";
 import { orSay, sayError } from "../kit/say";
 import { openSave } from "../save/save";
+import { printSheet } from "../keeping/print-sheet";
 import { quickKeyOf } from "./chain/quick-models";
 import type { Bench as BenchState } from "./use-bench";
 import type { useBenchGestures } from "./use-bench-gestures";
@@ -205,6 +207,13 @@ export function useBenchActions(bench: BenchState, act: Hands, saveAgain: () => 
           strips: [strip.id],
           ...(place.layer === null ? {} : { layer: place.layer }),
         }),
+    },
+    {
+      id: "recall-sheet",
+      title: "Recall sheet of this sound, as PDF",
+      group,
+      enabled: canSave,
+      run: () => strip && place.project && printSheet({ project: place.project, strips: [strip.id] }, stripName(strip)),
     },
     ...choosingActions(act),
     ...pluginActions(bench, act),

@@ -66,12 +66,21 @@ interface Props {
   /** Which edge of the button it stands under. */
   readonly align?: "start" | "end";
   readonly onOpen?: () => void;
+  /** It is open as soon as it is there: it came when it was first asked for. */
+  readonly startsOpen?: boolean;
 }
 
 /** Lists of things of which one is chosen, under the button that opened them. */
-export function Menu({ trigger, items = [], groups = [{ id: "all", items }], align = "start", onOpen }: Props) {
+export function Menu({
+  trigger,
+  items = [],
+  groups = [{ id: "all", items }],
+  align = "start",
+  onOpen,
+  startsOpen = false,
+}: Props) {
   return (
-    <DropdownMenu.Root onOpenChange={(open) => open && onOpen?.()}>
+    <DropdownMenu.Root defaultOpen={startsOpen} onOpenChange={(open) => open && onOpen?.()}>
       <DropdownMenu.Trigger
         asChild
         // Enter opens it; Ctrl Enter is the screen's, also where the hand has just chosen from it.

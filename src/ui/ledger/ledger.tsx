@@ -33,6 +33,7 @@ import { LedgerHeader, type OpenProps } from "./ledger-header";
 import { Rows } from "./ledger-rows";
 import { RemoveSheet } from "./remove-sheet";
 import { rowActions } from "./row-actions";
+import { printStrips, sheetActions } from "./sheet-actions";
 import { focusSide } from "./side-field";
 import { SideLibrary } from "./side-library";
 import { type Telling, TellingSheet } from "./telling-sheet";
@@ -197,6 +198,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
       run: () => router.push(`/projects/${stored.id}/past`),
     },
     { id: "wrap-up", title: "Wrap up: file what is worth keeping", group, keys: ["W"], run: wrapUp },
+    ...sheetActions(stored, chosen),
     { id: "keep-mix", title: "Keep this mix…", group, keys: ["Shift+K"], run: () => setTelling("mix") },
     { id: "starter", title: "Keep as a project starter…", group, run: () => setTelling("starter") },
     { id: "details", title: "Name, tempo and key of the project…", group, run: () => setTelling("details") },
@@ -228,6 +230,7 @@ function OpenLedger({ project: stored, editing }: OpenProps) {
           label: "Past of this strip",
           onChoose: () => router.push(`/projects/${stored.id}/past?of=strip`),
         },
+        { id: "sheet", label: "Recall sheet, as PDF", onChoose: () => printStrips(stored, chosen) },
       ],
     },
     ...arranging.menu,

@@ -21,6 +21,7 @@ import { useRecall } from "../plan/recall";
 import { addressedVersion, flushAddress, writeAddress } from "./in-address";
 import { useCopies } from "./use-copies";
 import { openSheet } from "./filing";
+import { KeepButton } from "./keep-button";
 import { Facts } from "./card-facts";
 import { Holders, Uses, VersionList } from "./card-versions";
 
@@ -131,6 +132,7 @@ export function CardPane({ preset, tempo, onFolder }: CardProps) {
             Open on the bench
           </Button>
         )}
+        <KeepButton preset={preset} version={shownVersion} tempo={tempo} />
         {!recall.targetWords && (
           <p className="w-full text-small text-soft">
             To apply it, open a project first: <Key>Alt 4</Key>

@@ -52,7 +52,7 @@ export function Library() {
   const folders = useFolders().data?.folders ?? [];
   const list = useRef<HTMLDivElement>(null);
   useLibraryFinder({ words, onWords: type, facets: first?.facets, onLeave: () => list.current?.focus() });
-  useLibraryActions(listing, selection, recall);
+  useLibraryActions(listing, selection, recall, tempo);
   return (
     <>
       {selection.isWaiting && <Opening />}

@@ -1,7 +1,8 @@
 "use client";
 
-import { documentAddress } from "@/clients/archive";
 import { type Action, useActions } from "../actions/actions";
+import { printSheet } from "../keeping/print-sheet";
+import { archiveSound, saveSound } from "../keeping/keep-sound";
 import type { Recall } from "../plan/recall";
 import { recallActions } from "../plan/recall-actions";
 import { useOpenSound } from "./open-sound";
@@ -49,7 +50,7 @@ function choosing({ total }: Listing, { move, chooseAll, letGo }: Selection): re
 }
 
 /** All that keys and the field do in the library. */
-export function useLibraryActions(listing: Listing, selection: Selection, recall: Recall): void {
+export function useLibraryActions(listing: Listing, selection: Selection, recall: Recall, tempo: number): void {
   const open = useOpenSound();
   const { chosen, withChosen } = selection;
   const has = chosen !== null || listing.isOnItsWay;
@@ -70,8 +71,15 @@ export function useLibraryActions(listing: Listing, selection: Selection, recall
       title: "Save the sound as a file",
       group,
       enabled: has,
-      // A file for the browser to keep: the screen stays.
-      run: () => withChosen(({ id }) => window.location.assign(documentAddress(id))),
+      run: () => withChosen(saveSound),
+    },
+    { id: "archive-sound", title: "Archive the sound", group, enabled: has, run: () => withChosen(archiveSound) },
+    {
+      id: "recall-sheet",
+      title: "Recall sheet of the sound, as PDF",
+      group,
+      enabled: has,
+      run: () => withChosen(({ id, card }) => printSheet({ preset: id, tempo }, card.name)),
     },
   ]);
 }

@@ -3,7 +3,8 @@ import { ok } from "@/core/result";
 import { documentRoute, readBytesBody, readQuery, route } from "@/server/http/route";
 import { bringCatalogue, catalogueOf, previewCatalogue } from "@/server/use-cases/archive/catalogue";
 
-export const GET = (): Response => documentRoute((context) => ok(catalogueOf(context)), "text/csv; charset=utf-8");
+export const GET = (): Promise<Response> =>
+  documentRoute((context) => ok(catalogueOf(context)), "text/csv; charset=utf-8");
 
 export const POST = (request: Request): Promise<Response> =>
   route(request, async (context) => {

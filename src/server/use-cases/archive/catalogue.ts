@@ -29,7 +29,7 @@ import { ownFolders, pathsIn } from "./compare";
 type Row = Pick<PresetTable, "id" | "kind" | "card" | "version" | "saved_at" | "pack">;
 
 /** Every sound that is not in the bin, as a table. */
-export function catalogueOf({ folder }: Pick<Context, "folder">): { readonly name: string; readonly text: string } {
+export function catalogueOf({ folder }: Pick<Context, "folder">): { readonly name: string; readonly body: string } {
   const { statement, close } = readingAside(folder);
   try {
     const pathOf = pathsIn(ownFolders(statement));
@@ -40,7 +40,7 @@ export function catalogueOf({ folder }: Pick<Context, "folder">): { readonly nam
       const card = readCard(text);
       return { id, kind, card, folder: pathOf(card.folder), version, savedAt: saved_at };
     });
-    return { name: "catalogue.csv", text: writeCatalogue(listed) };
+    return { name: "catalogue.csv", body: writeCatalogue(listed) };
   } finally {
     close();
   }

@@ -1,5 +1,4 @@
-import type { Job } from "@/contracts/archive";
-import { Button } from "../kit/button";
+import { Button } from "./button";
 
 interface Props {
   readonly words: string;
@@ -29,5 +28,5 @@ export function Progress({ words, share, onStop }: Props) {
   );
 }
 
-export const shareOf = ({ done, of }: Pick<Job, "done" | "of">): number | null =>
+export const shareOf = ({ done, of }: { readonly done: number; readonly of: number }): number | null =>
   of > 0 ? Math.min(1, done / of) : null;
