@@ -1,4 +1,4 @@
-import { execFile } from "node:child_process";
+import { execFile, execFileSync } from "node:child_process";
 import { existsSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -67,6 +67,8 @@ async function archive(page: Page, { url }: Server, as: string): Promise<string>
     .click();
   const file = join(folder, as);
   await (await download).saveAs(file);
+  // Another program is content with it, too.
+  execFileSync("unzip", ["-tq", file]);
   return file;
 }
 

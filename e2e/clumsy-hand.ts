@@ -40,7 +40,7 @@ const ADDRESSES = [
 const TYPED = ["rim", "-6", "90 Hz", "1/8", "Chapel", "tag:warm", "…", "Zu später Stunde", "12:1", ""];
 
 /** What cannot be taken back is asked about first, and is left alone: it is what undo is not promised for. */
-const FOR_GOOD = /empty|for good|remove the|take away|restore/i;
+const FOR_GOOD = /empty|for good|remove the|take (.* )?away|restore/i;
 
 interface Target {
   readonly x: number;

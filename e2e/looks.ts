@@ -403,6 +403,24 @@ export const LOOKED_AT: readonly Look[] = [
     },
   ],
   [
+    "a wrap-up, several in hand",
+    "/projects/salt-lanterns/wrap-up",
+    async (page) => {
+      await expect(page.getByRole("row", { name: /Chain of 3/ })).toBeVisible();
+      await page.keyboard.press("Control+a");
+      await expect(page.getByRole("region", { name: /^In hand/ })).toContainText("ticked");
+    },
+  ],
+  [
+    "a wrap-up of many projects",
+    "/projects",
+    async (page) => {
+      await expect(page.getByRole("option", { name: /Salt Lanterns/ })).toBeVisible();
+      await page.keyboard.press("Shift+W");
+      await expect(page.getByText("in 9 projects")).toBeVisible();
+    },
+  ],
+  [
     "the archive",
     "/archive",
     async (page) => {

@@ -49,3 +49,45 @@ test("a project is wrapped up by keys, its sounds are found, a second time nothi
   await page.getByRole("button", { name: "Undo", exact: true }).last().click();
   await expect(page.getByText("Taken back: Filed 1 sound of Salt Lanterns")).toBeVisible();
 });
+
+test("all projects are wrapped up together: what was found is adjusted at once, filed once, and taken back from all", async ({
+  page,
+  server,
+}) => {
+  const projects = async () => {
+    const { projects: rows } = (await (await fetch(`${server.url}/api/projects`)).json()) as {
+      projects: { id: string }[];
+    };
+    const bodies = await Promise.all(
+      rows.map(
+        async ({ id }) => (await (await fetch(`${server.url}/api/projects/${id}`)).json()) as { project: unknown },
+      ),
+    );
+    return Object.fromEntries(bodies.map(({ project }, at) => [rows[at]!.id, project]));
+  };
+  const before = await projects();
+  await page.goto(`${server.url}/projects`);
+  await expect(page.getByRole("option", { name: /Salt Lanterns/ })).toBeVisible();
+  await page.keyboard.press("Shift+W");
+  await expect(page.getByRole("heading", { name: "Wrap up all projects" })).toBeVisible();
+  await expect(page.getByText("in 9 projects")).toBeVisible();
+  // A reload finds it as it was.
+  await page.reload();
+  await expect(page.getByText("in 9 projects")).toBeVisible();
+  const ticked = finds(page).getByRole("checkbox", { checked: true });
+  const count = await ticked.count();
+  expect(count).toBeGreaterThan(9);
+  await page.keyboard.press("Control+a");
+  const pane = page.getByRole("region", { name: /^In hand/ });
+  await pane.getByRole("button", { name: "Tick none" }).click();
+  await expect(ticked).toHaveCount(0);
+  await finds(page).getByRole("row").first().click();
+  await page.keyboard.press("Shift+ArrowDown");
+  await pane.getByRole("textbox", { name: "For" }).fill("Swept together");
+  await expect(ticked).toHaveCount(2);
+  await page.getByRole("button", { name: "File 2 sounds" }).click();
+  await expect(page.getByText("Filed 2 sounds of all projects")).toBeVisible();
+  await page.getByRole("button", { name: "Undo", exact: true }).last().click();
+  await expect(page.getByText("Taken back: Filed 2 sounds of all projects")).toBeVisible();
+  expect(await projects()).toEqual(before);
+});

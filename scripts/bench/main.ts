@@ -1,5 +1,6 @@
 import { eqVsNative, firstLoad, knobToSound, loopRender, openBrowser } from "./browser";
 import { archives, restore } from "./archive";
+import { wrapUps } from "./wrap-up";
 import { chainCost } from "./chain";
 import { clumsy } from "./clumsy";
 import { type Figure, print } from "./figure";
@@ -61,6 +62,7 @@ const ROWS: readonly [names: readonly string[], measure: () => Promise<readonly 
   [["import"], async () => [await importMany()]],
   [["archive-write", "archive-read"], archives],
   [["restore-100k", "restore-100k-mb", "restore-100k-silence"], restore],
+  [["wrap-up"], async () => [await wrapUps()]],
   [["open", "scroll-100k-late", "pattern-5k"], allInBrowser(openLibrary)],
   [["open-200", "apply-200"], allInBrowser(largeLedger)],
   [["first-load"], inBrowser(firstLoad)],

@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { CataloguePreviewSchema, type Job } from "@/contracts/archive";
 import type { NearCopies } from "@/contracts/library";
 import { ENDPOINTS, type Endpoint } from "@/contracts/endpoints";
-import type { WrapUp, WrappedUp } from "@/contracts/wrap-up";
+import type { SweepBody, SweepFinds, WrapUp, WrappedUp } from "@/contracts/wrap-up";
 import { ErrorBodySchema } from "@/contracts/errors";
 import { writeWav } from "@/core/formats/wav/wav";
 import { emptyCard } from "@/core/presets/preset";
@@ -15,6 +15,7 @@ import type { OpenContext } from "@/server/store/context";
 import { openContext } from "@/server/store/open";
 import { settledJob } from "@/server/store/jobs";
 import { shareContext } from "@/server/store/shared";
+import { patiently } from "@/server/testing";
 import { answer, routeFiles } from "./testing/routes";
 
 let folder: string;
@@ -256,6 +257,12 @@ describe("an answer", () => {
       body: { baseRevision: revision, file, left: [] },
     });
     await ask("post", "/api/projects/{id}/wrap-up/undo", { ids, body: wrapped.undo });
+    const begun = await ask<SweepBody>("post", "/api/sweeps", { body: { projects: [ids.id], called: "One" } });
+    const sweep = { ids: { id: begun.sweep!.id } };
+    await patiently(async () => expect((await ask<SweepBody>("get", "/api/sweeps")).sweep?.done).toBe(1));
+    await ask("patch", "/api/sweeps/{id}", { ...sweep, body: { isRunning: false } });
+    const swept = await ask<SweepFinds>("get", "/api/sweeps/{id}/finds", { ...sweep, query: "?limit=5" });
+    await ask("post", "/api/sweeps/{id}/wrap-up", { ...sweep, body: { file: [], left: [swept.finds[0]!.id] } });
 
     const draft = await ask<{ project: { id: string } }>("post", "/api/drafts", { body: { preset: "narrator-close" } });
     await ask("get", "/api/drafts");
@@ -309,6 +316,8 @@ describe("an answer", () => {
       "get /api/media/{hash}",
       "get /api/openapi.json",
       "get /api/presets/{id}/document",
+      "get /api/presets/{id}/sheet",
+      "get /api/projects/{id}/sheet",
       "post /api/catalogue",
       "post /api/media",
       "put /api/incoming/{id}/pieces",

@@ -57,7 +57,17 @@ import type { ApiError, ErrorBody } from "@/contracts/errors";
 import type { BinnedRow, Folder, MediaRow, PresetRow, ProjectRow, Use } from "@/contracts/records";
 import { WINDOW_HEADER } from "@/core/documents/window";
 import type { Content } from "@/core/presets/preset";
-import type { WrapUp, WrapUpRequest, WrapUpUndo, WrappedUp } from "@/contracts/wrap-up";
+import type {
+  NewSweep,
+  SweepBody,
+  SweepFinds,
+  SweepWrapUp,
+  SweepWrappedUp,
+  WrapUp,
+  WrapUpRequest,
+  WrapUpUndo,
+  WrappedUp,
+} from "@/contracts/wrap-up";
 import type { Settings } from "@/core/settings/settings";
 import { thisWindow } from "./window";
 
@@ -87,12 +97,35 @@ export async function ask<T>(method: string, path: string, body?: unknown): Prom
   };
   const init: RequestInit = { method, cache: "no-store", headers };
   if (body !== undefined) init.body = isBytes ? await body.arrayBuffer() : JSON.stringify(body);
-  const response = await fetch(path, init).catch(() => {
-    throw new ApiFailure({ code: "unreachable", message: UNREACHABLE });
-  });
+  const response = await fetch(path, init).catch(unreachable);
+  if (!response.ok) throw await failureOf(response);
+  return (await response.json().catch(() => null)) as T;
+}
+
+const unreachable = (): never => {
+  throw new ApiFailure({ code: "unreachable", message: UNREACHABLE });
+};
+
+async function failureOf(response: Response): Promise<ApiFailure> {
   const answer: unknown = await response.json().catch(() => null);
-  if (response.ok) return answer as T;
-  throw new ApiFailure((answer as ErrorBody | null)?.error ?? unclear(response.status));
+  return new ApiFailure((answer as ErrorBody | null)?.error ?? unclear(response.status));
+}
+
+/** A file as the server names it. */
+export interface NamedFile {
+  readonly name: string;
+  readonly blob: Blob;
+}
+
+/** Fetches a file. Throws what `signal` was ended with where it was. */
+export async function askForFile(path: string, signal: AbortSignal): Promise<NamedFile> {
+  const response = await fetch(path, { cache: "no-store", signal }).catch(() => {
+    signal.throwIfAborted();
+    return unreachable();
+  });
+  if (!response.ok) throw await failureOf(response);
+  const name = /filename\*=UTF-8''(.+)$/.exec(response.headers.get("content-disposition") ?? "")?.[1] ?? "file";
+  return { name: decodeURIComponent(name), blob: await response.blob() };
 }
 
 /** It did answer, but not in its own words. */
@@ -182,6 +215,15 @@ export const returnTo = (id: string, request: ReturnRequest) =>
 export const keepMix = (id: string, request: KeepMixRequest) =>
   ask<ProjectBody>("POST", `/api/projects/${at(id)}/mixes`, request);
 export const lookThrough = (id: string) => ask<WrapUp>("GET", `/api/projects/${at(id)}/wrap-up`);
+/** How far the last sweep over many projects is; null where none was begun since the server was started. */
+export const lastSweep = () => ask<SweepBody>("GET", "/api/sweeps");
+export const beginSweep = (wanted: NewSweep) => ask<SweepBody>("POST", "/api/sweeps", wanted);
+export const changeSweep = (id: string, isRunning: boolean) =>
+  ask<SweepBody>("PATCH", `/api/sweeps/${at(id)}`, { isRunning });
+export const sweepFinds = (id: string, limit: number) =>
+  ask<SweepFinds>("GET", `/api/sweeps/${at(id)}/finds${queryOf({ limit })}`);
+export const wrapUpSweep = (id: string, request: SweepWrapUp) =>
+  ask<SweepWrappedUp>("POST", `/api/sweeps/${at(id)}/wrap-up`, request);
 export const wrapUp = (id: string, request: WrapUpRequest) =>
   ask<WrappedUp>("POST", `/api/projects/${at(id)}/wrap-up`, request);
 export const undoWrapUp = (id: string, request: WrapUpUndo) =>

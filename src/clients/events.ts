@@ -21,6 +21,11 @@ export const KEYS = {
   media: ["media"] as const,
   settings: ["settings"] as const,
   projects: ["projects"] as const,
+  sweeps: ["sweeps"] as const,
+  /** The last one over many projects: how far it is. */
+  sweep: ["sweeps", "last"] as const,
+  /** What it has found. */
+  found: (sweep: string) => ["sweeps", sweep, "found"] as const,
   project: (id: string) => ["project", id] as const,
   /** Where a preset is used: fetched anew when any project changes. */
   uses: (preset: string) => ["projects", "uses", preset] as const,
@@ -62,5 +67,6 @@ export function followChanges(queries: QueryClient, isKnown: IsKnown): () => voi
     if (kinds.has("settings")) void queries.invalidateQueries({ queryKey: KEYS.settings });
     if (kinds.has("media")) void queries.invalidateQueries({ queryKey: KEYS.media });
     if (kinds.has("project")) void queries.invalidateQueries({ queryKey: KEYS.projects });
+    if (kinds.has("project") || kinds.has("preset")) void queries.invalidateQueries({ queryKey: KEYS.sweeps });
   });
 }

@@ -24,7 +24,20 @@ import {
   NewIncomingSchema,
   PieceQuerySchema,
 } from "./archive";
-import { WrapUpRequestSchema, WrapUpSchema, WrapUpUndoSchema, WrappedUpSchema } from "./wrap-up";
+import {
+  NewSweepSchema,
+  SweepBodySchema,
+  SweepChangeSchema,
+  SweepFindsQuerySchema,
+  SweepFindsSchema,
+  SweepWrapUpSchema,
+  SweepWrappedUpSchema,
+  WrapUpRequestSchema,
+  WrapUpSchema,
+  WrapUpUndoSchema,
+  WrappedUpSchema,
+} from "./wrap-up";
+import { PresetSheetQuerySchema, ProjectSheetQuerySchema } from "./sheets";
 import { z } from "zod";
 import {
   EmptySchema,
@@ -478,6 +491,41 @@ export const ENDPOINTS: readonly Endpoint[] = [
     answer: EmptySchema,
   },
   {
+    method: "get",
+    path: "/api/sweeps",
+    summary: "How far the looking through many projects is; null where none was begun",
+    answer: SweepBodySchema,
+  },
+  {
+    method: "post",
+    path: "/api/sweeps",
+    summary: "Begin to look through projects for what is worth keeping",
+    body: NewSweepSchema,
+    answer: SweepBodySchema,
+    status: 202,
+  },
+  {
+    method: "patch",
+    path: "/api/sweeps/{id}",
+    summary: "Stop it, or go on where it stopped",
+    body: SweepChangeSchema,
+    answer: SweepBodySchema,
+  },
+  {
+    method: "get",
+    path: "/api/sweeps/{id}/finds",
+    summary: "What it has found so far that is not in the library, each sound once",
+    query: SweepFindsQuerySchema,
+    answer: SweepFindsSchema,
+  },
+  {
+    method: "post",
+    path: "/api/sweeps/{id}/wrap-up",
+    summary: "File what it has found, as one step of the library and one of each project, all or nothing",
+    body: SweepWrapUpSchema,
+    answer: SweepWrappedUpSchema,
+  },
+  {
     method: "post",
     path: "/api/drafts",
     summary: "Open a preset, or nothing yet, on the bench",
@@ -653,6 +701,20 @@ export const ENDPOINTS: readonly Endpoint[] = [
     method: "get",
     path: "/api/presets/{id}/document",
     summary: "A preset as a file of its own, with all its versions and its card",
+    answer: z.unknown(),
+  },
+  {
+    method: "get",
+    path: "/api/presets/{id}/sheet",
+    summary: "The recall sheet of a sound, of its newest version or of another, as PDF",
+    query: PresetSheetQuerySchema,
+    answer: z.unknown(),
+  },
+  {
+    method: "get",
+    path: "/api/projects/{id}/sheet",
+    summary: "The recall sheet of a project, or of some of its strips, as PDF",
+    query: ProjectSheetQuerySchema,
     answer: z.unknown(),
   },
 ];

@@ -20,6 +20,7 @@ export const ModelSchema = z.strictObject({
   params: z.array(z.unknown()),
   channels: z.strictObject({ in: z.int(), out: z.int() }),
   latency: z.int(),
+  lookAhead: z.number(),
   lead: z.string(),
   /** Parameters of which a change is a cross-fade. */
   structural: z.array(z.string()),

@@ -3,7 +3,7 @@ import { processorsOf } from "../chains/tree";
 import type { Content } from "../presets/preset";
 import { aloneIn, saveChain, savePlugin, saveStrip, saveStrips, withoutSet } from "../presets/save";
 import { isHolder, stripsWithin } from "../projects/nesting";
-import type { Project } from "../projects/project";
+import { type Project, findStrip } from "../projects/project";
 import { usualOf } from "../recall/choices";
 import { layersOf } from "../strips/layers";
 import { type Strip, offeredParts, stripName } from "../strips/strip";
@@ -153,4 +153,10 @@ export function findsIn(project: Project): readonly Find[] {
     const set = isHolder(strip) ? setOf(project, within, strip) : null;
     return [...(strip.kind === "folder" ? [] : partsOf(project, strip)), ...(set ? [set] : [])];
   });
+}
+
+/** Whether something stands by itself: it is in no chain that stands there too. */
+export function isAloneIn(project: Project, { level, place }: Pick<Find, "level" | "place">): boolean {
+  const strip = findStrip(project, place.strip);
+  return level !== "plugin" || place.layer !== undefined || !strip || processorsOf(strip.inserts).length < 2;
 }

@@ -1,9 +1,8 @@
-import { processorsOf } from "../chains/tree";
 import type { About } from "../history/about";
-import { type Content, chainOf, isStrips } from "../presets/preset";
+import type { Content } from "../presets/preset";
+import { processorsIn } from "../presets/processors-in";
 import { findModel } from "../processors/models";
 import type { PartName } from "../strips/parts";
-import { layersOf } from "../strips/layers";
 import type { Find, Level } from "./finds";
 
 /* How much work is in what a project has: what was done to it, how long, and how far it is from where one begins. */
@@ -72,21 +71,9 @@ export function readingSpent(told: readonly Told[]): (find: Pick<Find, "level" |
   };
 }
 
-/** Every plugin that a content holds. */
-function pluginsIn(content: Content) {
-  const strips = isStrips(content) ? content.strips : content.kind === "strip" ? [content.strip] : [];
-  const played = strips.flatMap(({ source }) =>
-    source ? layersOf({ source }).flatMap(({ instrument, effects }) => [instrument, ...processorsOf(effects)]) : [],
-  );
-  const chains = isStrips(content)
-    ? content.strips.flatMap(({ inserts }) => (inserts ? [inserts] : []))
-    : [chainOf(content)];
-  return [...played, ...chains.flatMap((chain) => processorsOf(chain))];
-}
-
 /** How many values are not where their models begin; a plugin that was put there counts as one. */
 export const turnedIn = (content: Content): number =>
-  pluginsIn(content).reduce((sum, { model, values }) => {
+  processorsIn(content).reduce((sum, { model, values }) => {
     const specs = findModel(model)?.params ?? [];
     return (
       sum + 1 + specs.filter(({ id, default: begins }) => values[id] !== undefined && values[id] !== begins).length

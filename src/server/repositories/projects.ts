@@ -251,6 +251,10 @@ export async function revisionsOf(db: Executor, ids: readonly string[]): Promise
   return new Map(rows.map(({ id, revision }) => [id, revision]));
 }
 
+/** When a project was changed last; null where it is not there. */
+export const changedAt = async (db: Executor, id: string): Promise<string | null> =>
+  (await db("projects").where({ id }).first("changed_at"))?.changed_at ?? null;
+
 /** How much room a project takes with all that was ever done to it, in bytes. */
 export async function sizeOf(db: Executor, id: string): Promise<number> {
   const [row] = await db.raw<{ readonly size: number }[]>(

@@ -33,3 +33,10 @@ export async function insertWrapUp(db: Executor, { passedOver, ...said }: FiledW
 /** It was taken back: the one before it is the last again. */
 export const forgetWrapUp = (db: Executor, project: string, log: number): Promise<unknown> =>
   db("wrap_ups").where({ project, log }).delete();
+
+/** The projects that were wrapped up together, by what that is in the library's log: what it is in each project's. */
+export const wrapUpsOf = (
+  db: Executor,
+  log: number,
+): Promise<readonly { project: string; revision: number | null }[]> =>
+  db("wrap_ups").where({ log }).orderBy("id").select("project", "revision");

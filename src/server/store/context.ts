@@ -4,6 +4,7 @@ import type { ChangedRecord } from "../data/changes";
 import type { LibraryFile } from "../data/library-file";
 import type { RunCheck } from "../check/run";
 import type { RunNearCopies } from "../near-copies/run";
+import type { RunSheet } from "../sheets/run";
 import type { LibrarySearch } from "../search/library-search";
 import type { StripSearch } from "../search/strip-search";
 
@@ -32,6 +33,7 @@ export interface Context {
   readonly strips: StripSearch;
   readonly runNearCopies: RunNearCopies;
   readonly runCheck: RunCheck;
+  readonly runSheet: RunSheet;
   /** How the last backup went; the clock and the routes, which are built apart, both know it. */
   readonly backups: { last: LastBackup | null };
   readonly events: EventEmitter<{ change: [{ seq: number; records: readonly ChangedRecord[] }] }>;

@@ -1,14 +1,15 @@
 import { EventEmitter } from "node:events";
 import type { ChangedRecord } from "../data/changes";
-import { type RunCheck, checkHere } from "../check/run";
+import { checkHere } from "../check/run";
 import { openDatabase, openReader } from "../data/database";
 import { LibraryFile } from "../data/library-file";
 import { type FolderLock, lockFolder } from "../data/lock";
-import { type RunNearCopies, runHere } from "../near-copies/run";
+import { runHere } from "../near-copies/run";
 import { deriveAgain } from "../repositories/derived";
 import { LibrarySearch } from "../search/library-search";
 import { StripSearch } from "../search/strip-search";
-import type { OpenContext } from "./context";
+import { printHere } from "../sheets/run";
+import type { Context, OpenContext } from "./context";
 import { mintId } from "./mint";
 import { settling } from "./settling";
 
@@ -18,8 +19,9 @@ export async function openContext(
   {
     runNearCopies = runHere,
     runCheck = checkHere,
+    runSheet = printHere,
     anew = false,
-  }: { readonly runNearCopies?: RunNearCopies; readonly runCheck?: RunCheck; readonly anew?: boolean } = {},
+  }: Partial<Pick<Context, "runNearCopies" | "runCheck" | "runSheet">> & { readonly anew?: boolean } = {},
 ): Promise<OpenContext> {
   const lock: FolderLock = lockFolder(folder, `process ${process.pid}`);
   try {
@@ -49,6 +51,7 @@ export async function openContext(
       folder,
       runNearCopies,
       runCheck,
+      runSheet,
       now: () => new Date(),
       mint: mintId,
       search,

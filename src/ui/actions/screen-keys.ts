@@ -79,6 +79,7 @@ const SCREEN_KEYS: Readonly<Record<string, string>> = {
   "Shift+R": "relieving plugins, in a project",
   "Shift+N": "a new strip, in a project; a new sound, on the bench",
   "Shift+P": "lanes, on the bench",
+  "Shift+W": "wrapping projects up together",
   Space: "play and stop",
   T: "the tags, in the library",
   U: "a copy, in the library",

@@ -22,6 +22,8 @@ import { type Figure, type SortBy, clientOf } from "./filing";
 import { NewProject } from "./new-project";
 import { formatSize } from "./size";
 import { useProjectActs } from "./use-project-acts";
+import { drawerTitle } from "./titles";
+import { useDoings } from "./use-doings";
 import { type ProjectsShown, useProjects } from "./use-projects";
 
 const GRID =
@@ -62,37 +64,16 @@ export function Projects() {
   };
   const group = "Projects";
   const isBin = drawer.of === "bin";
-  const one = { group, enabled: chosen !== undefined };
   const place = Math.min(at, rows.length - 1);
+  const { actionsFor, menuOf } = useDoings({ shown, acts, onDetails: () => open("details") });
   useActions([
     { id: "down", title: "Next project", group, keys: ["ArrowDown"], keyOnly: true, run: () => move(place + 1) },
     { id: "up", title: "Previous project", group, keys: ["ArrowUp"], keyOnly: true, run: () => move(place - 1) },
     { id: "first", title: "First project", group, keys: ["Home"], keyOnly: true, run: () => move(0) },
     { id: "last", title: "Last project", group, keys: ["End"], keyOnly: true, run: () => move(rows.length - 1) },
-    {
-      ...one,
-      id: "open",
-      title: "Open the project",
-      keys: ["Enter"],
-      run: () => chosen && router.push(`/projects/${chosen.id}`),
-    },
     { id: "new-project", title: "New project", group, keys: ["Ctrl+Alt+N"], run: () => open("new") },
     { id: "find-project", title: "Find a project", group, keys: ["F"], run: () => field.current?.focus() },
-    {
-      ...one,
-      id: "project-details",
-      title: "Name, client and tempo…",
-      keys: ["F2"],
-      enabled: chosen !== undefined && !isBin,
-      run: () => open("details"),
-    },
-    {
-      ...one,
-      id: "project-compare",
-      title: acts.compareWords(chosen),
-      keys: ["C"],
-      run: () => chosen && acts.compare(chosen),
-    },
+    ...actionsFor(chosen),
     {
       id: "project-compare-none",
       title: "Compare with none",
@@ -101,43 +82,7 @@ export function Projects() {
       enabled: acts.held !== null,
       run: acts.letGo,
     },
-    {
-      ...one,
-      id: "project-bin",
-      title: "Put the project into the bin",
-      keys: ["Delete"],
-      enabled: chosen !== undefined && !isBin,
-      run: () => chosen && acts.bin(chosen),
-    },
-    {
-      ...one,
-      id: "project-restore",
-      title: "Take the project out of the bin",
-      keys: ["R"],
-      enabled: chosen !== undefined && isBin,
-      run: () => chosen && acts.restore(chosen),
-    },
   ]);
-  const menuOf = (row: ProjectRow): readonly MenuGroup[] => [
-    {
-      id: "project",
-      items: [
-        { id: "open", label: "Open", beside: "Enter", onChoose: () => router.push(`/projects/${row.id}`) },
-        ...(isBin
-          ? []
-          : [{ id: "details", label: "Name, client and tempo…", beside: "F2", onChoose: () => open("details") }]),
-        { id: "compare", label: acts.compareWords(row), beside: "C", onChoose: () => acts.compare(row) },
-      ],
-    },
-    {
-      id: "bin",
-      items: [
-        isBin
-          ? { id: "restore", label: "Take out of the bin", beside: "R", onChoose: () => acts.restore(row) }
-          : { id: "bin", label: "Put into the bin", beside: "Delete", onChoose: () => acts.bin(row) },
-      ],
-    },
-  ];
   const onFieldKey = (event: KeyboardEvent) => {
     if (!["Escape", "ArrowDown", "Enter"].includes(event.key)) return;
     event.preventDefault();
@@ -217,7 +162,7 @@ export function Projects() {
           </>
         ) : (
           <>
-            <Key>F2</Key> name <Key>Delete</Key> bin
+            <Key>F2</Key> name <Key>Delete</Key> bin <Key>W</Key> wrap up <Key>Shift W</Key> all of them
           </>
         )}
       </p>
@@ -253,21 +198,6 @@ export function Projects() {
 }
 
 const rowId = (project: string): string => `project-${project}`;
-
-function drawerTitle({ drawer }: ProjectsShown): string {
-  switch (drawer.of) {
-    case "all":
-      return "Projects";
-    case "starters":
-      return "Starters";
-    case "bin":
-      return "Bin";
-    case "client": {
-      const client = drawer.client === "" ? "No client" : drawer.client;
-      return drawer.year === null ? client : `${client}, ${drawer.year}`;
-    }
-  }
-}
 
 /** What each column holds; by each the list can stand. */
 function Head({ shown: { sort, sortBy, drawer } }: { readonly shown: ProjectsShown }) {

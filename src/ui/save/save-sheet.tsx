@@ -12,6 +12,7 @@ import { KIND_NAMES } from "@/core/presets/preset";
 import { offeredParts } from "@/core/strips/strip";
 import { PART } from "@/core/strips/parts";
 import { Button } from "../kit/button";
+import { CompanionList } from "../kit/companion-list";
 import { cx } from "../kit/class-names";
 import { formatDate } from "../kit/dates";
 import { Field, INPUT, Refused } from "../kit/field";
@@ -23,7 +24,6 @@ import { PatternHelp, usePatternHelp } from "../names/pattern-help";
 import { folderPath, useFolders } from "../library/use-library";
 import { useProjectAt } from "../plan/sources";
 import { useProjectEditing } from "../projects/editing";
-import { Companions } from "./companions";
 import { type Subject, nodeOf, originOf } from "./proposal";
 import { type SaveRequest, closeSave } from "./save";
 import { ARTISTS_FOLDER, NEW_FOLDER } from "./save-fields";
@@ -86,7 +86,12 @@ function SaveForm({ request, body }: FormProps) {
         </div>
         <WhatGoesIn items={rows} isOne={as !== "each"} onParts={setParts} />
         <div className="grid grid-flow-col auto-cols-fr gap-4">
-          <Companions saving={saving} />
+          <CompanionList
+            legend="Keep along with them"
+            companions={saving.companions}
+            along={saving.along}
+            onAlong={saving.setAlong}
+          />
           {!many && first.content && (
             <Suspense>
               <FlowDrawing content={first.content} name={first.subject.strip.look.name} />

@@ -6,6 +6,7 @@ import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
 import { processorsOf } from "@/core/chains/tree";
 import { chainOf } from "@/core/presets/preset";
+import type { Project } from "@/core/projects/project";
 import { Field, INPUT } from "../kit/field";
 import { Segments } from "../kit/segments";
 import { Shapes } from "../kit/shape";
@@ -15,21 +16,19 @@ import { hearPreset } from "../listening/hear-preset";
 import { hear, offerB } from "../listening/listening";
 import { KnownField } from "../names/known-field";
 import { TakenNote } from "../names/name-taken";
-import { type Row, isKept, levelWords, standingWords, workWords } from "./rows";
-import type { WrappingUp } from "./use-wrap-up";
+import { type Row, alsoWords, isKept, levelWords, standingWords, workWords } from "./rows";
+import { CompanionTicks } from "./companion-ticks";
+import type { Edit, Findings } from "./use-findings";
 
 interface Props {
   readonly row: Row;
-  readonly tempo: number;
-  readonly wrapping: WrappingUp;
+  readonly findings: Findings;
+  /** That it is in; null where it is one of several. */
+  readonly project: Project | null;
 }
 
 /** What is in hand is A; the nearest that the library has is offered as B. */
-function useHearing(
-  { content, name }: Row,
-  nearest: Awaited<ReturnType<typeof api.getPreset>> | undefined,
-  tempo: number,
-) {
+function useHearing({ content, name, tempo }: Row, nearest: Awaited<ReturnType<typeof api.getPreset>> | undefined) {
   useEffect(() => hearPreset(hear, content, { name, tempo }), [content, name, tempo]);
   useEffect(() => {
     if (!nearest) return offerB(null);
@@ -39,7 +38,8 @@ function useHearing(
   useEffect(() => () => offerB(null), []);
 }
 
-function Nearest({ row, tempo }: Pick<Props, "row" | "tempo">) {
+/** What is in hand is heard, and the nearest that the library has beside it; gives that, once it is known. */
+function useHeardBeside(row: Row) {
   const { nearest } = row;
   const { data } = useQuery({
     queryKey: KEYS.version(nearest?.preset ?? "", nearest?.version ?? 0),
@@ -47,9 +47,21 @@ function Nearest({ row, tempo }: Pick<Props, "row" | "tempo">) {
     enabled: nearest !== null,
   });
   const found = nearest ? data : undefined;
-  useHearing(row, found, tempo);
-  // What is more than a chain is measured against nothing.
-  if (row.level !== "plugin" && row.level !== "chain") return null;
+  useHearing(row, found);
+  return found;
+}
+
+/** What is in hand is heard, and nothing is shown. */
+export function HeardBeside({ row }: Pick<Props, "row">): null {
+  useHeardBeside(row);
+  return null;
+}
+
+function Nearest({ row }: Pick<Props, "row">) {
+  const { nearest, tempo } = row;
+  const found = useHeardBeside(row);
+  // Sends have no sound of their own.
+  if (row.level === "sends") return null;
   if (!nearest) return <p className="text-soft">Nothing of the library is set alike.</p>;
   return (
     <div className="grid gap-1">
@@ -66,17 +78,16 @@ function Nearest({ row, tempo }: Pick<Props, "row" | "tempo">) {
   );
 }
 
-interface FormProps {
+interface FormProps extends Omit<Props, "row"> {
   readonly found: Row;
-  readonly wrapping: WrappingUp;
 }
 
 /** How a find would be filed; who sets anything of it wants it filed. */
-function FilingForm({ found, wrapping }: FormProps) {
+function FilingForm({ found, findings, project }: FormProps) {
   const folders = useFolders().data?.folders ?? [];
-  const { standing, card } = wrapping.editOf(found);
-  const filed = wrapping.filed.find((one) => one.row.key === found.key);
-  const set = (change: Parameters<WrappingUp["edit"]>[1]) => wrapping.edit(found, { on: true, ...change });
+  const { standing, card } = findings.editOf(found);
+  const filed = findings.filed.find((one) => one.row.key === found.key);
+  const set = (change: Edit) => findings.edit([found], () => ({ on: true, ...change }));
   return (
     <>
       <h2 className="h2">How it is filed</h2>
@@ -152,13 +163,22 @@ function FilingForm({ found, wrapping }: FormProps) {
           </>
         )}
       </div>
+      {project && found.level === "strip" && <CompanionTicks {...{ project, found, findings }} />}
     </>
   );
 }
 
+/** Where it is from, as its card will say: "Copper Heron · Salt Lanterns · strip Voice". */
+function originWords({ card: { origin } }: Row): string {
+  const { artist, song, strip, performer, instrument } = origin;
+  return [artist, song, strip && `strip ${strip}`, performer, instrument]
+    .filter((word) => word !== undefined && word !== "")
+    .join(" · ");
+}
+
 /** What is in hand: how it would be filed, and the nearest that the library has. */
-export function FindPane({ row: found, tempo, wrapping }: Props) {
-  const row = wrapping.editOf(found);
+export function FindPane({ row: found, findings, project }: Props) {
+  const row = findings.editOf(found);
   return (
     <section
       aria-label={`In hand: ${levelWords(row)} of ${row.strip.look.name}`}
@@ -167,13 +187,19 @@ export function FindPane({ row: found, tempo, wrapping }: Props) {
       <p className="text-small text-soft">
         {levelWords(row)} · {row.strip.look.name}
       </p>
-      <Shapes processors={row.processors} tempo={tempo} most={6} />
+      <Shapes processors={row.processors} tempo={row.tempo} most={6} />
       <p>
         {standingWords(row)}
         {workWords(row) !== "" && <span className="text-soft"> · {workWords(row)}</span>}
       </p>
-      {!isKept(row) && <FilingForm found={found} wrapping={wrapping} />}
-      <Nearest key={row.key} row={row} tempo={tempo} />
+      {!isKept(row) && originWords(row) !== "" && <p className="text-soft">{originWords(row)}</p>}
+      {row.alsoAt.length > 0 && (
+        <p className="text-soft" title={row.alsoAt.join("\n")}>
+          {alsoWords(row)}, which go by it, too
+        </p>
+      )}
+      {!isKept(row) && <FilingForm {...{ found, findings, project }} />}
+      <Nearest key={row.key} row={row} />
     </section>
   );
 }

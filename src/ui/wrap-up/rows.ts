@@ -1,4 +1,4 @@
-import type { WrapUp } from "@/contracts/wrap-up";
+import type { SweepFinds, WrapUp } from "@/contracts/wrap-up";
 import { type Processor, processorName } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import { insideOf } from "@/core/library/inside";
@@ -7,47 +7,73 @@ import { counted } from "@/core/names/count";
 import { type Card, type PresetKind, chainOf, emptyCard } from "@/core/presets/preset";
 import { type Project, stripsById } from "@/core/projects/project";
 import type { Strip } from "@/core/strips/strip";
-import { type Find, findsIn } from "@/core/wrap-up/finds";
+import { type Find, findsIn, isAloneIn } from "@/core/wrap-up/finds";
 
 type Told = WrapUp["finds"][number];
+type Swept = SweepFinds["finds"][number];
 
 /** A find with how it stands to the library. */
-export interface Row extends Omit<Find, "strips">, Pick<Told, "standing" | "nearest" | "work" | "weight"> {
-  readonly fingerprint: string;
+export interface Row
+  extends Omit<Find, "strips">,
+    Pick<Told, "fingerprint" | "standing" | "nearest" | "work" | "weight"> {
   readonly strips: number;
-  readonly strip: Strip;
+  readonly strip: Pick<Strip, "id" | "kind" | "look">;
+  readonly tempo: number;
   readonly processors: readonly Processor[];
+  /** It is in no chain that stands there too. */
+  readonly isAlone: boolean;
   readonly isProposed: boolean;
   readonly wasLeft: boolean;
   /** How it would be filed, without a name. */
   readonly card: Card;
+  /** Where else it was found, in other projects or strips: "Lead in Neap Tide". */
+  readonly alsoAt: readonly string[];
 }
 
-/** A strip with all that was found of it, the dearest first. */
+/** What was found of a strip, or of a project among several. */
 export interface Block {
-  readonly strip: Strip;
+  readonly id: string;
+  readonly title: string;
+  /** Null for a project. */
+  readonly strip: Row["strip"] | null;
   readonly rows: readonly Row[];
 }
 
 export const isKept = ({ standing: { is } }: Pick<Row, "standing">): boolean => is === "kept";
 
-function rowOf(find: Find, told: Told, strip: Strip, cards: WrapUp["cards"]): Row {
-  const { key: _, level: __, strip: ___, ...stands } = told;
-  const { from } = find;
-  const card = { ...emptyCard(""), ...cards[strip.id] };
-  return {
-    ...find,
-    ...stands,
-    strips: find.strips.length,
-    strip,
-    processors: processorsOf(chainOf(find.content)),
-    card: from ? { ...card, origin: { ...card.origin, from } } : card,
-  };
+const cardOf = (told: Partial<Card> | undefined, from: Find["from"]): Card => {
+  const card = { ...emptyCard(""), ...told };
+  return from ? { ...card, origin: { ...card.origin, from } } : card;
+};
+
+function rowOf(project: Project, find: Find, told: Told, { cards }: WrapUp): Row | null {
+  const { key: _, level: __, strip: id, ...stands } = told;
+  const strip = stripsById(project).get(id);
+  return (
+    (strip && {
+      ...find,
+      ...stands,
+      strips: find.strips.length,
+      strip,
+      tempo: project.tempo,
+      processors: processorsOf(chainOf(find.content)),
+      isAlone: isAloneIn(project, find),
+      card: cardOf(cards[id], find.from),
+      alsoAt: [],
+    }) ??
+    null
+  );
 }
 
-/** Whether it stands by itself: it is in no chain that stands there too. */
-export const isAlone = ({ level, place, strip }: Row): boolean =>
-  level !== "plugin" || place.layer !== undefined || processorsOf(strip.inserts).length < 2;
+const sweptRow = ({ id, card, project, others, place: { strip, layer, node }, ...swept }: Swept): Row => ({
+  ...swept,
+  key: id,
+  place: { strip, ...(layer === undefined ? {} : { layer }), ...(node === undefined ? {} : { node }) },
+  tempo: project.tempo,
+  processors: processorsOf(chainOf(swept.content)),
+  card: cardOf(card, swept.from),
+  alsoAt: others.map((other) => `${other.strip} in ${other.project}`),
+});
 
 /** Where nothing is proposed there is nothing to do; of the rest the one with the most work in what the library has not is first. */
 const weightOf = ({ rows }: Block): number =>
@@ -56,24 +82,37 @@ const weightOf = ({ rows }: Block): number =>
 /** More than any weight. */
 const MORE = 10;
 
-/** What was found, strip by strip: those with something to file first, by how much work is in it; of each what is proposed first. */
-export function blocksOf(project: Project, { finds, cards }: WrapUp): readonly Block[] {
-  const strips = stripsById(project);
-  const told = new Map(finds.map((find) => [find.key, find]));
-  const blocks = new Map<string, Row[]>();
-  for (const find of findsIn(project)) {
-    const [stands, strip] = [told.get(find.key), strips.get(find.place.strip)];
-    if (!stands || !strip) continue;
-    const beside = blocks.get(strip.id) ?? [];
-    blocks.set(strip.id, beside);
-    beside.push(rowOf(find, stands, strip, cards));
+/** Rows in blocks, those with something to file first, by how much work is in it; of each what is proposed first. */
+function inBlocks(rows: readonly Row[], headOf: (row: Row) => Omit<Block, "rows">): readonly Block[] {
+  const blocks = new Map<string, Omit<Block, "rows"> & { readonly rows: Row[] }>();
+  for (const row of rows) {
+    const head = headOf(row);
+    const block = blocks.get(head.id) ?? { ...head, rows: [] };
+    block.rows.push(row);
+    blocks.set(head.id, block);
   }
-  return [...blocks]
-    .map(([id, rows]) => ({
-      strip: strips.get(id)!,
-      rows: rows.toReversed().toSorted((a, b) => Number(b.isProposed) - Number(a.isProposed)),
-    }))
+  return [...blocks.values()]
+    .map((block) => ({ ...block, rows: block.rows.toSorted((a, b) => Number(b.isProposed) - Number(a.isProposed)) }))
     .toSorted((a, b) => weightOf(b) - weightOf(a));
+}
+
+/** What was found in a project, strip by strip; of each the largest first. */
+export function blocksOf(project: Project, told: WrapUp): readonly Block[] {
+  const byKey = new Map(told.finds.map((find) => [find.key, find]));
+  const rows = findsIn(project).flatMap((find) => {
+    const stands = byKey.get(find.key);
+    return (stands && rowOf(project, find, stands, told)) ?? [];
+  });
+  return inBlocks(rows.toReversed(), ({ strip }) => ({ id: strip.id, title: strip.look.name, strip }));
+}
+
+/** What was found in several projects, by the project that each goes by. */
+export function sweptBlocks({ finds }: SweepFinds): readonly Block[] {
+  const projectOf = new Map(finds.map(({ id, project }) => [id, project]));
+  return inBlocks(finds.map(sweptRow), ({ key }) => {
+    const { id, name } = projectOf.get(key)!;
+    return { id, title: name, strip: null };
+  });
 }
 
 /** What a find is, beside the name of its strip. */
@@ -107,6 +146,12 @@ export function standingWords({ standing }: Pick<Row, "standing">): string {
     case "new":
       return "not in the library";
   }
+}
+
+/** "also Lead in Neap Tide and 3 more"; nothing where it stands in one place. */
+export function alsoWords({ alsoAt: [first, ...others] }: Pick<Row, "alsoAt">): string {
+  if (first === undefined) return "";
+  return others.length === 0 ? `also ${first}` : `also ${first} and ${others.length} more`;
 }
 
 /** How much work is in it; nothing where nobody has counted any. */

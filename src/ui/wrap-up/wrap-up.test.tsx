@@ -170,4 +170,59 @@ describe("a wrap-up", () => {
     fireEvent.click(rows().find(({ textContent }) => textContent.includes(`${taken!.card.name} 2`))!);
     expect(pane().textContent).toContain(`It is filed as “${taken!.card.name} 2”.`);
   });
+
+  it("sets folder, tags and purpose of several at once, each keeping what is its own", async () => {
+    await turnVoice();
+    await open();
+    press("ArrowDown", { shiftKey: true });
+    await waitFor(() => expect(pane().getAttribute("aria-label")).toBe("In hand: 2"));
+    expect(rows().filter((row) => row.getAttribute("aria-selected") === "true")).toHaveLength(2);
+    fireEvent.click(within(pane()).getByRole("button", { name: "Tick none" }));
+    const before = ticked();
+    fireEvent.click(within(pane()).getByRole("button", { name: "Tick 2 finds" }));
+    expect(ticked()).toBe(before + 2);
+    const own = within(pane()).queryByRole("radio", { name: "sounds of their own" });
+    if (own) fireEvent.click(own);
+    fireEvent.change(within(pane()).getByRole("combobox", { name: "Folder" }), { target: { value: "percussion" } });
+    fireEvent.change(within(pane()).getByRole("combobox", { name: "Tags" }), { target: { value: "wrapped" } });
+    fireEvent.change(within(pane()).getByRole("textbox", { name: "For" }), { target: { value: "Both" } });
+    const names = rows()
+      .slice(0, 2)
+      .map((row) => row.querySelector(".name")!.textContent);
+    press("Enter", { ctrlKey: true });
+    await waitFor(() => expect(said.at(-1)).toMatch(/^Filed \d+ sounds of Salt Lanterns/));
+    for (const name of names) {
+      const [kept] = await called(name);
+      expect(kept?.card, name).toMatchObject({ folder: "percussion", purpose: "Both" });
+      expect(kept?.card.tags, name).toContain("wrapped");
+      // Those that were proposed for it alone are there still.
+      expect(kept!.card.tags.length, name).toBeGreaterThan(1);
+    }
+  });
+
+  it("keeps a strip with its companions as a set", async () => {
+    await open();
+    const line = within(grid()).getByRole("rowgroup", { name: "Voice" });
+    fireEvent.click(within(line).getByText("Strip"));
+    fireEvent.click(await within(pane()).findByRole("checkbox", { name: "Keep Long echo" }));
+    expect(within(line).getByText("Set of 2 strips")).toBeDefined();
+    fireEvent.change(within(pane()).getByRole("textbox", { name: "Name" }), {
+      target: { value: "Voice with its echo" },
+    });
+    press("Enter", { ctrlKey: true });
+    await waitFor(() => expect(said.at(-1)).toMatch(/^Filed/));
+    const [kept] = await called("Voice with its echo");
+    expect(kept?.content).toMatchObject({ kind: "set", strips: [{ name: "Voice" }, { name: "Long echo" }] });
+  });
+
+  it("ticks and lets go of all that is in hand by one key", async () => {
+    await open();
+    press("a", { ctrlKey: true });
+    press("Enter");
+    expect(ticked()).toBe(rows().length);
+    press("Enter");
+    expect(ticked()).toBe(0);
+    press("ArrowDown");
+    expect(rows().filter((row) => row.getAttribute("aria-selected") === "true")).toHaveLength(1);
+  });
 });

@@ -2,17 +2,21 @@ import type { WrapUpRequest, WrapUpUndo, WrappedUp } from "@/contracts/wrap-up";
 import { homeOf } from "@/core/library/filed-in";
 import { type LibraryStep, cardStep } from "@/core/library/step";
 import { counted } from "@/core/names/count";
+import { fingerprint } from "@/core/presets/fingerprint";
 import { type Content, presetRef } from "@/core/presets/preset";
 import type { Project } from "@/core/projects/project";
 import { applySteps } from "@/core/recall/apply";
 import type { Step } from "@/core/recall/steps";
-import { type Find, findsIn } from "@/core/wrap-up/finds";
+import { ok } from "@/core/result";
+import { withCompanions } from "@/core/wrap-up/companions";
+import { type Find, LEVELS, findsIn } from "@/core/wrap-up/finds";
 import { followFind } from "@/core/wrap-up/follow";
+import type { Executor } from "../../data/executor";
 import { type Outcome, RolledBack, refuse } from "../../failure";
 import { rowsById } from "../../repositories/preset-lists";
 import * as presets from "../../repositories/presets";
 import * as projects from "../../repositories/projects";
-import { forgetWrapUp, keepWrapUp } from "../../repositories/wrap-ups";
+import { type WrapUpRecord, forgetWrapUp, keepWrapUp, wrapUpsOf } from "../../repositories/wrap-ups";
 import type { Context } from "../../store/context";
 import { transact } from "../../store/transact";
 import { takingTurns } from "../../turns";
@@ -22,10 +26,24 @@ import { walkIn } from "../filing/history";
 import { readOnly } from "../filing/steps";
 import { checkNew, following } from "../library";
 import { wordsOfNone } from "../projects/body";
-import { commitIn, refuseStale } from "../projects/commit";
+import { type Committing, commitIn, refuseStale } from "../projects/commit";
 import { walked } from "../projects/walk";
 
 type Asked = WrapUpRequest["file"][number];
+
+/** What of a project is filed, of what was found at a revision of it. */
+export interface Share {
+  readonly project: string;
+  readonly baseRevision: number;
+  readonly file: readonly Asked[];
+  /** The same sounds as others that are filed, which these go by then: which of them each is like. */
+  readonly alike?: readonly { readonly key: string; readonly project: string; readonly like: string }[];
+  /** What was passed over, by its fingerprint. */
+  readonly left: readonly string[];
+}
+
+/** Into which folder all goes that is new. */
+type Into = Pick<WrapUpRequest, "newFolder" | "newFolderIn">;
 
 /** What was found, as it is kept: by which preset, and what that holds. */
 interface Kept {
@@ -42,6 +60,8 @@ interface Filling {
   readonly at: string;
   /** The folder that was made, or found, for all that is new. */
   readonly into: string | null;
+  /** What is filed as versions in this go, by its preset. */
+  readonly versions: Map<string, Kept[]>;
 }
 
 /**
@@ -68,21 +88,30 @@ async function keepNew(
   return { find, preset: id, version: 1, name: card.name, content: checked.value, steps };
 }
 
-/** The next version of a preset. */
+/** The next version of a preset; behind those of it that are filed in the same go. What sounds as one of these is that. */
 async function keepVersion(
-  { filing: { tx } }: Filling,
+  { filing: { tx }, versions }: Filling,
   find: Find,
   { preset: id, baseVersion }: Extract<Asked["as"], { preset: string }>,
   path: string,
 ): Promise<Kept> {
   const preset = (await presets.findPreset(tx, id)) ?? refuse("notFound", `There is no preset “${id}” here.`, { path });
   if (preset.pack !== null) refuse("refused", readOnly(preset), { path });
-  const { version, card } = preset;
-  if (version !== baseVersion)
-    refuse("stale", `“${card.name}” has version ${version} by now.`, { path, detail: { version } });
+  const { card } = preset;
+  if (preset.version !== baseVersion)
+    refuse("stale", `“${card.name}” has version ${preset.version} by now.`, {
+      path,
+      detail: { version: preset.version },
+    });
   const content = following(preset.content, find.content);
-  const step: LibraryStep = { kind: "content", preset: id, version: version + 1, from: null, to: content };
-  return { find, preset: id, version: version + 1, name: card.name, content, steps: [step] };
+  const before = versions.get(id) ?? [];
+  const same = before.find((kept) => fingerprint(kept.content) === fingerprint(content));
+  if (same) return { ...same, find, steps: [] };
+  const version = preset.version + before.length + 1;
+  const step: LibraryStep = { kind: "content", preset: id, version, from: null, to: content };
+  const kept: Kept = { find, preset: id, version, name: card.name, content, steps: [step] };
+  versions.set(id, [...before, kept]);
+  return kept;
 }
 
 /** The steps by which a project goes by what was kept of it. */
@@ -90,7 +119,8 @@ function followAll(project: Project, kept: readonly Kept[], mint: () => string):
   const steps: Step[] = [];
   let now = project;
   // The larger things last: what came along in a set goes by that, too.
-  for (const { find, preset, version, name, content } of kept) {
+  const bySize = kept.toSorted((a, b) => LEVELS.indexOf(a.find.level) - LEVELS.indexOf(b.find.level));
+  for (const { find, preset, version, name, content } of bySize) {
     const from = presetRef({ id: preset, version, card: { name } });
     const more = followFind(now, find, content, { from, mint });
     const applied = applySteps(now, more);
@@ -101,13 +131,30 @@ function followAll(project: Project, kept: readonly Kept[], mint: () => string):
   return steps;
 }
 
-async function keepAll(filling: Filling, finds: readonly Find[], asked: readonly Asked[]): Promise<readonly Kept[]> {
-  const byKey = new Map(finds.map((find) => [find.key, find]));
+const GONE = "This is not in the project any more.";
+
+/** A share with what is in its project. */
+interface Opened {
+  readonly share: Share;
+  readonly record: projects.ProjectRecord;
+  readonly finds: ReadonlyMap<string, Find>;
+}
+
+async function openShare(tx: Executor, share: Share): Promise<Opened> {
+  const record = await projects.findProject(tx, share.project);
+  if (!record || record.draft) return refuse("notFound", wordsOfNone(share.project));
+  if (record.revision !== share.baseRevision) refuseStale(record, share.baseRevision);
+  const finds = new Map(findsIn(record.project).map((find) => [find.key, find]));
+  return { share, record, finds };
+}
+
+async function keepAll(filling: Filling, { share, record, finds }: Opened): Promise<readonly Kept[]> {
   const turn = takingTurns();
   const kept: Kept[] = [];
-  for (const [at, { key, as }] of asked.entries()) {
+  for (const [at, { key, as, companions = [] }] of share.file.entries()) {
     const path = `file[${at}]`;
-    const find = byKey.get(key) ?? refuse("refused", "This is not in the project any more.", { path: `${path}.key` });
+    const found = finds.get(key) ?? refuse("refused", GONE, { path: `${path}.key` });
+    const find = withCompanions(record.project, found, companions);
     kept.push(
       "card" in as
         ? await keepNew(filling, find, as.card, `${path}.as`)
@@ -118,40 +165,118 @@ async function keepAll(filling: Filling, finds: readonly Find[], asked: readonly
   return kept;
 }
 
-/** Files what was found in a project, as one step of the library and one of the project, all or nothing. */
-export function wrapUp(context: Context, id: string, request: WrapUpRequest): Promise<Outcome<WrappedUp>> {
-  const { baseRevision, file, left, newFolder, newFolderIn = null } = request;
+/** What of a project goes by what is filed of others, since it sounds the same. */
+function keptAlike({ share, finds }: Opened, keptAt: ReadonlyMap<string, Kept>): readonly Kept[] {
+  return (share.alike ?? []).map(({ key, project, like }) => {
+    const find = finds.get(key) ?? refuse("refused", GONE);
+    const kept = keptAt.get(`${project} ${like}`) ?? refuse("refused", "What this is like is not filed.");
+    return { ...kept, find, steps: [] };
+  });
+}
+
+/** What came of filing. */
+export interface FiledTogether {
+  readonly presets: WrappedUp["presets"];
+  readonly revisions: readonly { readonly project: string; readonly revision: number }[];
+  readonly undo: WrapUpUndo | null;
+}
+
+interface Told {
+  /** "Wrap up “Salt Lanterns”". */
+  readonly label: string;
+  readonly into: Into;
+}
+
+/** Each project goes by what was kept of it, and of others that sound the same, and remembers its wrap-up. */
+async function goByAll(
+  filing: Committing,
+  opened: readonly Opened[],
+  kept: readonly (readonly Kept[])[],
+  { label, log, at }: { readonly label: string; readonly log: number; readonly at: string },
+): Promise<FiledTogether["revisions"]> {
+  const turn = takingTurns();
+  const keptAt = new Map(
+    opened.flatMap(({ share }, n) => kept[n]!.map((one) => [`${share.project} ${one.find.key}`, one])),
+  );
+  const revisions: { project: string; revision: number }[] = [];
+  for (const [n, one] of opened.entries()) {
+    const { share, record } = one;
+    const steps = followAll(record.project, [...kept[n]!, ...keptAlike(one, keptAt)], filing.context.mint);
+    const made = () => Promise.resolve({ label, steps });
+    const next = steps.length === 0 ? null : await commitIn(filing, share.project, made);
+    await remember(filing.tx, share, { at, undo: { log, revision: next?.revision ?? null } });
+    revisions.push({ project: share.project, revision: next?.revision ?? record.revision });
+    await turn();
+  }
+  return revisions;
+}
+
+const remember = (tx: Executor, { project, left }: Share, done: Pick<WrapUpRecord, "at" | "undo">): Promise<void> =>
+  keepWrapUp(tx, project, { ...done, passedOver: [...new Set(left)] });
+
+async function openShares(tx: Executor, shares: readonly Share[]): Promise<readonly Opened[]> {
+  const turn = takingTurns();
+  const opened: Opened[] = [];
+  for (const share of shares) {
+    opened.push(await openShare(tx, share));
+    await turn();
+  }
+  return opened;
+}
+
+/** Files what was found in projects, as one step of the library and one of each project, all or nothing. */
+export function fileTogether(
+  context: Context,
+  shares: readonly Share[],
+  { label: what, into: { newFolder, newFolderIn = null } }: Told,
+): Promise<Outcome<FiledTogether>> {
   return transact(context, async (tx, note) => {
-    const record = await projects.findProject(tx, id);
-    if (!record || record.draft) return refuse("notFound", wordsOfNone(id));
-    if (record.revision !== baseRevision) refuseStale(record, baseRevision);
+    const opened = await openShares(tx, shares);
     const at = context.now().toISOString();
-    const passedOver = [...new Set(left)];
-    note({ kind: "project", id });
-    if (file.length === 0) {
-      await keepWrapUp(tx, id, { at, passedOver, undo: null });
-      return { presets: [], revision: record.revision, undo: null };
+    for (const { project } of shares) note({ kind: "project", id: project });
+    if (shares.every(({ file }) => file.length === 0)) {
+      for (const share of shares) await remember(tx, share, { at, undo: null });
+      const revisions = opened.map(({ share, record }) => ({ project: share.project, revision: record.revision }));
+      return { presets: [], revisions, undo: null };
     }
     const filing = { context, tx, note };
     const { folder: into, steps: making } =
       newFolder === undefined ? { folder: null, steps: [] } : await folderAtPath(context, tx, newFolder, newFolderIn);
     await takeSteps(filing, making);
-    const kept = await keepAll({ filing, at, into }, findsIn(record.project), file);
-    const steps = kept.flatMap((one) => one.steps);
+    const filling: Filling = { filing, at, into, versions: new Map() };
+    const kept: (readonly Kept[])[] = [];
+    for (const one of opened) kept.push(await keepAll(filling, one));
+    const all = kept.flat();
+    const steps = all.flatMap((one) => one.steps);
     await takeSteps(filing, steps);
-    const label = `Wrap up “${record.project.name}”: ${counted(kept.length, "sound")}`;
+    const ids = [...new Set(all.map(({ preset }) => preset))];
+    const label = `${what}: ${counted(ids.length, "sound")}`;
     const log = await keepEntry(filing, { label, steps: [...making, ...steps] });
-    const follow = followAll(record.project, kept, context.mint);
-    const next =
-      follow.length === 0 ? null : await commitIn(filing, id, () => Promise.resolve({ label, steps: follow }));
-    const ids = kept.map(({ preset }) => preset);
-    const undo = { log, revision: next?.revision ?? null };
-    await keepWrapUp(tx, id, { at, passedOver, undo });
-    return { presets: [...(await rowsById(tx, ids))], revision: next?.revision ?? record.revision, undo };
+    const revisions = await goByAll(filing, opened, kept, { label, log, at });
+    const before = new Map(shares.map(({ project, baseRevision }) => [project, baseRevision]));
+    const [first] = revisions;
+    const changed = first && first.revision !== before.get(first.project) ? first.revision : null;
+    return { presets: [...(await rowsById(tx, ids))], revisions, undo: { log, revision: changed } };
   });
 }
 
-/** Takes a wrap-up back: the project goes by what it went by, and what was filed is in no list. All of it, or nothing. */
+/** Files what was found in a project, as one step of the library and one of the project, all or nothing. */
+export async function wrapUp(context: Context, id: string, request: WrapUpRequest): Promise<Outcome<WrappedUp>> {
+  const { baseRevision, file, left, ...into } = request;
+  const name = (await projects.findProject(context.db, id))?.project.name ?? id;
+  const filed = await fileTogether(context, [{ project: id, baseRevision, file, left }], {
+    label: `Wrap up “${name}”`,
+    into,
+  });
+  if (!filed.ok) return filed;
+  const { presets: rows, revisions, undo } = filed.value;
+  return ok({ presets: rows, revision: revisions[0]?.revision ?? baseRevision, undo });
+}
+
+/**
+ * Takes a wrap-up back: each project that it was of goes by what it went by, and what was filed is in no list. All of it, or nothing.
+ * `id`: one of the projects.
+ */
 export function undoWrapUp(
   context: Context,
   id: string,
@@ -159,12 +284,21 @@ export function undoWrapUp(
 ): Promise<Outcome<{ ok: true }>> {
   return transact(context, async (tx, note) => {
     const filing = { context, tx, note };
+    const known = await wrapUpsOf(tx, log);
+    const shares = known.some(({ project }) => project === id) ? known : [{ project: id, revision }];
+    const turn = takingTurns();
     // First, so that nothing uses the versions any more.
-    if (revision !== null)
-      await commitIn(filing, id, (record, within) => walked(record, within, { way: "undo", only: revision }));
+    for (const share of shares) {
+      const { project, revision: only } = share;
+      if (only !== null)
+        await commitIn(filing, project, (record, within) => walked(record, within, { way: "undo", only }));
+      await turn();
+    }
     await walkIn(filing, { direction: "undo", only: log });
-    await forgetWrapUp(tx, id, log);
-    note({ kind: "project", id });
+    for (const { project } of shares) {
+      await forgetWrapUp(tx, project, log);
+      note({ kind: "project", id: project });
+    }
     return { ok: true as const };
   });
 }

@@ -8,7 +8,8 @@ import { isUnsaved, referenceOf } from "@/core/presets/standing";
 import { type Project, stripsById } from "@/core/projects/project";
 import { ok } from "@/core/result";
 import { type Strip, stripName } from "@/core/strips/strip";
-import { type Find, findsIn } from "@/core/wrap-up/finds";
+import { type Find, findsIn, isAloneIn } from "@/core/wrap-up/finds";
+import type { Found } from "@/core/wrap-up/once";
 import { type FindStanding, type Sound, proposedAmong, standingOf } from "@/core/wrap-up/standing";
 import { type Told, readingSpent, turnedIn, weightOf } from "@/core/wrap-up/work";
 import type { Executor } from "../../data/executor";
@@ -16,7 +17,7 @@ import type { Outcome } from "../../failure";
 import { cardsOfRows, type KnownSound, soundsById, soundsLike } from "../../repositories/known-sounds";
 import * as projects from "../../repositories/projects";
 import * as revisions from "../../repositories/revisions";
-import { findWrapUp } from "../../repositories/wrap-ups";
+import { type WrapUpRecord, findWrapUp } from "../../repositories/wrap-ups";
 import { nearestNow } from "../../search/nearest-search";
 import type { Context } from "../../store/context";
 import { takingTurns } from "../../turns";
@@ -76,21 +77,21 @@ function sameAs(finds: readonly Looked[], like: ReadonlyMap<string, Sound>, whol
   };
 }
 
-/** Those that stand for a place: of what plays, or goes on elsewhere, values alone tell too little. */
-const isMeasured = ({ level }: Find): boolean => level === "plugin" || level === "chain";
+/** Those that what is near can stand for: of what also sends, or goes on elsewhere, its plugins alone tell too little. */
+const isItsPlugins = ({ level }: Find): boolean => level === "plugin" || level === "chain";
 
-function nearestTo(index: NearestIndex, { content, fingerprint: print, ...find }: Looked) {
-  const nearness = isMeasured({ content, ...find }) ? nearnessOf({ id: "", content, fingerprint: print }) : null;
+function nearestTo(index: NearestIndex, { level, content, fingerprint: print }: Looked) {
+  const nearness = level === "sends" ? null : nearnessOf({ id: "", content, fingerprint: print });
   return nearness && index.nearest(nearness, FAR);
 }
 
 async function cardsFor(
-  { db, search, now }: Context,
+  { db, search }: Context,
   project: Project,
   finds: readonly Find[],
+  date: string,
 ): Promise<WrapUp["cards"]> {
   const { artist, client, song, name } = project;
-  const date = now().toISOString().slice(0, 10);
   const strips = stripsById(project);
   const some = [...new Set(finds.map(({ place }) => place.strip))].flatMap((id) => strips.get(id) ?? []);
   const froms = some.flatMap((strip) => referenceOf(strip)?.preset ?? []);
@@ -143,39 +144,62 @@ async function answersFor(context: Context, project: Project, finds: readonly Lo
   };
 }
 
+/** What was found in a project, and how the sounds of each of its strips would be filed, dated `date`. */
+export async function lookAt(
+  context: Context,
+  { project }: Pick<projects.ProjectRecord, "project">,
+  date: string,
+): Promise<{ readonly found: readonly Found[]; readonly last: WrapUpRecord | null }> {
+  const finds = findsIn(project).map((find): Looked => ({ ...find, fingerprint: fingerprint(find.content) }));
+  const answers = await answersFor(context, project, finds);
+  const spent = readingSpent(await toldOf(context.db, project.id));
+  const last = await findWrapUp(context.db, project.id);
+  const left = new Set(last?.passedOver);
+  const looked = finds.map(({ fingerprint: print, ...find }) => {
+    const answer = answers({ ...find, fingerprint: print });
+    const standing: FindStanding = standingOf(isItsPlugins(find) ? answer : { ...answer, nearest: null });
+    const apart = standing.is === "kept" ? 0 : (answer.nearest?.distance ?? 1);
+    const work = { ...spent(find), turned: turnedIn(find.content), apart };
+    return { find, fingerprint: print, standing, nearest: answer.nearest, work };
+  });
+  const proposed = proposedAmong(looked.map(({ find, standing }) => ({ ...find, standing })));
+  const cards = await cardsFor(context, project, finds, date);
+  const strips = stripsById(project);
+  const { id, name, tempo } = project;
+  const stripOf = ({ place }: Find): Found["strip"] => {
+    const { id: strip, kind, look } = strips.get(place.strip)!;
+    return { id: strip, kind, look };
+  };
+  const found = looked.map(
+    (one): Found => ({
+      ...one,
+      project: { id, name, tempo },
+      strip: stripOf(one.find),
+      weight: weightOf(one.work),
+      isAlone: isAloneIn(project, one.find),
+      isProposed: proposed.has(one.find.key) && !left.has(one.fingerprint),
+      wasLeft: left.has(one.fingerprint),
+      card: cards[one.find.place.strip]!,
+    }),
+  );
+  return { found, last };
+}
+
 /** All that a project has to be kept, with how it stands to the library, and how much work is in it. */
 export async function lookThrough(context: Context, id: string): Promise<Outcome<WrapUp>> {
   const record = await projects.findProject(context.db, id);
   if (!record || record.draft) return noProject(id);
-  const { project, revision } = record;
-  const finds = findsIn(project).map((find): Looked => ({ ...find, fingerprint: fingerprint(find.content) }));
-  const answers = await answersFor(context, project, finds);
-  const spent = readingSpent(await toldOf(context.db, id));
-  const last = await findWrapUp(context.db, id);
-  const left = new Set(last?.passedOver);
-  const looked = finds.map((find) => {
-    const answer = answers(find);
-    const standing: FindStanding = standingOf(answer);
-    const apart = standing.is === "kept" ? 0 : (answer.nearest?.distance ?? 1);
-    const work = { ...spent(find), turned: turnedIn(find.content), apart };
-    return { find, standing, nearest: answer.nearest, work };
-  });
-  const proposed = proposedAmong(looked.map(({ find, standing }) => ({ ...find, standing })));
+  const { found, last } = await lookAt(context, record, context.now().toISOString().slice(0, 10));
   return ok({
-    revision,
+    revision: record.revision,
     last: last?.at ?? null,
     undo: last?.undo ?? null,
-    finds: looked.map(({ find: { key, level, place, fingerprint: print }, work, ...answer }) => ({
+    finds: found.map(({ find: { key, level, place }, project: _, strip: __, card: ___, isAlone: ____, ...told }) => ({
       key,
       level,
       strip: place.strip,
-      fingerprint: print,
-      ...answer,
-      work,
-      weight: weightOf(work),
-      isProposed: proposed.has(key) && !left.has(print),
-      wasLeft: left.has(print),
+      ...told,
     })),
-    cards: await cardsFor(context, project, finds),
+    cards: Object.fromEntries(found.map(({ find, card }) => [find.place.strip, { ...card, tags: [...card.tags] }])),
   });
 }

@@ -3,9 +3,8 @@
 import { plural } from "@/core/names/count";
 import type { Companion, CompanionWay } from "@/core/projects/companions";
 import { stripName } from "@/core/strips/strip";
-import { StripMark } from "../kit/card-mark";
-import { Tick } from "../kit/tick";
-import type { Saving } from "./use-saving";
+import { StripMark } from "./card-mark";
+import { Tick } from "./tick";
 
 /** "goes to" of one, "go to" of several. */
 const PLURALS: Readonly<Record<string, string>> = {
@@ -30,12 +29,20 @@ const wayWords = (way: CompanionWay): string =>
 
 const words = ({ ways }: Companion): string => ways.map(wayWords).join("; ");
 
-/** Strips that belong with those that are kept, each with its switch; what stays outside is kept by its name. */
-export function Companions({ saving: { companions, along, setAlong } }: { readonly saving: Saving }) {
+interface Props {
+  readonly legend: string;
+  readonly companions: readonly Companion[];
+  /** Those that are kept along, by their ids. */
+  readonly along: readonly string[];
+  readonly onAlong: (strip: string, on: boolean) => void;
+}
+
+/** Strips that belong with others that are kept, each with its switch; what stays outside is kept by its name. */
+export function CompanionList({ legend, companions, along, onAlong }: Props) {
   if (companions.length === 0) return null;
   return (
     <fieldset className="grid min-w-0 content-start gap-1">
-      <legend className="pb-1 text-small text-soft">Keep along with them</legend>
+      <legend className="pb-1 text-small text-soft">{legend}</legend>
       <ul className="grid max-h-[130px] gap-y-1 overflow-auto">
         {companions.map((companion) => {
           const { strip } = companion;
@@ -44,7 +51,7 @@ export function Companions({ saving: { companions, along, setAlong } }: { readon
               <Tick
                 label={`Keep ${stripName(strip)}`}
                 on={along.includes(strip.id)}
-                onChange={(on) => setAlong(strip.id, on)}
+                onChange={(on) => onAlong(strip.id, on)}
               />
               <StripMark kind={strip.kind} {...strip.look} />
               <span className="name flex-none truncate">{stripName(strip)}</span>
