@@ -1,6 +1,17 @@
 import type { Biquad } from "./biquad";
 import { FLUSH, GRID } from "./grid";
 
+/** Whether the section whose coefficients b0 b1 b2 a1 a2 stand at a place does nothing: its zeros lie upon its poles. */
+export const isNothing = (c: Float64Array, at: number): boolean =>
+  c[at] === 1 && c[at + 1] === c[at + 3] && c[at + 2] === c[at + 4];
+
+/** Makes a section do nothing, with the poles of another. */
+export function doNothing(c: Float64Array, at: number, poles: Float64Array): void {
+  c[at] = 1;
+  c[at + 1] = c[at + 3] = poles[at + 3]!;
+  c[at + 2] = c[at + 4] = poles[at + 4]!;
+}
+
 /**
  * Sections in series for two channels, transposed direct form II. Changed coefficients walk straight to the new ones,
  * sample by sample: the stable region of a second-order section is convex, so every filter on the way is stable.
@@ -25,6 +36,7 @@ export class GlidingBiquads {
     const { now, target, increment } = this;
     if (sections.length !== this.count) throw new Error(`${sections.length} sections for ${this.count}`);
     sections.forEach(({ b0, b1, b2, a1, a2 }, at) => target.set([b0, b1, b2, a1, a2], at * 5));
+    if (!jump) for (let c = 0; c < target.length; c += 5) this.meet(c);
     if (jump) {
       now.set(target);
       this.left = 0;
@@ -32,6 +44,17 @@ export class GlidingBiquads {
     }
     for (let c = 0; c < target.length; c++) increment[c] = (target[c]! - now[c]!) / (steps * GRID);
     this.left = steps;
+  }
+
+  /**
+   * A section that does nothing takes the poles of what it comes from or goes to, with zeros upon them: so it walks to a
+   * filter and back as a cross-fade with the sound itself. With its poles at zero all of the change would fall into the
+   * last step.
+   */
+  private meet(c: number): void {
+    const { now, target } = this;
+    if (isNothing(target, c)) doNothing(target, c, now);
+    else if (isNothing(now, c)) doNothing(now, c, target);
   }
 
   /** On each point of the grid. */

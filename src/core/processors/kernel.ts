@@ -23,6 +23,11 @@ export interface Kernel<Values extends HeardValues = HeardValues> {
    * beside sample i + `shift` of this. null for the sound itself. Only kernels that have a detector know it.
    */
   listen?(key: KeySignal | null, shift: number): void;
+  /**
+   * In seconds, as it is set: how long it runs until it sounds as though it had always run, what it looks ahead apart. A
+   * fifth of a second where it does not say.
+   */
+  settling?(): number;
   /** Forgets all sound; the values stay. */
   reset(): void;
   /** What it shows now: gain reduction in dB, 0 or below; a tuner's pitch in Hz; a meter's loudness in LUFS; else 0. */

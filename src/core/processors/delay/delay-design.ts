@@ -33,3 +33,9 @@ export const repeatsOf = (first: Return, every: number, factor: number): readonl
         ms: first.ms + (n + 1) * every,
         gain: first.gain * factor ** (n + 1),
       })).filter((r) => r.gain >= FAINTEST);
+
+/** In seconds: until echoes of a time in ms, fed back by a factor, have come within a tenth of what they will be. */
+export function settlingOf(time: number, feedback: number): number {
+  const repeats = feedback > 0.01 ? Math.ceil(Math.log(0.1) / Math.log(Math.min(0.98, feedback))) : 0;
+  return (time / 1000) * (1 + repeats) + 0.05;
+}

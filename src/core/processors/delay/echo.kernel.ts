@@ -4,10 +4,11 @@ import { GridKernel, slopeOf } from "../grid-kernel";
 import type { Kernel } from "../kernel";
 import type { ValuesOf } from "../model";
 import { type ECHO, ECHO_LONGEST } from "./echo";
+import { settlingOf } from "./delay-design";
 import { dampingCoefficient, levelGain } from "./multitap-delay/design";
 
 /** A changed time cross-fades from the old place in the line to the new, in seconds. */
-const MOVE = 0.03;
+const MOVE = 0.012;
 /** Full wow: a turn in so many Hz, and so many samples at 48 kHz to each side. */
 const WOW_RATE = 0.9;
 const WOW_SWING = 0.0006;
@@ -33,6 +34,7 @@ class EchoKernel extends GridKernel {
   private readonly dry = this.ramp();
   private readonly wet = this.ramp();
   private readonly fadeStep = 1 / (gridSteps(MOVE, this.sampleRate) * GRID);
+  private settles = 0;
   private phase = 0;
   private swing = 0;
   private nextSwing = 0;
@@ -47,6 +49,11 @@ class EchoKernel extends GridKernel {
     this.aim(this.wow, values.wow / 100, jump);
     this.aim(this.dry, levelGain(values.dry), jump);
     this.aim(this.wet, levelGain(values.wet), jump);
+    this.settles = settlingOf(Math.max(values.left, values.right), values.feedback / 100);
+  }
+
+  settling(): number {
+    return this.settles;
   }
 
   reset(): void {

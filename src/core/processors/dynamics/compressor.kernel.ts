@@ -40,6 +40,11 @@ abstract class CompressorKernel extends KeyedKernel {
     this.aim(this.dry, 1 - mix, jump);
   }
 
+  /** The attack is by far through; a release that is longer is let go as it comes. */
+  settling(): number {
+    return Math.max(0.3, -5 / (Math.log(this.attack) * this.sampleRate));
+  }
+
   reset(): void {
     this.now = 0;
   }

@@ -9,7 +9,7 @@ import type { ValuesOf } from "../model";
 import { type PLATE, type ROOM, SPACES, type Space, type SpaceName, absorption } from "./reverb";
 
 /** A changed pre-delay cross-fades, in seconds. */
-const MOVE = 0.03;
+const MOVE = 0.012;
 const LONGEST_PREDELAY = 0.25;
 const SMEAR = 0.62;
 /** So that a wet level of 0 dB is about as loud as the dry sound, for music of every kind. */
@@ -72,6 +72,7 @@ class ReverbKernel extends GridKernel {
   private wanted = 1;
   private fade = 0;
   private size = 0;
+  private settles = 0;
 
   constructor(
     private readonly space: Space,
@@ -101,9 +102,15 @@ class ReverbKernel extends GridKernel {
     this.aim(this.earlyGain, values.early === undefined ? 0 : gainOf(decibels(values.early)), jump);
     this.aim(this.lowCut, 1 - Math.exp((-2 * Math.PI * values.lowCut) / this.sampleRate), jump);
     this.wanted = Math.max(1, Math.round((values.predelay / 1000) * this.sampleRate));
+    this.settles = values.predelay / 1000 + Math.max(...lengths) / this.sampleRate + values.decay / 2;
     if (!jump) return;
     this.delay = this.wanted;
     this.fade = 0;
+  }
+
+  /** In half of its decay a steady sound comes within 3 % of what it will be. */
+  settling(): number {
+    return this.settles;
   }
 
   reset(): void {

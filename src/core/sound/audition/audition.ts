@@ -6,11 +6,11 @@ import type { Sample } from "../instrument/voice";
 import { LevelMeter } from "./level-meter";
 import { PressedKeys } from "./pressed-keys";
 import { KeyReels, MaterialReel } from "./reels";
-import { SignalPath, type Surroundings, type SideGain } from "./signal-path";
-import { walk } from "./walk";
+import { type Side, SignalPath } from "./signal-path";
+import { InstrumentSource, LEAD, MaterialSource, type Source } from "./source";
+import { walk } from "../walk";
 
-/** What is listened to: the loop, or the instrument of A, as it is, or one of two sounds. */
-export type Side = "dry" | "a" | "b";
+export type { Side } from "./signal-path";
 
 export interface Audition {
   /** A new loop is cross-faded in, from its start. */
@@ -55,35 +55,71 @@ const GAIN_FADE = 0.06;
 /** The longest stretch that is worked on in one go. */
 const CHUNK = 128;
 
+/** A side: the path that stands for it, and the one that works its way up to now to take its place. */
+interface Track {
+  current: SignalPath;
+  coming: SignalPath | null;
+  /** What came while one was on its way already; only the last of them follows it. */
+  next: { readonly sound: HeardSound | null } | null;
+}
+
+/** The matched gain of a side, an amplitude factor on its way to another. */
+interface SideGain {
+  now: number;
+  target: number;
+  /** Of each sample of the stretch at hand. */
+  readonly walked: Float64Array;
+}
+
+/** The instrument of A as it is, with nothing behind it. */
+const dryOf = (a: HeardSound | null): HeardSound | null =>
+  a?.instrument ? { chain: [], instrument: a.instrument } : null;
+
+/** Dry is the instrument of A where it has one. */
+type Owner = "a" | "b";
+const ownerOf = (side: Side): Owner => (side === "b" ? "b" : "a");
+
+const SIDES: readonly Side[] = ["dry", "a", "b"];
+
+/**
+ * All sides run while it plays, heard or not; one is changed by a path of its own that comes from as long ago as it
+ * remembers, and is heard once it is up to now.
+ */
 class LoopAudition implements Audition {
   private readonly samples = new Map<string, Sample>();
   private readonly keys = new KeyReels(CHUNK);
   private readonly pressed: PressedKeys;
   private readonly meter = new LevelMeter();
   private readonly material: MaterialReel;
-  private readonly around: Surroundings;
+  private readonly materialSource: Source;
+  private readonly instruments: Record<Owner, InstrumentSource | null> = { a: null, b: null };
+  /** Those that a path hears. */
+  private sources: Source[];
   private readonly step: number;
-  private readonly gains: Readonly<Record<Side, SideGain>> = {
-    dry: { now: 1, target: 1 },
-    a: { now: 1, target: 1 },
-    b: { now: 1, target: 1 },
-  };
-  private sounds: Record<"a" | "b", HeardSound | null> = { a: null, b: null };
-  /** The last is the one that is heard; those before it fade out. */
+  private readonly gainShare: number;
+  private readonly gains: Readonly<Record<Side, SideGain>> = { dry: unity(), a: unity(), b: unity() };
+  private readonly tracks: Readonly<Record<Side, Track>>;
+  /** All that run: those of the sides, those on their way, and those that fade out. */
   private paths: SignalPath[];
+  /** The one that is heard, or walks to be. */
+  private heard: SignalPath;
   private side: Side = "dry";
   /** 0 to 1: what play and stop walk. */
   private playing = 0;
   private playTarget = 0;
 
-  constructor(sampleRate: number) {
-    const { samples, keys } = this;
+  constructor(private readonly sampleRate: number) {
     this.step = 1 / Math.round(FADE * sampleRate);
+    this.gainShare = 1 - Math.exp(-1 / (GAIN_FADE * sampleRate));
     this.pressed = new PressedKeys(sampleRate);
     this.material = new MaterialReel(CHUNK, this.step);
-    const gainShare = 1 - Math.exp(-1 / (GAIN_FADE * sampleRate));
-    this.around = { sampleRate, samples, keys, material: this.material, size: CHUNK, step: this.step, gainShare };
-    this.paths = [new SignalPath(null, 1, this.gains.dry, this.around)];
+    this.materialSource = new MaterialSource(this.material, sampleRate);
+    this.sources = [this.materialSource];
+    const track = (side: Side): Track => ({ current: this.pathOf(side, null), coming: null, next: null });
+    this.tracks = { dry: track("dry"), a: track("a"), b: track("b") };
+    this.paths = SIDES.map((side) => this.tracks[side].current);
+    this.heard = this.tracks.dry.current;
+    this.heard.share = 1;
   }
 
   setLoop(loop: StereoSound): void {
@@ -95,10 +131,11 @@ class LoopAudition implements Audition {
   }
 
   seek(to: number): void {
-    const { instrument } = this.heard;
-    if (!instrument) return this.material.seek(to);
-    instrument.allOff();
-    instrument.seek(to);
+    if (!this.heard.source.instrument) return this.material.seek(to);
+    for (const { instrument } of this.sources) {
+      instrument?.allOff();
+      instrument?.seek(to);
+    }
   }
 
   setKey(material: string, loop: StereoSound): void {
@@ -110,42 +147,42 @@ class LoopAudition implements Audition {
   }
 
   setSound(side: "a" | "b", sound: HeardSound | null): void {
-    const before = this.sounds[side];
-    this.sounds = { ...this.sounds, [side]: sound };
-    if (this.side === side && !(sound && this.heard.update(sound))) this.bringIn(side);
-    if (this.side === "dry" && side === "a") this.followDry(before);
+    this.take(side, sound);
+    if (side === "a") this.take("dry", dryOf(sound));
+    this.letGo();
   }
 
   select(side: Side): void {
     if (side === this.side) return;
     this.side = side;
-    this.bringIn(side);
+    const { coming, current } = this.tracks[side];
+    if (!coming) this.heard = current;
+    if (this.isSilent) this.jump();
   }
 
   play(playing: boolean): void {
     this.playTarget = playing ? 1 : 0;
-    this.heard.instrument?.playPhrase(playing);
+    for (const { instrument } of this.sources) instrument?.playPhrase(playing);
   }
 
   noteOn(note: number, velocity: number): void {
-    const { instrument } = this.heard;
-    if (!instrument) return;
-    this.pressed.press();
-    instrument.noteOn(note, velocity);
+    if (!this.instruments[ownerOf(this.side)]) return;
+    this.pressed.press(note, velocity);
+    for (const { instrument } of this.sources) instrument?.noteOn(note, velocity);
   }
 
   noteOff(note: number): void {
-    this.pressed.release();
-    for (const path of this.paths) path.instrument?.noteOff(note);
+    this.pressed.release(note);
+    for (const { instrument } of this.sources) instrument?.noteOff(note);
   }
 
   allNotesOff(): void {
     this.pressed.releaseAll();
-    for (const path of this.paths) path.instrument?.allOff();
+    for (const { instrument } of this.sources) instrument?.allOff();
   }
 
   setGains(gains: Readonly<Record<Side, number>>): void {
-    for (const side of ["dry", "a", "b"] as const) {
+    for (const side of SIDES) {
       this.gains[side].target = gains[side];
       if (this.playing === 0) this.gains[side].now = gains[side];
     }
@@ -155,7 +192,7 @@ class LoopAudition implements Audition {
     const { heard, material } = this;
     return {
       ...this.meter.read(),
-      progress: heard.instrument?.progress ?? material.progress,
+      progress: heard.source.instrument?.progress ?? material.progress,
       processors: heard.states(),
     };
   }
@@ -166,30 +203,74 @@ class LoopAudition implements Audition {
     for (let at = 0; at < left.length; at += CHUNK) this.chunk(left, right, at, Math.min(left.length, at + CHUNK));
   }
 
-  private get heard(): SignalPath {
-    return this.paths[this.paths.length - 1]!;
+  /** Nothing is heard: what comes now may come at once. */
+  private get isSilent(): boolean {
+    return this.playing === 0 && !this.pressed.ringing;
   }
 
-  /** Dry is the instrument of A where it has one; material goes on as it is. */
-  private followDry(before: HeardSound | null): void {
-    const [was, is] = [dryOf(before), dryOf(this.sounds.a)];
-    if (!was && !is) return;
-    if (!(is && this.heard.update(is))) this.bringIn("dry");
+  /** A side is to sound otherwise: in the stride of a path that runs, or by one that comes. */
+  private take(side: Side, sound: HeardSound | null): void {
+    const track = this.tracks[side];
+    const { current, coming } = track;
+    if (current.fits(sound)) {
+      current.take(sound);
+      track.coming = track.next = null;
+      this.keepInstrument(side, current);
+      if (this.side === side) this.heard = current;
+    } else if (coming?.fits(sound)) {
+      coming.take(sound);
+      track.next = null;
+    } else if (coming) track.next = { sound };
+    else this.bringIn(side, sound);
   }
 
-  private bringIn(side: Side): void {
-    const sound = side === "dry" ? dryOf(this.sounds.a) : this.sounds[side];
-    const before = this.heard.instrument;
-    const isSilent = this.playing === 0 && !this.pressed.ringing;
-    const path = new SignalPath(sound, isSilent ? 1 : 0, this.gains[side], this.around);
-    path.instrument?.playPhrase(this.playTarget === 1);
-    // It goes on in the phrase where the one before it is.
-    if (before) path.instrument?.seek(before.progress);
-    if (isSilent) this.paths = [path];
-    else {
-      this.heard.leave();
-      this.paths.push(path);
+  private bringIn(side: Side, sound: HeardSound | null): void {
+    const track = this.tracks[side];
+    const path = this.pathOf(side, sound);
+    this.keepInstrument(side, path);
+    this.paths.push(path);
+    if (this.isSilent) {
+      track.current = path;
+      if (this.side === side) this.heard = path;
+      this.jump();
+      return;
     }
+    path.beginEarlier();
+    if (path.isLate) track.coming = path;
+    else this.arrive(track, path);
+  }
+
+  private arrive(track: Track, path: SignalPath): void {
+    const { next } = track;
+    track.current = path;
+    track.coming = track.next = null;
+    if (this.side === path.side) this.heard = path;
+    if (next) this.take(path.side, next.sound);
+  }
+
+  private keepInstrument(side: Side, { source }: SignalPath): void {
+    this.instruments[ownerOf(side)] = source instanceof InstrumentSource ? source : null;
+  }
+
+  private pathOf(side: Side, sound: HeardSound | null): SignalPath {
+    const { sampleRate, keys } = this;
+    return new SignalPath(side, sound, this.sourceOf(side, sound), { sampleRate, keys, size: CHUNK });
+  }
+
+  private sourceOf(side: Side, sound: HeardSound | null): Source {
+    if (!sound?.instrument) return this.materialSource;
+    const owner = ownerOf(side);
+    const before = this.instruments[owner];
+    if (before?.instrument.update(sound.instrument)) return before;
+    const { samples, sampleRate } = this;
+    const source = new InstrumentSource(sound.instrument, { samples, sampleRate, size: CHUNK });
+    source.instrument.playPhrase(this.playTarget === 1);
+    // It goes on in the phrase where the one before it is, with what is held.
+    const other = before ?? this.instruments[owner === "a" ? "b" : "a"];
+    source.begin(other?.instrument.progress ?? 0, this.isSilent ? 0 : LEAD * sampleRate);
+    for (const [note, velocity] of this.pressed.notes) source.instrument.noteOn(note, velocity);
+    this.sources.push(source);
+    return source;
   }
 
   private chunk(left: Float32Array, right: Float32Array, from: number, to: number): void {
@@ -199,8 +280,11 @@ class LoopAudition implements Audition {
     this.keys.read(count);
     if (this.playTarget + this.playing === 0) this.material.rest(count);
     else this.material.read(count);
-    const { paths } = this;
-    for (let l = 0; l < paths.length; l++) paths[l]!.addTo(left, right, from, to);
+    const { sources, paths } = this;
+    for (let s = 0; s < sources.length; s++) sources[s]!.pass(count);
+    for (let s = 0; s < SIDES.length; s++) this.walkGain(this.gains[SIDES[s]!], count);
+    this.mix(left, right, from, count);
+    for (let p = 0; p < paths.length; p++) this.settle(paths[p]!);
     this.letGo();
     // Pressed keys sound though nothing plays: then only the loop is silent.
     const goal = this.pressed.ringing ? 1 : this.playTarget;
@@ -212,21 +296,74 @@ class LoopAudition implements Audition {
     }
   }
 
-  /** Layers that have faded out go, in place. */
-  private letGo(): void {
-    const { paths } = this;
-    let kept = 0;
-    for (let l = 0; l < paths.length; l++) {
-      const path = paths[l]!;
-      if (l === paths.length - 1 || !path.isGone) paths[kept++] = path;
+  /** What is heard of each path is its share in all of them: three that cross are no quieter than one. */
+  private mix(left: Float32Array, right: Float32Array, from: number, count: number): void {
+    const { paths, heard, gains, step, shares } = this;
+    shares.fill(0);
+    for (let p = 0; p < paths.length; p++) {
+      const path = paths[p]!;
+      const goal = path === heard ? 1 : 0;
+      if (!path.pass(count) || (path.share === 0 && goal === 0)) continue;
+      const { walked } = gains[path.side];
+      for (let i = 0; i < count; i++) {
+        path.share = walk(path.share, goal, step);
+        shares[i]! += path.share;
+        const gain = path.share * walked[i]!;
+        left[from + i]! += gain * path.left[i]!;
+        right[from + i]! += gain * path.right[i]!;
+      }
     }
+    for (let i = 0; i < count; i++) {
+      left[from + i]! /= shares[i]!;
+      right[from + i]! /= shares[i]!;
+    }
+  }
+
+  private readonly shares = new Float64Array(CHUNK);
+
+  private walkGain(gain: SideGain, count: number): void {
+    for (let i = 0; i < count; i++) {
+      gain.now += this.gainShare * (gain.target - gain.now);
+      gain.walked[i] = gain.now;
+    }
+  }
+
+  /** One that has come up to now stands for its side from here on. */
+  private settle(path: SignalPath): void {
+    const track = this.tracks[path.side];
+    if (track.coming === path && !path.isLate) this.arrive(track, path);
+  }
+
+  /** At once, since nothing is heard. */
+  private jump(): void {
+    for (const path of this.paths) path.share = path === this.heard ? 1 : 0;
+    this.letGo();
+  }
+
+  /** Paths that have faded out go, in place, and sources that none of them hears. */
+  private letGo(): void {
+    const { paths, sources } = this;
+    let kept = 0;
+    for (let p = 0; p < paths.length; p++) if (this.isWanted(paths[p]!)) paths[kept++] = paths[p]!;
     paths.length = kept;
+    kept = 0;
+    for (let s = 0; s < sources.length; s++) if (this.isListenedTo(sources[s]!)) sources[kept++] = sources[s]!;
+    sources.length = kept;
+  }
+
+  private isWanted(path: SignalPath): boolean {
+    const { current, coming } = this.tracks[path.side];
+    return path === current || path === coming || path === this.heard || path.share > 0;
+  }
+
+  private isListenedTo(source: Source): boolean {
+    if (source === this.materialSource) return true;
+    for (let p = 0; p < this.paths.length; p++) if (this.paths[p]!.source === source) return true;
+    return false;
   }
 }
 
-/** The instrument of A as it is, with nothing behind it. */
-const dryOf = (a: HeardSound | null): HeardSound | null =>
-  a?.instrument ? { chain: [], instrument: a.instrument } : null;
+const unity = (): SideGain => ({ now: 1, target: 1, walked: new Float64Array(CHUNK) });
 
 /** Loops a sound through chains and switches between them without a click. All of it runs on the audio thread. */
 export const createAudition = (sampleRate: number): Audition => new LoopAudition(sampleRate);

@@ -3,7 +3,8 @@ const RING_FOR = 8;
 
 /** Keys that are held down: while there are some, and a while after, there is sound though nothing plays. */
 export class PressedKeys {
-  private held = 0;
+  /** The velocity of each. */
+  private readonly held = new Map<number, number>();
   private left = 0;
   private readonly ringFor: number;
 
@@ -15,20 +16,24 @@ export class PressedKeys {
     return this.left > 0;
   }
 
-  press(): void {
-    this.held += 1;
+  get notes(): Iterable<readonly [note: number, velocity: number]> {
+    return this.held;
+  }
+
+  press(note: number, velocity: number): void {
+    this.held.set(note, velocity);
     this.left = this.ringFor;
   }
 
-  release(): void {
-    this.held = Math.max(0, this.held - 1);
+  release(note: number): void {
+    this.held.delete(note);
   }
 
   releaseAll(): void {
-    this.held = 0;
+    this.held.clear();
   }
 
   pass(samples: number): void {
-    if (this.held === 0 && this.left > 0) this.left = Math.max(0, this.left - samples);
+    if (this.held.size === 0 && this.left > 0) this.left = Math.max(0, this.left - samples);
   }
 }

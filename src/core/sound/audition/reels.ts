@@ -2,7 +2,7 @@ import type { StereoSound } from "../../dsp/stereo-sound";
 import type { KeySignal } from "../../processors/kernel";
 import type { KeyBus } from "../chain/chain-runtime";
 import { type Stretch, samplesOf } from "../../materials/stretch";
-import { walk } from "./walk";
+import { walk } from "../walk";
 
 interface Reel {
   loop: StereoSound;
@@ -136,7 +136,12 @@ export class MaterialReel {
   }
 }
 
-interface KeyReel extends Reel, KeySignal {}
+interface KeyReel extends Reel, KeySignal {
+  /** What it gave earlier, as it was read last. */
+  readonly past: KeySignal;
+}
+
+const keySignal = (size: number): KeySignal => ({ left: new Float32Array(size), right: new Float32Array(size) });
 
 /** The sounds that key processors, each on its own reel beside the material. */
 export class KeyReels implements KeyBus {
@@ -147,13 +152,31 @@ export class KeyReels implements KeyBus {
   constructor(private readonly size: number) {}
 
   set(material: string, loop: StereoSound): void {
-    const [left, right] = [new Float32Array(this.size), new Float32Array(this.size)];
-    this.byMaterial.set(material, { loop, at: 0, left, right });
+    const { size } = this;
+    this.byMaterial.set(material, { loop, at: 0, ...keySignal(size), past: keySignal(size) });
     this.reels = [...this.byMaterial.values()];
   }
 
   find(material: string): KeySignal | null {
     return this.byMaterial.get(material) ?? null;
+  }
+
+  findPast(material: string): KeySignal | null {
+    return this.byMaterial.get(material)?.past ?? null;
+  }
+
+  /** Reads the `count` samples of each that began `back` samples before now. */
+  readPast(back: number, count: number): void {
+    for (let r = 0; r < this.reels.length; r++) {
+      const { loop, at, past } = this.reels[r]!;
+      const { length } = loop.left;
+      let from = (((at - back) % length) + length) % length;
+      for (let i = 0; i < count; i++) {
+        past.left[i] = loop.left[from]!;
+        past.right[i] = loop.right[from]!;
+        from = from + 1 === length ? 0 : from + 1;
+      }
+    }
   }
 
   /** Reads the next stretch of each. */

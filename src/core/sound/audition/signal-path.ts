@@ -1,27 +1,22 @@
 import type { HeardChain } from "../../chains/heard-chain";
-import { type ChainRuntime, type ProcessorState, createChainRuntime } from "../chain/chain-runtime";
+import type { KeySignal } from "../../processors/kernel";
+import { type ChainRuntime, type KeyBus, type ProcessorState, createChainRuntime } from "../chain/chain-runtime";
 import type { HeardSound } from "../heard-sound";
-import { InstrumentRuntime, type Samples } from "../instrument/instrument-runtime";
-import type { KeyReels, MaterialReel } from "./reels";
-import { walk } from "./walk";
+import type { KeyReels } from "./reels";
+import { LONGEST_PAST, type Source } from "./source";
 
-/** The matched gain of a side, an amplitude factor on its way to another. */
-export interface SideGain {
-  now: number;
-  target: number;
-}
+/** What is listened to: the loop, or the instrument of A, as it is, or one of two sounds. */
+export type Side = "dry" | "a" | "b";
 
-/** What a path stands in: the rate, what it is fed, and where its output goes. */
+/** So many times the time that passes does a path gain on now while it is behind. */
+const CATCH_UP = 4;
+
+/** What a path stands in. */
 export interface Surroundings {
   readonly sampleRate: number;
   readonly keys: KeyReels;
-  readonly material: MaterialReel;
-  readonly samples: Samples;
   /** The longest stretch, in samples. */
   readonly size: number;
-  /** What the share of a path walks in one sample, and what share of its way a gain goes. */
-  readonly step: number;
-  readonly gainShare: number;
 }
 
 const chainOf = (chain: HeardChain | null | undefined): HeardChain | null => (chain && chain.length > 0 ? chain : null);
@@ -30,94 +25,118 @@ const chainOf = (chain: HeardChain | null | undefined): HeardChain | null => (ch
 const fitsIn = (runtime: ChainRuntime | null, chain: HeardChain | null): boolean =>
   runtime === null || chain === null ? runtime === chain : runtime.fits(chain);
 
-/** One sound at work: the instrument, or the material, through its chain, less another chain where it has one. */
+/** The keys as a path hears them: as they were when it is behind. */
+class PathKeys implements KeyBus {
+  readonly shift = 0;
+  isBehind = false;
+
+  constructor(private readonly keys: KeyReels) {}
+
+  find(material: string): KeySignal | null {
+    return this.isBehind ? this.keys.findPast(material) : this.keys.find(material);
+  }
+}
+
+/**
+ * One sound at work: a source through its chain, less another chain where it has one. A path that is new begins as long
+ * ago as its chain remembers and works up to now, so that it sounds as though it had always run when it is first heard.
+ */
 export class SignalPath {
-  readonly instrument: InstrumentRuntime | null;
+  /** What it gave last. */
+  readonly left: Float32Array;
+  readonly right: Float32Array;
+  /** How much of it is heard, 0 to 1, beside what the others have. */
+  share = 0;
+  /** Samples between what it gave last and now. */
+  private behind: number;
   private readonly runtime: ChainRuntime | null;
   private readonly minus: ChainRuntime | null;
-  private readonly wetLeft: Float32Array;
-  private readonly wetRight: Float32Array;
   private readonly lessLeft: Float32Array;
   private readonly lessRight: Float32Array;
-  private leaves = false;
+  private readonly keys: PathKeys;
 
-  /** `share`: 0 to 1, walking to 1 while it is heard, to 0 when it leaves. */
   constructor(
+    readonly side: Side,
     sound: HeardSound | null,
-    private share: number,
-    private readonly gain: SideGain,
+    readonly source: Source,
     private readonly around: Surroundings,
   ) {
-    const { sampleRate, keys, samples, size } = around;
-    const runtimeOf = (chain: HeardChain | null) => chain && createChainRuntime(chain, sampleRate, keys);
+    const { sampleRate, keys, size } = around;
+    this.keys = new PathKeys(keys);
+    const runtimeOf = (chain: HeardChain | null) => chain && createChainRuntime(chain, sampleRate, this.keys);
     this.runtime = runtimeOf(chainOf(sound?.chain));
     this.minus = runtimeOf(chainOf(sound?.minus));
-    this.instrument = sound?.instrument ? new InstrumentRuntime(sound.instrument, samples, sampleRate) : null;
-    this.wetLeft = new Float32Array(size);
-    this.wetRight = new Float32Array(size);
+    this.left = new Float32Array(size);
+    this.right = new Float32Array(size);
     this.lessLeft = new Float32Array(size);
     this.lessRight = new Float32Array(size);
+    this.behind = 0;
   }
 
-  get isGone(): boolean {
-    return this.share === 0;
+  /** Begins in the past of its source, as long ago as it needs. */
+  beginEarlier(): void {
+    const { runtime, minus, source, around } = this;
+    const settling = Math.max(runtime?.settling ?? 0, minus?.settling ?? 0);
+    this.behind = Math.min(Math.max(settling, source.behind), Math.round(LONGEST_PAST * around.sampleRate));
   }
 
-  /** Takes a changed sound; false, and nothing is taken, where it needs a path of its own. */
-  update({ chain, minus, instrument = null }: HeardSound): boolean {
-    const [wanted, less] = [chainOf(chain), chainOf(minus)];
-    if (!fitsIn(this.runtime, wanted) || !fitsIn(this.minus, less)) return false;
-    if ((instrument === null) !== (this.instrument === null)) return false;
-    if (instrument && !this.instrument?.update(instrument)) return false;
-    if (wanted) this.runtime?.update(wanted);
-    if (less) this.minus?.update(less);
-    return true;
+  get isLate(): boolean {
+    return this.behind > 0;
+  }
+
+  /** Whether it can take a changed sound in its stride. */
+  fits(sound: HeardSound | null): boolean {
+    if (!fitsIn(this.runtime, chainOf(sound?.chain)) || !fitsIn(this.minus, chainOf(sound?.minus))) return false;
+    const { instrument } = this.source;
+    const wanted = sound?.instrument ?? null;
+    return wanted === null || instrument === null ? wanted === instrument : instrument.fits(wanted);
+  }
+
+  /** Takes a sound that fits. */
+  take(sound: HeardSound | null): void {
+    if (sound?.instrument) this.source.instrument?.update(sound.instrument);
+    if (sound?.chain) this.runtime?.update(sound.chain);
+    if (sound?.minus) this.minus?.update(sound.minus);
   }
 
   states(): readonly ProcessorState[] {
-    return [...(this.instrument?.states() ?? []), ...(this.runtime?.states() ?? [])];
+    return [...(this.source.instrument?.states() ?? []), ...(this.runtime?.states() ?? [])];
   }
 
-  /** Another is heard from now on: it fades out. */
-  leave(): void {
-    this.leaves = true;
+  /** Time has passed. True where `left` and `right` now hold the sound of all of it. */
+  pass(count: number): boolean {
+    const { keys, source, around } = this;
+    if (this.behind === 0) {
+      keys.isBehind = false;
+      this.give(count, count);
+      return true;
+    }
+    this.behind += count;
+    keys.isBehind = true;
+    for (let left = (1 + CATCH_UP) * count; left > 0 && this.behind > 0; ) {
+      const now = Math.min(around.size, left, this.behind);
+      source.bringTo(this.behind - now);
+      around.keys.readPast(this.behind, now);
+      this.give(now, this.behind - source.behind);
+      this.behind -= now;
+      left -= now;
+    }
+    return false;
   }
 
-  /** Adds samples `from` up to `to`, at most the longest stretch. */
-  addTo(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    const { wetLeft, wetRight, lessLeft, lessRight, gain } = this;
-    const { step, gainShare } = this.around;
-    const count = to - from;
-    this.begin(count);
+  private give(count: number, back: number): void {
+    const { left, right, lessLeft, lessRight } = this;
+    this.source.past.read(left, right, count, back);
     if (this.minus) {
-      lessLeft.set(wetLeft);
-      lessRight.set(wetRight);
+      lessLeft.set(left);
+      lessRight.set(right);
       this.minus.process(lessLeft, lessRight, count);
     }
-    this.runtime?.process(wetLeft, wetRight, count);
-    const less = this.minus ? 1 : 0;
-    const goal = this.leaves ? 0 : 1;
-    let now = gain.now;
+    this.runtime?.process(left, right, count);
+    if (!this.minus) return;
     for (let i = 0; i < count; i++) {
-      this.share = walk(this.share, goal, step);
-      now += gainShare * (gain.target - now);
-      left[from + i]! += this.share * now * (wetLeft[i]! - less * lessLeft[i]!);
-      right[from + i]! += this.share * now * (wetRight[i]! - less * lessRight[i]!);
-    }
-    // One that leaves beside one that comes walks the same way, not twice as fast.
-    if (!this.leaves) gain.now = now;
-  }
-
-  private begin(count: number): void {
-    const { wetLeft, wetRight } = this;
-    const { material } = this.around;
-    if (this.instrument) {
-      wetLeft.fill(0);
-      wetRight.fill(0);
-      this.instrument.addTo(wetLeft, wetRight, count);
-    } else {
-      wetLeft.set(material.left);
-      wetRight.set(material.right);
+      left[i]! -= lessLeft[i]!;
+      right[i]! -= lessRight[i]!;
     }
   }
 }

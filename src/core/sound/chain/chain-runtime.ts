@@ -8,6 +8,8 @@ export type { KeyBus, ProcessorState } from "./unit";
 export interface ChainRuntime {
   /** In samples. */
   readonly latency: number;
+  /** In samples: how long it runs until it sounds as though it had always run. */
+  readonly settling: number;
   /** Whether `update` can take it. */
   fits(chain: HeardChain): boolean;
   /**
@@ -46,6 +48,10 @@ class TreeRuntime implements ChainRuntime {
 
   get latency(): number {
     return this.series.latency;
+  }
+
+  get settling(): number {
+    return this.series.settling;
   }
 
   fits(chain: HeardChain): boolean {

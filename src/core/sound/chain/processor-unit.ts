@@ -3,6 +3,7 @@ import { latencyAt } from "../../processors/model";
 import { findKernel } from "../../processors/kernels";
 import type { HeardValues } from "../../units/param-spec";
 import type { Kernel } from "../../processors/kernel";
+import { walk } from "../walk";
 import { CHUNK, FADE, type KeyBus, type ProcessorState, type Unit, Waiting } from "./unit";
 
 function createKernel(processor: HeardProcessor, sampleRate: number): Kernel {
@@ -13,17 +14,32 @@ function createKernel(processor: HeardProcessor, sampleRate: number): Kernel {
   return kernel;
 }
 
-/** One processor: its kernel, how far it is faded in, and the kernel that it replaces while that fades out. */
+/** In seconds: what a kernel remembers that does not say. */
+const SETTLING = 0.2;
+
+/** A kernel that is to take the place of the one that is heard. */
+interface Successor {
+  readonly kernel: Kernel;
+  /** Samples until it sounds as though it had always run. */
+  wait: number;
+  share: number;
+}
+
+/**
+ * One processor: its kernel, how far it is faded in, and the kernel that is to replace it, which runs beside it unheard
+ * until it has settled. It runs on while it is switched off, so that it is itself at once when it is switched on.
+ */
 export class ProcessorUnit implements Unit {
   readonly latency: number;
   private readonly key: string;
   private readonly model: string;
   private readonly structural: readonly string[];
-  private values: HeardValues;
+  private node: HeardProcessor;
+  /** What the kernel, or its successor, was made for. */
+  private made: HeardValues;
   private keyedBy: string | null;
   private kernel: Kernel;
-  private leaving: Kernel | null = null;
-  private leavingShare = 0;
+  private successor: Successor | null = null;
   private enabled: boolean;
   private share: number;
   private peakIn = 0;
@@ -32,8 +48,8 @@ export class ProcessorUnit implements Unit {
   private readonly waiting: Waiting;
   private readonly wetLeft = new Float32Array(CHUNK);
   private readonly wetRight = new Float32Array(CHUNK);
-  private readonly dryLeft = new Float32Array(CHUNK);
-  private readonly dryRight = new Float32Array(CHUNK);
+  private readonly nextLeft = new Float32Array(CHUNK);
+  private readonly nextRight = new Float32Array(CHUNK);
 
   constructor(
     processor: HeardProcessor,
@@ -44,7 +60,8 @@ export class ProcessorUnit implements Unit {
     this.model = processor.model;
     this.structural = processor.structural;
     this.latency = latencyAt(processor, sampleRate);
-    this.values = processor.values;
+    this.node = processor;
+    this.made = processor.values;
     this.keyedBy = processor.keyedBy ?? null;
     this.kernel = createKernel(processor, sampleRate);
     this.enabled = processor.enabled;
@@ -53,27 +70,28 @@ export class ProcessorUnit implements Unit {
     this.waiting = new Waiting(this.latency);
   }
 
+  get settling(): number {
+    return this.settlingOf(this.kernel);
+  }
+
   fits(node: HeardNode): boolean {
     return !isSplit(node) && node.key === this.key && node.model === this.model;
   }
 
   take(node: HeardNode): void {
     if (isSplit(node)) throw new Error(`${node.key} is a split`);
-    const { values, enabled } = node;
+    const before = this.node.values;
+    this.node = node;
     this.keyedBy = node.keyedBy ?? null;
-    if (this.structural.some((id) => values[id] !== this.values[id])) {
-      this.leaving = this.kernel;
-      this.leavingShare = 1;
-      this.kernel = createKernel(node, this.sampleRate);
-    } else if (values !== this.values) this.kernel.set(values, this.share === 0);
-    if (enabled && this.share === 0) this.kernel.reset();
-    this.values = values;
-    this.enabled = enabled;
+    this.enabled = node.enabled;
+    if (node.values === before) return;
+    if (this.isMade(node.values)) (this.successor?.kernel ?? this.kernel).set(node.values, false);
+    else if (!this.successor) this.succeed();
   }
 
   reset(): void {
     this.kernel.reset();
-    this.leaving = null;
+    this.successor = null;
     this.share = this.enabled ? 1 : 0;
     this.waiting.clear();
   }
@@ -85,20 +103,8 @@ export class ProcessorUnit implements Unit {
   }
 
   process(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    let peakIn = this.peakIn;
-    for (let i = from; i < to; i++) {
-      const l = Math.abs(left[i]!);
-      const r = Math.abs(right[i]!);
-      if (l > peakIn) peakIn = l;
-      if (r > peakIn) peakIn = r;
-    }
-    this.peakIn = peakIn;
-    const settled = this.share === (this.enabled ? 1 : 0) && !this.leaving;
-    if (settled && !this.enabled) {
-      this.waiting.pass(left, right, from, to);
-      return;
-    }
-    const isDirect = settled;
+    this.watch(left, right, from, to);
+    const isDirect = this.enabled && this.share === 1 && !this.successor;
     this.kernel.listen?.(
       this.keyedBy === null ? null : this.keys.find(this.keyedBy),
       this.keys.shift + (isDirect ? 0 : from),
@@ -106,57 +112,95 @@ export class ProcessorUnit implements Unit {
     if (isDirect) {
       this.waiting.feed(left, right, from, to);
       this.kernel.process(left, right, from, to);
-    } else this.fade(left, right, from, to);
-    this.guard(left, right, from, to);
+      if (!makeFinite(left, right, from, to)) this.kernel.reset();
+    } else this.beside(left, right, from, to);
   }
 
-  /** Between dry and processed while a switch is under way, and from a leaving kernel to the new one. */
-  private fade(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    const { wetLeft, wetRight, dryLeft, dryRight, fadeStep } = this;
+  private watch(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    let { peakIn } = this;
+    for (let i = from; i < to; i++) {
+      const l = Math.abs(left[i]!);
+      const r = Math.abs(right[i]!);
+      if (l > peakIn) peakIn = l;
+      if (r > peakIn) peakIn = r;
+    }
+    this.peakIn = peakIn;
+  }
+
+  /** What is processed runs beside what passes by, and a successor beside both. */
+  private beside(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    const { wetLeft, wetRight, successor } = this;
     const count = to - from;
     for (let i = 0; i < count; i++) {
-      dryLeft[i] = wetLeft[i] = left[from + i]!;
-      dryRight[i] = wetRight[i] = right[from + i]!;
+      wetLeft[i] = left[from + i]!;
+      wetRight[i] = right[from + i]!;
     }
-    this.waiting.pass(dryLeft, dryRight, 0, count);
+    if (successor) {
+      this.nextLeft.set(wetLeft);
+      this.nextRight.set(wetRight);
+    }
+    this.waiting.pass(left, right, from, to);
     this.kernel.process(wetLeft, wetRight, 0, count);
-    if (this.leaving) this.leave(this.leaving, left, right, from, count);
-    if (this.share === 1 && this.enabled) {
-      for (let i = 0; i < count; i++) {
-        left[from + i] = wetLeft[i]!;
-        right[from + i] = wetRight[i]!;
+    if (!makeFinite(wetLeft, wetRight, 0, count)) this.kernel.reset();
+    if (successor) this.pass(successor, count, from);
+    if (this.share === 0 && !this.enabled) return;
+    const goal = this.enabled ? 1 : 0;
+    for (let i = 0; i < count; i++) {
+      this.share = walk(this.share, goal, this.fadeStep);
+      left[from + i] = this.between(left[from + i]!, wetLeft[i]!);
+      right[from + i] = this.between(right[from + i]!, wetRight[i]!);
+    }
+  }
+
+  private between(dry: number, wet: number): number {
+    return this.share === 1 ? wet : dry + this.share * (wet - dry);
+  }
+
+  /** A successor is heard in place of the kernel once it has settled; what it was changed to meanwhile comes after it. */
+  private pass(successor: Successor, count: number, from: number): void {
+    const { wetLeft, wetRight, nextLeft, nextRight, fadeStep } = this;
+    successor.kernel.listen?.(this.keyedBy === null ? null : this.keys.find(this.keyedBy), this.keys.shift + from);
+    successor.kernel.process(nextLeft, nextRight, 0, count);
+    if (!makeFinite(nextLeft, nextRight, 0, count)) successor.kernel.reset();
+    for (let i = 0; i < count; i++) {
+      if (successor.wait > 0) {
+        successor.wait -= 1;
+        continue;
       }
-      return;
+      successor.share = walk(successor.share, 1, fadeStep);
+      wetLeft[i] = wetLeft[i]! + successor.share * (nextLeft[i]! - wetLeft[i]!);
+      wetRight[i] = wetRight[i]! + successor.share * (nextRight[i]! - wetRight[i]!);
     }
-    const [goal, step] = this.enabled ? [1, fadeStep] : [0, -fadeStep];
-    for (let i = 0; i < count; i++) {
-      this.share = Math.abs(goal - this.share) < fadeStep ? goal : this.share + step;
-      left[from + i] = this.share === 1 ? wetLeft[i]! : dryLeft[i]! + this.share * (wetLeft[i]! - dryLeft[i]!);
-      right[from + i] = this.share === 1 ? wetRight[i]! : dryRight[i]! + this.share * (wetRight[i]! - dryRight[i]!);
-    }
+    if (successor.share < 1) return;
+    this.kernel = successor.kernel;
+    this.successor = null;
+    if (!this.isMade(this.node.values)) this.succeed();
   }
 
-  // eslint-disable-next-line max-params -- a stretch of two channels: an object for it would be allocated in the audio path
-  private leave(leaving: Kernel, left: Float32Array, right: Float32Array, from: number, count: number): void {
-    const { wetLeft, wetRight, fadeStep } = this;
-    leaving.process(left, right, from, from + count);
-    for (let i = 0; i < count; i++) {
-      this.leavingShare = Math.max(0, this.leavingShare - fadeStep);
-      wetLeft[i] = wetLeft[i]! + this.leavingShare * (left[from + i]! - wetLeft[i]!);
-      wetRight[i] = wetRight[i]! + this.leavingShare * (right[from + i]! - wetRight[i]!);
-    }
-    if (this.leavingShare < fadeStep / 2) this.leaving = null;
+  private succeed(): void {
+    const kernel = createKernel(this.node, this.sampleRate);
+    this.made = this.node.values;
+    this.successor = { kernel, wait: this.settlingOf(kernel), share: 0 };
   }
 
-  /** What is not finite is silence, and the state that made it is dropped. */
-  private guard(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    let bad = false;
-    for (let i = from; i < to; i++) {
-      if (left[i]! - left[i]! === 0 && right[i]! - right[i]! === 0) continue;
-      left[i] = 0;
-      right[i] = 0;
-      bad = true;
-    }
-    if (bad) this.kernel.reset();
+  /** Whether the kernel, or the successor that is on its way, was made for such values. */
+  private isMade(values: HeardValues): boolean {
+    return this.structural.every((id) => values[id] === this.made[id]);
   }
+
+  private settlingOf(kernel: Kernel): number {
+    return this.latency + Math.round((kernel.settling?.() ?? SETTLING) * this.sampleRate);
+  }
+}
+
+/** What is not finite is silence; false where there was such. */
+function makeFinite(left: Float32Array, right: Float32Array, from: number, to: number): boolean {
+  let good = true;
+  for (let i = from; i < to; i++) {
+    if (left[i]! - left[i]! === 0 && right[i]! - right[i]! === 0) continue;
+    left[i] = 0;
+    right[i] = 0;
+    good = false;
+  }
+  return good;
 }

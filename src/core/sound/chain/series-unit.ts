@@ -18,6 +18,10 @@ export class SeriesUnit {
     this.latency = this.units.reduce((sum, unit) => sum + unit.latency, 0);
   }
 
+  get settling(): number {
+    return this.units.reduce((sum, unit) => sum + unit.settling, 0);
+  }
+
   fits(chain: HeardChain): boolean {
     return chain.length === this.units.length && this.units.every((unit, at) => unit.fits(chain[at]!));
   }

@@ -11,6 +11,7 @@ import { CHUNK, type KeyBus, LaneKeys, type ProcessorState, type Unit, Waiting }
 /** What a lane needs of a series; the series makes splits, so it is handed over rather than imported. */
 interface Series {
   readonly latency: number;
+  readonly settling: number;
   fits(chain: HeardChain): boolean;
   take(chain: HeardChain): void;
   process(left: Float32Array, right: Float32Array, from: number, to: number): void;
@@ -84,6 +85,10 @@ export class SplitUnit implements Unit {
       filters: (split.crossovers ?? []).map((_, crossover) => new GlidingBiquads(sectionsOf(at, crossover))),
     }));
     this.aimFilters(split, true);
+  }
+
+  get settling(): number {
+    return Math.max(this.latency, ...this.lanes.map(({ series }) => series.settling));
   }
 
   fits(node: HeardNode): boolean {

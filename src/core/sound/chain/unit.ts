@@ -43,6 +43,8 @@ export class LaneKeys implements KeyBus {
 export interface Unit {
   /** In samples, whether it is switched on or not. */
   readonly latency: number;
+  /** In samples: how long it runs until it sounds as though it had always run. */
+  readonly settling: number;
   /** Whether a changed node can be taken in this unit's stride: it has the same processors in the same places. */
   fits(node: HeardNode): boolean;
   take(node: HeardNode): void;

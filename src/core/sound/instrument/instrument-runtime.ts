@@ -219,10 +219,15 @@ export class InstrumentRuntime {
     this.layers = instrument.layers.map((layer) => new LayerRuntime(layer, samples, instrument.output, sampleRate));
   }
 
-  /** Takes changed values; false, and nothing is taken, where a layer or an effect of one came, went or moved. */
-  update({ layers, phrase }: HeardInstrument): boolean {
-    if (layers.length !== this.layers.length || !layers.every((layer, at) => this.layers[at]!.fits(layer)))
-      return false;
+  /** Whether `update` can take it: no layer, and no effect of one, came, went or moved. */
+  fits({ layers }: HeardInstrument): boolean {
+    return layers.length === this.layers.length && layers.every((layer, at) => this.layers[at]!.fits(layer));
+  }
+
+  /** Takes changed values; false, and nothing is taken, where it does not fit. */
+  update(instrument: HeardInstrument): boolean {
+    if (!this.fits(instrument)) return false;
+    const { layers, phrase } = instrument;
     layers.forEach((layer, at) => this.layers[at]!.take(layer));
     if (phrase !== this.score.phrase) this.score = scoreOf(phrase, this.sampleRate);
     return true;

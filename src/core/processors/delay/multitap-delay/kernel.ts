@@ -2,12 +2,13 @@ import { FLUSH, GRID, gridSteps } from "../../../dsp/grid";
 import { GridKernel, slopeOf } from "../../grid-kernel";
 import type { Kernel } from "../../kernel";
 import type { ValuesOf } from "../../model";
+import { settlingOf } from "../delay-design";
 import { dampingCoefficient, levelGain, loopTime, tapGains, tapsOf } from "./design";
 import { LONGEST, type MULTITAP_DELAY } from "./model";
 import { TAPS } from "./taps";
 
 /** A changed time cross-fades from the old place in the line to the new, in seconds. */
-const MOVE = 0.03;
+const MOVE = 0.012;
 
 /** A place from which the line is read, walking to another by cross-fade. */
 interface Reader {
@@ -36,6 +37,7 @@ class MultitapDelayKernel extends GridKernel {
   private readonly wet = this.ramp();
   private readonly wetLeft = new Float64Array(GRID);
   private readonly wetRight = new Float64Array(GRID);
+  private settles = 0;
   private written = 0;
   private lowPass = 0;
   private readonly fadeStep: number;
@@ -62,6 +64,11 @@ class MultitapDelayKernel extends GridKernel {
     this.aim(this.damping, dampingCoefficient(values.damping, this.sampleRate), jump);
     this.aim(this.dry, levelGain(values.dry), jump);
     this.aim(this.wet, levelGain(values.wet), jump);
+    this.settles = settlingOf(Math.max(loop, ...taps.map(({ time }) => time)), values.feedback / 100);
+  }
+
+  settling(): number {
+    return this.settles;
   }
 
   reset(): void {

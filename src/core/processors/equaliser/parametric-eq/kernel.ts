@@ -1,4 +1,5 @@
 import { IDENTITY } from "../../../dsp/biquad";
+import { doNothing, isNothing } from "../../../dsp/gliding-biquad";
 import { FLUSH, GRID } from "../../../dsp/grid";
 import { GridKernel, slopeOf } from "../../grid-kernel";
 import type { Kernel } from "../../kernel";
@@ -16,9 +17,10 @@ const STATES = 4;
 
 /**
  * Transposed direct form II in double precision, left and right in one pass. A band that is turned walks through its
- * settings, in pitch and dB; one that is retyped or switched walks straight from its old coefficients to the new. The way
- * is laid out when the values come, a waypoint for each point of the grid, and between waypoints the coefficients move
- * sample by sample: the stable region of a second-order section is convex, so every filter on the way is stable.
+ * settings, in pitch and dB; one that is retyped or switched walks from its old coefficients to a section that does nothing,
+ * with its zeros upon its poles, and from there to the new ones: so it is a cross-fade with the sound itself. The way is laid
+ * out when the values come, a waypoint for each point of the grid, and between waypoints the coefficients move sample by
+ * sample: the stable region of a second-order section is convex, so every filter on the way is stable.
  */
 class ParametricEqKernel extends GridKernel {
   private readonly now = new Float64Array(SECTIONS * COEFFICIENTS);
@@ -71,17 +73,39 @@ class ParametricEqKernel extends GridKernel {
   private layWay(bands: readonly Band[]): void {
     const size = SECTIONS * COEFFICIENTS;
     const standing = this.stepsLeft > 0;
+    const isSame = bands.map((to, at) => this.bands[at] !== undefined && sameFilter(this.bands[at], to));
+    const section = (c: number) => Math.floor(c / (SECTIONS_PER_BAND * COEFFICIENTS));
+    for (let c = 0; c < size; c += COEFFICIENTS) if (isNothing(this.target, c)) doNothing(this.target, c, this.now);
     for (let step = 1; step <= this.glide; step++) {
       const waypoint = this.way.subarray((step - 1) * size, step * size);
       const share = step / this.glide;
-      // Straight from where the coefficients are, which in the middle of a glide is where no setting stands.
-      for (let c = 0; c < size; c++) waypoint[c] = this.now[c]! + share * (this.target[c]! - this.now[c]!);
+      for (let c = 0; c < size; c += COEFFICIENTS) {
+        // Straight from where the coefficients are, which in the middle of a glide is where no setting stands.
+        if (isSame[section(c)]) this.straight(waypoint, c, share);
+        else this.across(waypoint, c, share);
+      }
       if (standing) continue;
       bands.forEach((to, at) => {
         const from = this.bands[at];
-        if (from && sameFilter(from, to)) writeBand(waypoint, at, between(from, to, share), this.sampleRate);
+        if (from && isSame[at] && to.used && to.on) writeBand(waypoint, at, between(from, to, share), this.sampleRate);
       });
     }
+  }
+
+  private straight(waypoint: Float64Array, at: number, share: number): void {
+    for (let c = at; c < at + COEFFICIENTS; c++) waypoint[c] = this.now[c]! + share * (this.target[c]! - this.now[c]!);
+  }
+
+  /** By way of doing nothing: first with the old poles, then with the new. */
+  private across(waypoint: Float64Array, at: number, share: number): void {
+    const { now, target } = this;
+    const comes = isNothing(now, at);
+    const goes = isNothing(target, at);
+    const leaves = goes ? 1 - share : comes ? 0 : Math.max(0, 1 - 2 * share);
+    const arrives = goes ? 0 : comes ? share : Math.max(0, 2 * share - 1);
+    const [size, poles] = arrives > 0 || comes ? [arrives, target] : [leaves, now];
+    doNothing(waypoint, at, poles);
+    for (let c = at; c < at + COEFFICIENTS; c++) waypoint[c]! += size * (poles[c]! - waypoint[c]!);
   }
 
   /** Aims the coefficients at the next waypoint, one stretch of the grid away. */
@@ -91,24 +115,19 @@ class ParametricEqKernel extends GridKernel {
     for (let c = 0; c < size; c++) this.increment[c] = (this.way[begin + c]! - this.now[c]!) / GRID;
   }
 
-  private isIdentity(coefficients: Float64Array, section: number): boolean {
-    const c = section * COEFFICIENTS;
-    return (
-      coefficients[c] === 1 &&
-      coefficients[c + 1] === 0 &&
-      coefficients[c + 2] === 0 &&
-      coefficients[c + 3] === 0 &&
-      coefficients[c + 4] === 0
-    );
-  }
-
+  /** Sections that do something, are about to, or still ring out. */
   private findActive(): void {
     this.activeCount = 0;
     for (let s = 0; s < SECTIONS; s++) {
-      if (this.isIdentity(this.now, s) && this.isIdentity(this.target, s))
-        this.state.fill(0, s * STATES, (s + 1) * STATES);
-      else this.active[this.activeCount++] = s;
+      const c = s * COEFFICIENTS;
+      if (!isNothing(this.now, c) || !isNothing(this.target, c) || this.rings(s)) this.active[this.activeCount++] = s;
     }
+  }
+
+  private rings(section: number): boolean {
+    const s = section * STATES;
+    const { state } = this;
+    return state[s] !== 0 || state[s + 1] !== 0 || state[s + 2] !== 0 || state[s + 3] !== 0;
   }
 
   protected override tick(): void {
@@ -116,12 +135,12 @@ class ParametricEqKernel extends GridKernel {
       const s = this.active[n]! * STATES;
       for (let i = s; i < s + STATES; i++) if (Math.abs(this.state[i]!) < FLUSH) this.state[i] = 0;
     }
-    if (this.stepsLeft === 0) return;
-    this.stepsLeft -= 1;
-    if (this.stepsLeft === 0) {
-      this.now.set(this.target);
-      this.findActive();
-    } else this.setOut();
+    if (this.stepsLeft > 0) {
+      this.stepsLeft -= 1;
+      if (this.stepsLeft === 0) this.now.set(this.target);
+      else this.setOut();
+    }
+    if (this.stepsLeft === 0) this.findActive();
   }
 
   /** Never crosses a point of the grid. */
