@@ -1,4 +1,4 @@
-import * as biquad from "../../dsp/biquad";
+import * as matched from "../../dsp/matched";
 import { IDENTITY, type Biquad } from "../../dsp/biquad";
 import { decibels, hertz } from "../../units/quantities";
 import type { HeardValues } from "../../units/param-spec";
@@ -44,12 +44,12 @@ const BELL_Q = 0.9;
 function cuts(values: ConsoleValues, sampleRate: number): readonly [low: Biquad, high: Biquad] {
   const { lowCut, highCut } = values;
   return [
-    lowCut > 20 ? biquad.highPass({ freq: hertz(lowCut), q: Math.SQRT1_2, sampleRate }) : IDENTITY,
-    highCut < 20_000 ? biquad.lowPass({ freq: hertz(highCut), q: Math.SQRT1_2, sampleRate }) : IDENTITY,
+    lowCut > 20 ? matched.highPass({ freq: hertz(lowCut), q: Math.SQRT1_2, sampleRate }) : IDENTITY,
+    highCut < 20_000 ? matched.lowPass({ freq: hertz(highCut), q: Math.SQRT1_2, sampleRate }) : IDENTITY,
   ];
 }
 
-const ENDS = { low: biquad.lowShelf, high: biquad.highShelf } as const;
+const ENDS = { low: matched.lowShelf, high: matched.highShelf } as const;
 
 function sectionOf(values: ConsoleValues, id: "low" | "lowMid" | "highMid" | "high", sampleRate: number): Biquad {
   const gain = decibels(values[`${id}.gain`]);
@@ -57,9 +57,9 @@ function sectionOf(values: ConsoleValues, id: "low" | "lowMid" | "highMid" | "hi
   const freq = hertz(values[`${id}.freq`]);
   if (id === "low" || id === "high")
     return values[`${id}.shape`] === 1
-      ? biquad.bell({ freq, q: BELL_Q, sampleRate }, gain)
+      ? matched.bell({ freq, q: BELL_Q, sampleRate }, gain)
       : ENDS[id]({ freq, q: SHELF_Q, sampleRate }, gain);
-  return biquad.bell({ freq, q: values[`${id}.q`], sampleRate }, gain);
+  return matched.bell({ freq, q: values[`${id}.q`], sampleRate }, gain);
 }
 
 const BANDS = [

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { designOf } from "../model";
 import { getModel } from "../models";
 import type { Values } from "../../units/param-spec";
+import { seededRandom } from "../../random";
 import { responseOf, setTo } from "../../sound/testing";
 import { levelCurve } from "./eq-design";
 import { GRAPHIC_CENTRES } from "./graphic-eq";
@@ -45,13 +46,24 @@ describe("the console EQ", () => {
 });
 
 describe("the graphic EQ", () => {
-  it("gives each centre its gain and an octave further less than half of it", () => {
-    for (const hz of GRAPHIC_CENTRES.slice(1, -1)) {
-      const heard = responseOf(GRAPHIC, { [`gain${hz}`]: 8 }, 96_000);
-      expect(heard(hz)).toBeCloseTo(8, 2);
-      expect(Math.abs(heard(hz * 2))).toBeLessThan(4);
-    }
-  });
+  const sliders = (gain: (at: number) => number): Values =>
+    Object.fromEntries(GRAPHIC_CENTRES.map((hz, at) => [`gain${hz}`, gain(at)]));
+  const random = seededRandom(5);
+  const SETTINGS: readonly (readonly [string, Values])[] = [
+    ["one", sliders((at) => (at === 4 ? 8 : 0))],
+    ["the last", sliders((at) => (at === 9 ? -12 : 0))],
+    ["all up", sliders(() => 12)],
+    ["in turn up and down", sliders((at) => (at % 2 === 0 ? 12 : -12))],
+    ["any", sliders(() => 24 * random() - 12)],
+  ];
+  for (const sampleRate of [44_100, 48_000, 96_000])
+    it(`gives each centre what its slider says, whatever the others do, at ${sampleRate} Hz`, () => {
+      for (const [name, values] of SETTINGS) {
+        const heard = responseOf(GRAPHIC, values, sampleRate);
+        for (const hz of GRAPHIC_CENTRES)
+          expect(Math.abs(heard(hz) - (values[`gain${hz}`] as number)), `${name} at ${hz} Hz`).toBeLessThan(0.5);
+      }
+    });
 });
 
 describe("the tilt EQ", () => {

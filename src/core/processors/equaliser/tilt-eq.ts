@@ -1,18 +1,12 @@
-import { type Biquad, IDENTITY, highPass, lowPass } from "../../dsp/biquad";
+import { type Biquad, IDENTITY } from "../../dsp/biquad";
+import * as matched from "../../dsp/matched";
 import { type Decibels, type Hertz, decibels, gainOf, hertz } from "../../units/quantities";
 import { OUTPUT, effect, frequencySpec, gainSpec } from "../specs";
 import { type EqDesign, plainCuts } from "./eq-design";
 
-/**
- * A see-saw of the first order: H(s) = (g·s + w) / (s + g·w), brought over by the bilinear transform with `pivot` in its
- * place. −tilt dB at the bottom, +tilt dB at the top, 0 dB at the pivot.
- */
-export function tiltSection(tilt: Decibels, pivot: Hertz, sampleRate: number): Biquad {
-  const g = gainOf(tilt);
-  const w = Math.tan((Math.PI * pivot) / sampleRate);
-  const a0 = 1 + g * w;
-  return { b0: (g + w) / a0, b1: (w - g) / a0, b2: 0, a1: (g * w - 1) / a0, a2: 0 };
-}
+/** A see-saw of the first order: −tilt dB at the bottom, +tilt dB at the top, 0 dB at the pivot. */
+export const tiltSection = (tilt: Decibels, pivot: Hertz, sampleRate: number): Biquad =>
+  matched.tilt({ freq: pivot, sampleRate }, gainOf(tilt));
 
 export const TILT_EQ_DESIGN: EqDesign<"tilt" | "pivot" | "lowCut" | "highCut"> = {
   bands(values, sampleRate) {
@@ -27,7 +21,7 @@ export const TILT_EQ_DESIGN: EqDesign<"tilt" | "pivot" | "lowCut" | "highCut"> =
         freq: lowCut,
         gain: 0,
         params: { freq: "lowCut" },
-        sections: [lowCut > 20 ? highPass({ ...cut, freq: hertz(lowCut) }) : IDENTITY],
+        sections: [lowCut > 20 ? matched.highPass({ ...cut, freq: hertz(lowCut) }) : IDENTITY],
       },
       {
         key: "tilt",
@@ -47,7 +41,7 @@ export const TILT_EQ_DESIGN: EqDesign<"tilt" | "pivot" | "lowCut" | "highCut"> =
         freq: highCut,
         gain: 0,
         params: { freq: "highCut" },
-        sections: [highCut < 20_000 ? lowPass({ ...cut, freq: hertz(highCut) }) : IDENTITY],
+        sections: [highCut < 20_000 ? matched.lowPass({ ...cut, freq: hertz(highCut) }) : IDENTITY],
       },
     ];
   },

@@ -1,5 +1,5 @@
-import * as biquad from "../../../dsp/biquad";
-import type { Biquad } from "../../../dsp/biquad";
+import * as matched from "../../../dsp/matched";
+import { type Biquad, butterworthQs } from "../../../dsp/biquad";
 import { decibels, hertz } from "../../../units/quantities";
 import type { HeardValues } from "../../../units/param-spec";
 import type { Cut, EqDesign } from "../eq-design";
@@ -46,14 +46,14 @@ const FLAT_Q = Math.SQRT1_2;
 function cut(band: Band, sampleRate: number): Biquad[] {
   const order = Math.round(band.slope / 6);
   const [two, one] =
-    band.type === "low cut" ? [biquad.highPass, biquad.highPassOne] : [biquad.lowPass, biquad.lowPassOne];
+    band.type === "low cut" ? [matched.highPass, matched.highPassOne] : [matched.lowPass, matched.lowPassOne];
   const freq = hertz(band.freq);
-  const qs = biquad.butterworthQs(order);
+  const qs = butterworthQs(order);
   const sections = qs.map((q, at) => two({ freq, q: at === qs.length - 1 ? (q * band.q) / FLAT_Q : q, sampleRate }));
   return order % 2 ? [...sections, one({ freq, q: FLAT_Q, sampleRate })] : sections;
 }
 
-const WITH_GAIN = { bell: biquad.bell, "low shelf": biquad.lowShelf, "high shelf": biquad.highShelf } as const;
+const WITH_GAIN = { bell: matched.bell, "low shelf": matched.lowShelf, "high shelf": matched.highShelf } as const;
 
 /** The sections of one band in series, none where it does nothing. */
 export function bandSections(band: Band, sampleRate: number): Biquad[] {
@@ -69,9 +69,9 @@ export function bandSections(band: Band, sampleRate: number): Biquad[] {
     case "high cut":
       return cut(band, sampleRate);
     case "notch":
-      return [biquad.notch(design)];
+      return [matched.notch(design)];
     case "band pass":
-      return [biquad.bandPass(design)];
+      return [matched.bandPass(design)];
   }
 }
 
