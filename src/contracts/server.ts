@@ -21,6 +21,7 @@ export const ModelSchema = z.strictObject({
   channels: z.strictObject({ in: z.int(), out: z.int() }),
   latency: z.int(),
   lookAhead: z.number(),
+  oversamples: z.boolean(),
   lead: z.string(),
   /** Parameters of which a change is a cross-fade. */
   structural: z.array(z.string()),

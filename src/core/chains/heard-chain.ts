@@ -1,18 +1,15 @@
-import type { Model } from "../processors/model";
+import type { Delays, Model } from "../processors/model";
 import type { HeardValues } from "../units/param-spec";
 
 /**
  * A chain as the audio thread takes it: values in numbers, sections dissolved, in plain data that travels to a worklet.
  * Made from a chain by `hearChain`.
  */
-export interface HeardProcessor {
+export interface HeardProcessor extends Delays {
   readonly key: string;
   readonly model: string;
   readonly enabled: boolean;
   readonly values: HeardValues;
-  /** In samples, as its model says; what it looks ahead, in milliseconds, comes to it. */
-  readonly latency: number;
-  readonly lookAhead: number;
   /** Values that cannot glide, as its model says. */
   readonly structural: readonly string[];
   /** The id of a material that its detector hears; none where it hears its own sound. */
@@ -21,10 +18,10 @@ export interface HeardProcessor {
 
 /** A processor that is set so, beside what its model says of it. `key`: its model's id where none is given. */
 export const heardProcessor = (
-  { id, latency, lookAhead, structural }: Model,
+  { id, latency, lookAhead, oversamples, structural }: Model,
   values: HeardValues,
   { key = id, enabled = true }: { readonly key?: string; readonly enabled?: boolean } = {},
-): HeardProcessor => ({ key, model: id, enabled, values, latency, lookAhead, structural });
+): HeardProcessor => ({ key, model: id, enabled, values, latency, lookAhead, oversamples, structural });
 
 export interface HeardLane {
   readonly key: string;

@@ -91,12 +91,6 @@ export function highPassOne({ freq, sampleRate }: Design): Biquad {
   return { b0: 1 / (1 + k), b1: -1 / (1 + k), b2: 0, a1: (k - 1) / (k + 1), a2: 0 };
 }
 
-/** First-order low pass by the bilinear transform. */
-export function lowPassOne({ freq, sampleRate }: Design): Biquad {
-  const k = Math.tan((Math.PI * Math.min(freq, sampleRate * HIGHEST_SHARE)) / sampleRate);
-  return { b0: k / (1 + k), b1: k / (1 + k), b2: 0, a1: (k - 1) / (k + 1), a2: 0 };
-}
-
 /** The Qs of the second-order sections of a Butterworth filter of this order, lowest first. */
 export function butterworthQs(order: number): readonly number[] {
   const odd = order % 2;

@@ -1,5 +1,5 @@
 import { GRID, flushed } from "./grid";
-import { OVERSAMPLING } from "./oversampling";
+import { type Doublings, TAPS_AT_ONCE, WAITS, createTaps, liftAt } from "./oversampling";
 
 /**
  * Coefficients of a half-band filter as two branches of first-order all-passes, after R. Valenzuela and A. Constantinides,
@@ -33,122 +33,123 @@ function coefficientOf(index: number, order: number, k: number, q: number): numb
   return (1 - x) / (1 + x);
 }
 
-/** What one branch remembers: its last input and the last output of each of its all-passes. */
-const BRANCH = 4;
-const CHANNEL = 2 * BRANCH;
-
 /**
- * Doubles the rate of a channel, or halves it, by six all-passes: three in each branch. All of it runs in one loop with its
- * state in locals: the stages of neighbouring samples overlap in the machine, which passes of their own would not.
+ * Between the places of a line, what their neighbours on both sides make with a tap each: the first of the places stands at
+ * `taps.length` − 1. Four taps go through the line at a time, their neighbours in locals: in one sweep over all taps each
+ * neighbour would be read anew for each of them, which takes three times as long.
  */
-class SteepHalfBand {
-  private readonly states = new Float64Array(2 * CHANNEL);
-
-  constructor(private readonly coefficients: readonly number[]) {}
-
-  up(channel: 0 | 1, input: Float64Array, count: number, out: Float64Array): void {
-    const [a1, b1, a2, b2, a3, b3] = this.six();
-    const { states } = this;
-    const at = channel * CHANNEL;
-    let p0 = states[at]!;
-    let p1 = states[at + 1]!;
-    let p2 = states[at + 2]!;
-    let p3 = states[at + 3]!;
-    let q0 = states[at + 4]!;
-    let q1 = states[at + 5]!;
-    let q2 = states[at + 6]!;
-    let q3 = states[at + 7]!;
+function between(line: Float64Array, taps: Float64Array, count: number, sums: Float64Array): void {
+  const { length } = taps;
+  for (let i = 0; i < count; i++) sums[i] = 0;
+  for (let k = 0; k < length; k += TAPS_AT_ONCE) {
+    const c0 = taps[k]!;
+    const c1 = taps[k + 1]!;
+    const c2 = taps[k + 2]!;
+    const c3 = taps[k + 3]!;
+    const far = length - k - TAPS_AT_ONCE;
+    const near = length + k;
+    let l0 = line[far]!;
+    let l1 = line[far + 1]!;
+    let l2 = line[far + 2]!;
+    let r0 = line[near]!;
+    let r1 = line[near + 1]!;
+    let r2 = line[near + 2]!;
     for (let i = 0; i < count; i++) {
-      const x = input[i]!;
-      const u1 = a1 * (x - p1) + p0;
-      const u2 = a2 * (u1 - p2) + p1;
-      const u3 = a3 * (u2 - p3) + p2;
-      const v1 = b1 * (x - q1) + q0;
-      const v2 = b2 * (v1 - q2) + q1;
-      const v3 = b3 * (v2 - q3) + q2;
-      p0 = q0 = x;
-      p1 = u1;
-      p2 = u2;
-      p3 = u3;
-      q1 = v1;
-      q2 = v2;
-      q3 = v3;
-      out[2 * i] = u3;
-      out[2 * i + 1] = v3;
+      const l3 = line[far + 3 + i]!;
+      const r3 = line[near + 3 + i]!;
+      sums[i]! += c0 * (l3 + r0) + c1 * (l2 + r1) + (c2 * (l1 + r2) + c3 * (l0 + r3));
+      l0 = l1;
+      l1 = l2;
+      l2 = l3;
+      r0 = r1;
+      r1 = r2;
+      r2 = r3;
     }
-    this.keep(at, p0, p1, p2);
-    this.keep(at + 3, p3, q0, q1);
-    states[at + 6] = flushed(q2);
-    states[at + 7] = flushed(q3);
-  }
-
-  /** `count` samples come out of twice as many. */
-  down(channel: 0 | 1, from: Float64Array, count: number, out: Float64Array): void {
-    const [a1, b1, a2, b2, a3, b3] = this.six();
-    const { states } = this;
-    const at = channel * CHANNEL;
-    let p0 = states[at]!;
-    let p1 = states[at + 1]!;
-    let p2 = states[at + 2]!;
-    let p3 = states[at + 3]!;
-    let q0 = states[at + 4]!;
-    let q1 = states[at + 5]!;
-    let q2 = states[at + 6]!;
-    let q3 = states[at + 7]!;
-    for (let i = 0; i < count; i++) {
-      const x = from[2 * i + 1]!;
-      const y = from[2 * i]!;
-      const u1 = a1 * (x - p1) + p0;
-      const u2 = a2 * (u1 - p2) + p1;
-      const u3 = a3 * (u2 - p3) + p2;
-      const v1 = b1 * (y - q1) + q0;
-      const v2 = b2 * (v1 - q2) + q1;
-      const v3 = b3 * (v2 - q3) + q2;
-      p0 = x;
-      p1 = u1;
-      p2 = u2;
-      p3 = u3;
-      q0 = y;
-      q1 = v1;
-      q2 = v2;
-      q3 = v3;
-      out[i] = (u3 + v3) / 2;
-    }
-    this.keep(at, p0, p1, p2);
-    this.keep(at + 3, p3, q0, q1);
-    states[at + 6] = flushed(q2);
-    states[at + 7] = flushed(q3);
-  }
-
-  clear(): void {
-    this.states.fill(0);
-  }
-
-  private six(): readonly [number, number, number, number, number, number] {
-    return this.coefficients as unknown as readonly [number, number, number, number, number, number];
-  }
-
-  private keep(at: number, one: number, two: number, three: number): void {
-    this.states[at] = flushed(one);
-    this.states[at + 1] = flushed(two);
-    this.states[at + 2] = flushed(three);
   }
 }
 
-/** The same with one all-pass in each branch. */
+/** Doubles the rate of one channel: every other sample is the sound itself, those between come from their neighbours. */
+class Doubler {
+  private readonly taps: Float64Array;
+  private readonly past: number;
+  /** What came before, then the stretch at hand. */
+  private readonly line: Float64Array;
+  private readonly sums: Float64Array;
+
+  constructor(taps: Float64Array, longest: number) {
+    this.taps = Float64Array.from(taps, (tap) => 2 * tap);
+    this.past = 2 * taps.length - 1;
+    this.line = new Float64Array(this.past + longest);
+    this.sums = new Float64Array(longest);
+  }
+
+  pass(input: Float64Array, count: number, out: Float64Array): void {
+    const { line, past, taps, sums } = this;
+    const middle = taps.length - 1;
+    for (let i = 0; i < count; i++) line[past + i] = input[i]!;
+    between(line, taps, count, sums);
+    for (let i = 0; i < count; i++) {
+      out[2 * i] = line[middle + i]!;
+      out[2 * i + 1] = sums[i]!;
+    }
+    for (let i = 0; i < past; i++) line[i] = line[count + i]!;
+  }
+
+  clear(): void {
+    this.line.fill(0);
+  }
+}
+
+/** Halves the rate of one channel. */
+class Halver {
+  private readonly taps: Float64Array;
+  private readonly past: number;
+  private readonly middles: Float64Array;
+  private readonly sides: Float64Array;
+  private readonly sums: Float64Array;
+  constructor(taps: Float64Array, longest: number) {
+    this.taps = taps;
+    this.past = 2 * taps.length - 1;
+    this.middles = new Float64Array(this.past + longest);
+    this.sides = new Float64Array(this.past + longest);
+    this.sums = new Float64Array(longest);
+  }
+
+  /** `count` samples come out of twice as many. */
+  pass(from: Float64Array, count: number, out: Float64Array): void {
+    const { middles, sides, sums, past, taps } = this;
+    for (let i = 0; i < count; i++) {
+      middles[past + i] = from[2 * i]!;
+      sides[past + i] = from[2 * i + 1]!;
+    }
+    between(sides, taps, count, sums);
+    const middle = taps.length;
+    for (let i = 0; i < count; i++) out[i] = middles[middle + i]! / 2 + sums[i]!;
+    for (let i = 0; i < past; i++) {
+      middles[i] = middles[count + i]!;
+      sides[i] = sides[count + i]!;
+    }
+  }
+
+  clear(): void {
+    this.middles.fill(0);
+    this.sides.fill(0);
+  }
+}
+
+/** Doubles the rate of a channel, or halves it, by two branches of one all-pass each. */
 class GentleHalfBand {
-  private readonly states = new Float64Array(8);
+  private readonly states = new Float64Array(4);
 
   constructor(private readonly coefficients: readonly number[]) {}
 
-  up(channel: 0 | 1, input: Float64Array, count: number, out: Float64Array): void {
+  up(input: Float64Array, count: number, out: Float64Array): void {
     const { states } = this;
     const a = this.coefficients[0]!;
     const b = this.coefficients[1]!;
-    const at = channel * 4;
-    let before = states[at]!;
-    let p = states[at + 2]!;
-    let q = states[at + 3]!;
+    let before = states[0]!;
+    let p = states[2]!;
+    let q = states[3]!;
     for (let i = 0; i < count; i++) {
       const x = input[i]!;
       p = a * (x - p) + before;
@@ -157,20 +158,19 @@ class GentleHalfBand {
       out[2 * i] = p;
       out[2 * i + 1] = q;
     }
-    states[at] = before;
-    states[at + 2] = flushed(p);
-    states[at + 3] = flushed(q);
+    states[0] = before;
+    states[2] = flushed(p);
+    states[3] = flushed(q);
   }
 
-  down(channel: 0 | 1, from: Float64Array, count: number, out: Float64Array): void {
+  down(from: Float64Array, count: number, out: Float64Array): void {
     const { states } = this;
     const a = this.coefficients[0]!;
     const b = this.coefficients[1]!;
-    const at = channel * 4;
-    let x0 = states[at]!;
-    let y0 = states[at + 1]!;
-    let p = states[at + 2]!;
-    let q = states[at + 3]!;
+    let x0 = states[0]!;
+    let y0 = states[1]!;
+    let p = states[2]!;
+    let q = states[3]!;
     for (let i = 0; i < count; i++) {
       const x = from[2 * i + 1]!;
       const y = from[2 * i]!;
@@ -180,10 +180,10 @@ class GentleHalfBand {
       y0 = y;
       out[i] = (p + q) / 2;
     }
-    states[at] = x0;
-    states[at + 1] = y0;
-    states[at + 2] = flushed(p);
-    states[at + 3] = flushed(q);
+    states[0] = x0;
+    states[1] = y0;
+    states[2] = flushed(p);
+    states[3] = flushed(q);
   }
 
   clear(): void {
@@ -191,39 +191,107 @@ class GentleHalfBand {
   }
 }
 
-/** The audible band ends at 20.4 kHz of 48; what lies above folds back at −90 dB and less. */
-const NEAR = halfBandCoefficients(6, 0.075);
-/** Between 96 and 192 kHz the slope has an octave to itself, and what folds there is weak: −62 dB of it is enough. */
-const FAR = halfBandCoefficients(2, 0.25);
+/** Between twice and four times the rate the slope has an octave to itself, and above that two. */
+const UPPER = [halfBandCoefficients(2, 0.35), halfBandCoefficients(2, 0.4)];
 
-/** Two channels at four times their rate and back, a segment of the grid at a time. */
-export class Oversampler {
-  /** The samples at the higher rate, to be shaped in place between `up` and `down`. */
-  readonly left = new Float64Array(OVERSAMPLING * GRID);
-  readonly right = new Float64Array(OVERSAMPLING * GRID);
-  private readonly middle = new Float64Array(2 * GRID);
-  private readonly upNear = new SteepHalfBand(NEAR);
-  private readonly upFar = new GentleHalfBand(FAR);
-  private readonly downFar = new GentleHalfBand(FAR);
-  private readonly downNear = new SteepHalfBand(NEAR);
+/** Waits a few samples. */
+class Wait {
+  private line: Float64Array;
+  private next: Float64Array;
 
-  up(left: Float64Array, right: Float64Array, count: number): void {
-    const { middle, upNear, upFar } = this;
-    upNear.up(0, left, count, middle);
-    upFar.up(0, middle, 2 * count, this.left);
-    upNear.up(1, right, count, middle);
-    upFar.up(1, middle, 2 * count, this.right);
+  constructor(private readonly samples: number) {
+    this.line = new Float64Array(samples);
+    this.next = new Float64Array(samples);
   }
 
-  down(left: Float64Array, right: Float64Array, count: number): void {
-    const { middle, downFar, downNear } = this;
-    downFar.down(0, this.left, 2 * count, middle);
-    downNear.down(0, middle, count, left);
-    downFar.down(1, this.right, 2 * count, middle);
-    downNear.down(1, middle, count, right);
+  /** No fewer at a time than it waits. */
+  pass(samples: Float64Array, count: number): void {
+    const { line, next, samples: wait } = this;
+    for (let i = 0; i < wait; i++) next[i] = samples[count - wait + i]!;
+    samples.copyWithin(wait, 0, count - wait);
+    samples.set(line);
+    this.line = next;
+    this.next = line;
   }
 
   clear(): void {
-    for (const stage of [this.upNear, this.upFar, this.downFar, this.downNear]) stage.clear();
+    this.line.fill(0);
+  }
+}
+
+/** Lifts the top by taking off each sample a share of its neighbours; late by one. */
+class Lift {
+  private before = 0;
+  private now = 0;
+
+  constructor(private readonly share: number) {}
+
+  pass(samples: Float64Array, count: number): void {
+    const { share } = this;
+    let { before, now } = this;
+    for (let i = 0; i < count; i++) {
+      const next = samples[i]!;
+      samples[i] = now + share * (2 * now - before - next);
+      before = now;
+      now = next;
+    }
+    this.before = before;
+    this.now = now;
+  }
+
+  clear(): void {
+    this.before = this.now = 0;
+  }
+}
+
+/** One channel at four or eight times its rate and back, a segment of the grid at a time. */
+export class Oversampler {
+  /** How many samples come for each one. */
+  readonly factor: number;
+  /** The samples at the highest rate, to be shaped in place between `up` and `down`. */
+  readonly high: Float64Array;
+  private readonly doubler: Doubler;
+  private readonly halver: Halver;
+  private readonly wait: Wait;
+  private readonly lift: Lift;
+  private readonly ups: readonly GentleHalfBand[];
+  private readonly downs: readonly GentleHalfBand[];
+  /** At twice, four times, eight times the rate. */
+  private readonly levels: readonly Float64Array[];
+
+  constructor(sampleRate: number, doublings: Doublings) {
+    const taps = createTaps(sampleRate);
+    const upper = UPPER.slice(0, doublings - 1);
+    this.factor = 2 ** doublings;
+    this.doubler = new Doubler(taps, GRID);
+    this.halver = new Halver(taps, GRID);
+    this.ups = upper.map((coefficients) => new GentleHalfBand(coefficients));
+    this.downs = upper.map((coefficients) => new GentleHalfBand(coefficients));
+    this.wait = new Wait(WAITS[doublings]);
+    this.lift = new Lift(liftAt(sampleRate, doublings));
+    this.levels = Array.from({ length: doublings }, (_, at) => new Float64Array(GRID * 2 ** (at + 1)));
+    this.high = this.levels[doublings - 1]!;
+  }
+
+  up(samples: Float64Array, count: number): void {
+    const { levels, ups } = this;
+    this.doubler.pass(samples, count, levels[0]!);
+    for (let s = 0; s < ups.length; s++) ups[s]!.up(levels[s]!, count << (s + 1), levels[s + 1]!);
+    this.wait.pass(this.high, count * this.factor);
+  }
+
+  down(samples: Float64Array, count: number): void {
+    const { levels, downs } = this;
+    for (let s = downs.length - 1; s >= 0; s--) downs[s]!.down(levels[s + 1]!, count << (s + 1), levels[s]!);
+    this.lift.pass(levels[0]!, 2 * count);
+    this.halver.pass(levels[0]!, count, samples);
+  }
+
+  clear(): void {
+    this.doubler.clear();
+    this.halver.clear();
+    this.wait.clear();
+    this.lift.clear();
+    for (const stage of [...this.ups, ...this.downs]) stage.clear();
   }
 }

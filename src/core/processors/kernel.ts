@@ -16,6 +16,8 @@ export interface Kernel<Values extends HeardValues = HeardValues> {
    * before the first sample.
    */
   set(values: Values, jump: boolean): void;
+  /** Whether it can glide to such values; it can, where it does not say. Else a kernel of its own takes its place. */
+  fits?(values: Values): boolean;
   /** Processes samples `from` up to `to` of both channels in place. */
   process(left: Float32Array, right: Float32Array, from: number, to: number): void;
   /**

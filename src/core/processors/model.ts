@@ -6,6 +6,7 @@ import type { ModulationDesign } from "./modulation/modulation-design";
 import type { ReverbDesign } from "./reverb/reverb-design";
 import type { ShaperDesign } from "./saturation/shaper";
 import type { UtilityDesign } from "./utility/utility-design";
+import { oversamplingDelay } from "../dsp/oversampling";
 import { beatsOf, isNoteLength } from "../units/note-length";
 import { type BeatsPerMinute, millisecondsOf } from "../units/quantities";
 import { type HeardValues, type ParamId, type ParamSpec, type Value, type Values, clampTo } from "../units/param-spec";
@@ -41,10 +42,12 @@ export interface Model<Id extends ParamId = ParamId> {
   readonly family: Family;
   readonly params: readonly ParamSpec<Id>[];
   readonly channels: { readonly in: 1 | 2; readonly out: 1 | 2 };
-  /** In samples; what it looks ahead comes to it. */
+  /** In samples; what it looks ahead, and what resampling takes, come to it. */
   readonly latency: number;
   /** In milliseconds. */
   readonly lookAhead: number;
+  /** It applies a curve at a higher rate: that comes to it too. */
+  readonly oversamples: boolean;
   /** Parameters that cannot glide: a change of one is a new kernel, cross-faded with the old. */
   readonly structural: readonly Id[];
   /** Its detector can hear another sound. */
@@ -91,9 +94,12 @@ export interface Designs<Id extends ParamId = ParamId> {
 export const samplesAhead = ({ lookAhead }: Pick<Model, "lookAhead">, sampleRate: number): number =>
   Math.round((lookAhead * sampleRate) / 1000);
 
+/** What delays the sound in a model. */
+export type Delays = Pick<Model, "latency" | "lookAhead" | "oversamples">;
+
 /** By how much the sound leaves a model later, in samples at a rate. */
-export const latencyAt = (model: Pick<Model, "latency" | "lookAhead">, sampleRate: number): number =>
-  model.latency + samplesAhead(model, sampleRate);
+export const latencyAt = (model: Delays, sampleRate: number): number =>
+  model.latency + samplesAhead(model, sampleRate) + (model.oversamples ? oversamplingDelay(sampleRate) : 0);
 
 /** All of it but its functions. */
 export const describeModel = ({ design: _, ...description }: Model): Omit<Model, "design"> => description;
@@ -110,6 +116,7 @@ export const USUAL = {
   channels: { in: 2, out: 2 },
   latency: 0,
   lookAhead: 0,
+  oversamples: false,
   structural: [],
   isKeyed: false,
   widens: false,

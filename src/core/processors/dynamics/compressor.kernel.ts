@@ -1,8 +1,10 @@
+import { butterworthQs, lowPass } from "../../dsp/biquad";
+import { GlidingBiquads } from "../../dsp/gliding-biquad";
 import type { Kernel } from "../kernel";
 import { KeyedKernel } from "../keyed-kernel";
 import { slopeOf } from "../grid-kernel";
 import { GRID } from "../../dsp/grid";
-import { decibels, gainOf } from "../../units/quantities";
+import { decibels, gainOf, hertz } from "../../units/quantities";
 import type { HeardValues } from "../../units/param-spec";
 import type { ValuesOf } from "../model";
 import { type FET_COMPRESSOR, fetCurve } from "./fet-compressor";
@@ -25,6 +27,7 @@ abstract class CompressorKernel extends KeyedKernel {
   private readonly dry = this.ramp();
   /** Of the stretch at hand: what is asked for in dB, then what is done in dB, then the gains. */
   private readonly work = new Float64Array(GRID);
+  protected readonly less = [new Float64Array(GRID), new Float64Array(GRID)] as const;
   protected attack = 0;
   protected release = 0;
   /** In dB, 0 or below. */
@@ -61,10 +64,8 @@ abstract class CompressorKernel extends KeyedKernel {
     this.now = now;
   }
 
-  /** What is turned down, made of the sound. */
-  protected coloured(x: number): number {
-    return x;
-  }
+  /** What its parts take away of the sound that is turned down, into `less`: nothing, where none do. */
+  protected colour(_left: Float32Array, _right: Float32Array, _from: number, _count: number): void {}
 
   protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
     const { work } = this;
@@ -73,13 +74,16 @@ abstract class CompressorKernel extends KeyedKernel {
     this.follow(work, count);
     const [wetSlope, drySlope] = [slopeOf(this.wet), slopeOf(this.dry)];
     const [wet0, dry0] = [this.wet.value, this.dry.value];
+    const { within } = this;
+    const { less } = this;
+    this.colour(left, right, from, count);
     for (let i = 0; i < count; i++) {
-      const n = this.within + i;
+      const n = within + i;
       const wet = (wet0 + wetSlope * n) * factorOf(work[i]!);
       const dry = dry0 + drySlope * n;
       const at = from + i;
-      left[at] = dry * left[at]! + wet * this.coloured(left[at]!);
-      right[at] = dry * right[at]! + wet * this.coloured(right[at]!);
+      left[at] = dry * left[at]! + wet * (left[at]! - less[0][i]!);
+      right[at] = dry * right[at]! + wet * (right[at]! - less[1][i]!);
     }
   }
 
@@ -146,23 +150,57 @@ class OptoCompressorKernel extends CompressorKernel {
   }
 }
 
-/** Fast to a fraction of a millisecond, and coloured by its transistor: a share of the third harmonic. */
+/**
+ * Fast to a fraction of a millisecond, and coloured by its transistor: a share of the third harmonic, of what lies low
+ * enough that the harmonic is heard, so that none folds back.
+ */
 class FetCompressorKernel extends CompressorKernel {
-  private readonly colour = this.ramp();
+  private readonly amount = this.ramp();
+  private readonly lows = new GlidingBiquads(FET_BAND.length);
+
+  constructor(sampleRate: number) {
+    super(sampleRate);
+    const sections = FET_BAND.map((q) => lowPass({ freq: hertz(FET_TOP), q, sampleRate }));
+    this.lows.aim(sections, 1, true);
+  }
 
   set(values: ValuesOf<typeof FET_COMPRESSOR>, jump: boolean): void {
     this.attack = smoothing(values.attack, this.sampleRate);
-    this.aim(this.colour, (values.colour / 100) * FET_COLOUR, jump);
+    this.aim(this.amount, (values.colour / 100) * FET_COLOUR, jump);
     this.aimAt(fetCurve(values), values, jump);
   }
 
-  /** Beyond full scale it goes on straight, so that it never folds back. */
-  protected override coloured(x: number): number {
-    const colour = this.colour.value;
-    const size = Math.abs(x);
-    return size <= 1 ? x - colour * x * x * x : x - colour * Math.sign(x) * (3 * size - 2);
+  override reset(): void {
+    super.reset();
+    this.lows.clear();
+  }
+
+  protected override tick(): void {
+    this.lows.tick();
+  }
+
+  protected override colour(left: Float32Array, right: Float32Array, from: number, count: number): void {
+    this.take(0, left, from, count);
+    this.take(1, right, from, count);
+  }
+
+  /** Beyond full scale it goes on straight, so that it never turns round. */
+  private take(channel: 0 | 1, samples: Float32Array, from: number, count: number): void {
+    const less = this.less[channel];
+    const amount = this.amount.value;
+    for (let i = 0; i < count; i++) less[i] = samples[from + i]!;
+    this.lows.process(channel, less, count, this.within);
+    for (let i = 0; i < count; i++) {
+      const x = less[i]!;
+      const size = Math.abs(x);
+      less[i] = amount * (size <= 1 ? x * x * x : Math.sign(x) * (3 * size - 2));
+    }
   }
 }
+
+/** In Hz: the third harmonic of what lies above is not heard. A Butterworth filter of the fourth order. */
+const FET_TOP = 6000;
+const FET_BAND = butterworthQs(4);
 
 /** At full colour a sine at full scale has its third harmonic 30 dB below it: x − c·x³ holds c/4 of it. */
 const FET_COLOUR = 0.12;

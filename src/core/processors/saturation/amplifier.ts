@@ -1,4 +1,3 @@
-import { OVERSAMPLING_LATENCY } from "../../dsp/oversampling";
 import { type Biquad, IDENTITY, bell, highPass, highShelf, lowPass, lowShelf } from "../../dsp/biquad";
 import { decibels, hertz } from "../../units/quantities";
 import type { HeardValues } from "../../units/param-spec";
@@ -39,7 +38,7 @@ export const AMPLIFIER = effect("saturation", "amplifier", "Amplifier and cabine
   ],
   lead: "drive",
   hasCabinet: true,
-  latency: OVERSAMPLING_LATENCY,
+  oversamples: true,
   design: {
     shape({ drive, master }) {
       const first = driveGains(drive);

@@ -1,4 +1,3 @@
-import { OVERSAMPLING_LATENCY } from "../../dsp/oversampling";
 import { MIX, effect, frequencySpec, gainSpec } from "../specs";
 import { hardClip } from "./shaper";
 import { driveGains } from "./tape";
@@ -12,7 +11,7 @@ export const OVERDRIVE = effect("saturation", "overdrive", "Overdrive", {
     MIX,
   ],
   lead: "drive",
-  latency: OVERSAMPLING_LATENCY,
+  oversamples: true,
   design: {
     shape({ drive }) {
       const { before, after } = driveGains(drive);

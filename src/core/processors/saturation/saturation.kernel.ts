@@ -1,34 +1,45 @@
-import { type Biquad, bell, highPass, lowPass } from "../../dsp/biquad";
+import { type Biquad, bell, highPass, highPassOne, lowPass } from "../../dsp/biquad";
+import { type Trace, noTrace } from "../../dsp/antiderivative";
 import { GlidingBiquads } from "../../dsp/gliding-biquad";
 import { GRID } from "../../dsp/grid";
 import { GridKernel, slopeOf } from "../grid-kernel";
 import type { Kernel } from "../kernel";
 import { Oversampler } from "../../dsp/oversampler";
-import { OVERSAMPLING, OVERSAMPLING_LATENCY } from "../../dsp/oversampling";
+import { type Doublings, oversamplingDelay } from "../../dsp/oversampling";
 import { decibels, gainOf, hertz } from "../../units/quantities";
 import type { HeardValues } from "../../units/param-spec";
 import type { ValuesOf } from "../model";
 import { type AMPLIFIER, PREAMP_OFFSET, cabinetSections, toneSections } from "./amplifier";
 import type { OVERDRIVE } from "./overdrive";
-import { hardClip, softClip } from "./shaper";
-import { type TAPE, TAPE_SPEEDS, driveGains, tapeCurve, tapeDent } from "./tape";
-import { type TUBE, tubeCurve, tubeOffset } from "./tube";
+import { HARD, SOFT, softClip } from "./shaper";
+import { type TAPE, TAPE_SPEEDS, driveGains, tapeDent, tapeDented } from "./tape";
+import { type TUBE, tubeOffset } from "./tube";
 
 /** A constant that a lopsided curve leaves behind is no sound. In Hz. */
-const DC_CORNER = 8;
+const DC_CORNER = 5;
+
+/** What a channel is put through at the higher rate, and what its curves remember of it. */
+interface Shaped {
+  readonly samples: Float64Array;
+  readonly traces: readonly [Trace, Trace];
+}
 
 /**
- * Filters, a curve at four times the rate, filters; the dry sound waits as long as the oversampling takes. The curve's
- * own gains glide, so that a turned drive does not step.
+ * Filters, a curve at four times the rate, or at eight where it is bent hard, filters; the dry sound waits as long as that
+ * takes. The curve's own gains glide, so that a turned drive does not step.
  */
 abstract class SaturationKernel<Values extends HeardValues<"drive" | "output" | "mix">> extends GridKernel {
   protected readonly before = this.ramp();
   protected readonly after = this.ramp();
   private readonly wet = this.ramp();
   private readonly dry = this.ramp();
-  private readonly oversampler = new Oversampler();
+  private doublings: Doublings = 2;
+  private oversamplers = this.oversampled();
+  private shaped: readonly [Shaped, Shaped] = [this.channel(0), this.channel(1)];
+  private factor = this.oversamplers[0].factor;
   private readonly work = [new Float64Array(GRID), new Float64Array(GRID)] as const;
-  private readonly waiting = [new Float64Array(OVERSAMPLING_LATENCY), new Float64Array(OVERSAMPLING_LATENCY)] as const;
+  private readonly late = oversamplingDelay(this.sampleRate);
+  private readonly waiting = [new Float64Array(this.late), new Float64Array(this.late)] as const;
   private readonly waitingAt = [0, 0];
   private readonly dcBlock = new GlidingBiquads(1);
 
@@ -38,16 +49,24 @@ abstract class SaturationKernel<Values extends HeardValues<"drive" | "output" | 
     private readonly output: GlidingBiquads,
   ) {
     super(sampleRate);
-    this.dcBlock.aim([highPass({ freq: hertz(DC_CORNER), q: Math.SQRT1_2, sampleRate })], 1, true);
+    this.dcBlock.aim([highPassOne({ freq: hertz(DC_CORNER), q: Math.SQRT1_2, sampleRate })], 1, true);
   }
 
   protected abstract inputSections(values: Values): readonly Biquad[];
   protected abstract outputSections(values: Values): readonly Biquad[];
   protected abstract aimCurve(values: Values, jump: boolean): void;
   /** Shapes `count` samples of the higher rate in place. */
-  protected abstract shape(samples: Float64Array, count: number): void;
+  protected abstract shape(channel: Shaped, count: number): void;
+
+  /** Whether the curve is bent so hard that four times the rate are too few. */
+  protected abstract isHard(values: Values): boolean;
+
+  fits(values: Values): boolean {
+    return this.doublings === doublingsOf(this.isHard(values));
+  }
 
   set(values: Values, jump: boolean): void {
+    if (jump && !this.fits(values)) this.rebuild(doublingsOf(this.isHard(values)));
     const { before, after } = driveGains(values.drive);
     const mix = values.mix / 100;
     this.aim(this.before, before, jump);
@@ -57,14 +76,29 @@ abstract class SaturationKernel<Values extends HeardValues<"drive" | "output" | 
     this.input.aim(this.inputSections(values), this.glide, jump);
     this.output.aim(this.outputSections(values), this.glide, jump);
     this.aimCurve(values, jump);
+    if (jump) this.forget();
   }
 
   reset(): void {
-    this.oversampler.clear();
+    for (const oversampler of this.oversamplers) oversampler.clear();
+    this.forget();
     for (const waiting of this.waiting) waiting.fill(0);
     this.input.clear();
     this.output.clear();
     this.dcBlock.clear();
+  }
+
+  /** What its curve stands at in silence. */
+  protected atRest(): number {
+    return 0;
+  }
+
+  private forget(): void {
+    const rest = this.atRest();
+    for (const { traces } of this.shaped) {
+      keep(traces[0], rest, SOFT.at(rest));
+      keep(traces[1], 0, 0);
+    }
   }
 
   protected override tick(): void {
@@ -74,21 +108,35 @@ abstract class SaturationKernel<Values extends HeardValues<"drive" | "output" | 
   }
 
   protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    const { work, oversampler } = this;
-    const [workLeft, workRight] = work;
-    const count = to - from;
-    for (let i = 0; i < count; i++) {
-      workLeft[i] = left[from + i]!;
-      workRight[i] = right[from + i]!;
-    }
-    this.input.process(0, workLeft, count, this.within);
-    this.input.process(1, workRight, count, this.within);
-    oversampler.up(workLeft, workRight, count);
-    this.shape(oversampler.left, count * OVERSAMPLING);
-    this.shape(oversampler.right, count * OVERSAMPLING);
-    oversampler.down(workLeft, workRight, count);
-    this.leave(0, left, from, count);
-    this.leave(1, right, from, count);
+    this.pass(0, left, from, to - from);
+    this.pass(1, right, from, to - from);
+  }
+
+  private pass(channel: 0 | 1, samples: Float32Array, from: number, count: number): void {
+    const work = this.work[channel];
+    const oversampler = this.oversamplers[channel];
+    for (let i = 0; i < count; i++) work[i] = samples[from + i]!;
+    this.input.process(channel, work, count, this.within);
+    oversampler.up(work, count);
+    this.shape(this.shaped[channel], count * this.factor);
+    oversampler.down(work, count);
+    this.leave(channel, samples, from, count);
+  }
+
+  private oversampled(): readonly [Oversampler, Oversampler] {
+    const { sampleRate, doublings } = this;
+    return [new Oversampler(sampleRate, doublings), new Oversampler(sampleRate, doublings)];
+  }
+
+  private rebuild(doublings: Doublings): void {
+    this.doublings = doublings;
+    this.oversamplers = this.oversampled();
+    this.shaped = [this.channel(0), this.channel(1)];
+    this.factor = this.oversamplers[0].factor;
+  }
+
+  private channel(at: 0 | 1): Shaped {
+    return { samples: this.oversamplers[at].high, traces: [noTrace(), noTrace()] };
   }
 
   private leave(channel: 0 | 1, samples: Float32Array, from: number, count: number): void {
@@ -96,6 +144,7 @@ abstract class SaturationKernel<Values extends HeardValues<"drive" | "output" | 
     this.dcBlock.process(channel, work, count, this.within);
     this.output.process(channel, work, count, this.within);
     const waiting = this.waiting[channel];
+    const { late } = this;
     const wetSlope = slopeOf(this.wet);
     const drySlope = slopeOf(this.dry);
     const { within } = this;
@@ -104,7 +153,7 @@ abstract class SaturationKernel<Values extends HeardValues<"drive" | "output" | 
     for (let i = 0; i < count; i++) {
       const dry = waiting[at]!;
       waiting[at] = samples[from + i]!;
-      at = at + 1 === OVERSAMPLING_LATENCY ? 0 : at + 1;
+      at = at + 1 === late ? 0 : at + 1;
       samples[from + i] = (wet0 + wetSlope * (within + i)) * work[i]! + (dry0 + drySlope * (within + i)) * dry;
     }
     this.waitingAt[channel] = at;
@@ -112,12 +161,12 @@ abstract class SaturationKernel<Values extends HeardValues<"drive" | "output" | 
 
   /** A glide's slope, for samples of the higher rate. */
   protected step(ramp: Parameters<typeof slopeOf>[0]): number {
-    return slopeOf(ramp) / OVERSAMPLING;
+    return slopeOf(ramp) / this.factor;
   }
 
   /** How many samples of the higher rate have passed since the last point of the grid. */
-  protected get shaped(): number {
-    return this.within * OVERSAMPLING;
+  protected get passed(): number {
+    return this.within * this.factor;
   }
 }
 
@@ -144,15 +193,18 @@ class TapeKernel extends SaturationKernel<ValuesOf<typeof TAPE>> {
     this.aim(this.dent, tapeDent(values.bias), jump);
   }
 
-  protected shape(samples: Float64Array, count: number): void {
+  protected isHard(values: ValuesOf<typeof TAPE>): boolean {
+    return values.drive > 12 && tapeDent(values.bias) > 0;
+  }
+
+  protected shape({ samples, traces }: Shaped, count: number): void {
     const [before, after] = [this.before.value, this.after.value];
     const [beforeStep, afterStep] = [this.step(this.before), this.step(this.after)];
     const dent = this.dent.value;
-    const { shaped } = this;
-    for (let i = 0; i < count; i++) {
-      const n = shaped + i;
-      samples[i] = (after + afterStep * n) * tapeCurve((before + beforeStep * n) * samples[i]!, dent);
-    }
+    const { passed } = this;
+    for (let i = 0; i < count; i++) samples[i] = tapeDented((before + beforeStep * (passed + i)) * samples[i]!, dent);
+    SOFT.pass(samples, count, traces[0]);
+    for (let i = 0; i < count; i++) samples[i]! *= after + afterStep * (passed + i);
   }
 }
 
@@ -175,20 +227,28 @@ class TubeKernel extends SaturationKernel<ValuesOf<typeof TUBE>> {
     this.aim(this.offset, tubeOffset(values.bias), jump);
   }
 
-  protected shape(samples: Float64Array, count: number): void {
+  protected override atRest(): number {
+    return this.offset.value;
+  }
+
+  protected isHard(values: ValuesOf<typeof TUBE>): boolean {
+    return values.drive > 24;
+  }
+
+  protected shape({ samples, traces }: Shaped, count: number): void {
     const [before, after, offset] = [this.before.value, this.after.value, this.offset.value];
     const [beforeStep, afterStep, offsetStep] = [this.step(this.before), this.step(this.after), this.step(this.offset)];
-    const { shaped } = this;
-    if (beforeStep === 0 && afterStep === 0 && offsetStep === 0) {
-      // Nothing glides: what the working point itself gives is the same for all samples.
-      const rest = softClip(offset);
-      for (let i = 0; i < count; i++) samples[i] = after * (softClip(before * samples[i]! + offset) - rest);
-      return;
-    }
+    const { passed } = this;
     for (let i = 0; i < count; i++) {
-      const n = shaped + i;
-      const x = (before + beforeStep * n) * samples[i]!;
-      samples[i] = (after + afterStep * n) * tubeCurve(x, offset + offsetStep * n);
+      const n = passed + i;
+      samples[i] = (before + beforeStep * n) * samples[i]! + (offset + offsetStep * n);
+    }
+    SOFT.pass(samples, count, traces[0]);
+    const rest = softClip(offset);
+    for (let i = 0; i < count; i++) {
+      const n = passed + i;
+      const stood = offsetStep === 0 ? rest : softClip(offset + offsetStep * n);
+      samples[i] = (after + afterStep * n) * (samples[i]! - stood);
     }
   }
 }
@@ -208,14 +268,17 @@ class OverdriveKernel extends SaturationKernel<ValuesOf<typeof OVERDRIVE>> {
 
   protected aimCurve(): void {}
 
-  protected shape(samples: Float64Array, count: number): void {
+  protected isHard(values: ValuesOf<typeof OVERDRIVE>): boolean {
+    return values.drive > 20;
+  }
+
+  protected shape({ samples, traces }: Shaped, count: number): void {
     const [before, after] = [this.before.value, this.after.value];
     const [beforeStep, afterStep] = [this.step(this.before), this.step(this.after)];
-    const { shaped } = this;
-    for (let i = 0; i < count; i++) {
-      const n = shaped + i;
-      samples[i] = (after + afterStep * n) * hardClip((before + beforeStep * n) * samples[i]!);
-    }
+    const { passed } = this;
+    for (let i = 0; i < count; i++) samples[i]! *= before + beforeStep * (passed + i);
+    HARD.pass(samples, count, traces[0]);
+    for (let i = 0; i < count; i++) samples[i]! *= after + afterStep * (passed + i);
   }
 }
 
@@ -242,18 +305,39 @@ class AmplifierKernel extends SaturationKernel<ValuesOf<typeof AMPLIFIER>> {
     this.aim(this.powerAfter, after, jump);
   }
 
-  protected shape(samples: Float64Array, count: number): void {
+  protected override atRest(): number {
+    return PREAMP_OFFSET;
+  }
+
+  protected isHard(values: ValuesOf<typeof AMPLIFIER>): boolean {
+    return values.drive + values.master > 30;
+  }
+
+  protected shape({ samples, traces }: Shaped, count: number): void {
     const [before, after] = [this.before.value, this.after.value];
     const [power, powerAfter] = [this.power.value, this.powerAfter.value];
     const [beforeStep, afterStep] = [this.step(this.before), this.step(this.after)];
     const [powerStep, powerAfterStep] = [this.step(this.power), this.step(this.powerAfter)];
-    const { shaped } = this;
+    const { passed } = this;
+    for (let i = 0; i < count; i++) samples[i] = (before + beforeStep * (passed + i)) * samples[i]! + PREAMP_OFFSET;
+    SOFT.pass(samples, count, traces[0]);
     for (let i = 0; i < count; i++) {
-      const n = shaped + i;
-      const first = (after + afterStep * n) * tubeCurve((before + beforeStep * n) * samples[i]!, PREAMP_OFFSET);
-      samples[i] = (powerAfter + powerAfterStep * n) * softClip((power + powerStep * n) * first);
+      const n = passed + i;
+      const first = (after + afterStep * n) * (samples[i]! - PREAMP_REST);
+      samples[i] = (power + powerStep * n) * first;
     }
+    SOFT.pass(samples, count, traces[1]);
+    for (let i = 0; i < count; i++) samples[i]! *= powerAfter + powerAfterStep * (passed + i);
   }
+}
+
+const doublingsOf = (isHard: boolean): Doublings => (isHard ? 3 : 2);
+
+const PREAMP_REST = softClip(PREAMP_OFFSET);
+
+function keep(trace: Trace, input: number, area: number): void {
+  trace.input = input;
+  trace.area = area;
 }
 
 export const createTape = (sampleRate: number): Kernel<ValuesOf<typeof TAPE>> => new TapeKernel(sampleRate);

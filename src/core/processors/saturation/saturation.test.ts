@@ -56,17 +56,47 @@ describe("the harmonics of a sine", () => {
         if (dB > -60) expect(Math.abs(sounded[at]! - dB), `harmonic ${at + 1}`).toBeLessThan(room);
         else expect(sounded[at]!).toBeLessThan(-55);
     });
+});
 
-  it("do not fold back: what a 9 kHz tone leaves below it stays far down", () => {
-    // An overdriven tone is all but a square wave: at four times the rate its 21st harmonic, 189 kHz, folds to 3 kHz.
-    const bounds = { tape: -60, tube: -60, overdrive: -45, amplifier: -60 };
-    for (const [id, bound] of Object.entries(bounds)) {
-      const { left } = through(getModel(id), { drive: 18, cabinet: 0, tone: 12_000 }, sine(9000, 0.5, 1, RATE));
-      const size = (freq: number) => partialAt(left, freq, { sampleRate: RATE, from: RATE / 2 }).size;
-      // The third to seventh harmonics, 27 to 63 kHz, would fold to 21, 3, 6 and 15 kHz.
-      for (const alias of [3000, 6000, 12_000]) expect(decibelsOf(size(alias) / size(9000)), id).toBeLessThan(bound);
-    }
-  });
+/** The loudest of what folds back below 20 kHz, against the tone, in dB: all that is no multiple of it. */
+function foldedBack(id: string, values: Values, wanted: number, sampleRate: number): number {
+  const length = Math.round(sampleRate / 10) | 1;
+  const bin = Math.round((wanted * length) / sampleRate);
+  const freq = (bin * sampleRate) / length;
+  const { left } = through(getModel(id), values, sine(freq, amplitudeOf(-1), 0.4, sampleRate));
+  const heard = left.subarray(left.length - length);
+  const size = (at: number) => partialAt(heard, (at * sampleRate) / length, { sampleRate }).size;
+  const tops = Math.floor((20_000 * length) / sampleRate);
+  const folded = new Set<number>();
+  for (let n = 2; n < 400; n++) {
+    const round = (n * bin) % length;
+    const at = Math.min(round, length - round);
+    if (at <= tops && at % bin !== 0) folded.add(at);
+  }
+  return decibelsOf(Math.max(1e-9, ...Array.from(folded, size)) / size(bin));
+}
+
+describe("what folds back", () => {
+  const FULL: Readonly<Record<string, Values>> = {
+    tape: { drive: 24, bias: 50, speed: 2 },
+    tube: { drive: 30, bias: 100 },
+    overdrive: { drive: 48, tone: 12_000, tight: 20 },
+    amplifier: { drive: 48, master: 24, cabinet: 0 },
+    "fet-compressor": { colour: 100, threshold: 0, ratio: 20 },
+  };
+  for (const sampleRate of [44_100, 48_000, 96_000])
+    for (const [id, values] of Object.entries(FULL))
+      it(`of ${id} at full drive stays below −60 dB at 5 kHz and −50 at 10 kHz, at ${sampleRate} Hz`, () => {
+        // An amplifier at its end turns up by 72 dB, and two curves follow each other.
+        expect(foldedBack(id, values, 5000, sampleRate)).toBeLessThan(id === "amplifier" ? -54 : -60);
+        expect(foldedBack(id, values, 10_000, sampleRate)).toBeLessThan(-50);
+      });
+  for (const id of Object.keys(FULL))
+    it(`of ${id} as it opens stays below −90 dB at 1 kHz`, () => {
+      // A compressor's reduction moves with the tone, whatever its colour: as little as may be, and what is left is told.
+      const [values, bound] = id === "fet-compressor" ? [{ threshold: 0 }, -85] : [{}, -90];
+      expect(foldedBack(id, values, 1000, RATE)).toBeLessThan(bound);
+    });
 });
 
 describe("levels", () => {

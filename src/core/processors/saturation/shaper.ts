@@ -1,3 +1,4 @@
+import { Antiderivative } from "../../dsp/antiderivative";
 import type { HeardValues, ParamId } from "../../units/param-spec";
 
 /** A curve from sample to sample: what goes in on the left, −1 to 1, comes out above it. */
@@ -16,6 +17,9 @@ export function softClip(x: number): number {
   return (x * (27 + square)) / (27 + 9 * square);
 }
 
+/** Without the aliases of it: see `Antiderivative`. */
+export const SOFT = new Antiderivative(softClip, 3);
+
 /** A fifth-order knee: straight in the middle, flat from ±1.25 on; it has more of the higher harmonics. */
 export function hardClip(x: number): number {
   const held = Math.min(1.25, Math.max(-1.25, x));
@@ -25,6 +29,8 @@ export function hardClip(x: number): number {
 
 /** Makes the slope zero at 1.25: 1 = 5·c·1.25⁴. */
 const HARD_BEND = 1 / (5 * 1.25 ** 4);
+
+export const HARD = new Antiderivative(hardClip, 1.25);
 
 /** The level of the harmonics of a sine at `level` (1 is full scale) through a curve, relative to the first, in dB. */
 export function harmonicsOf(shape: (x: number) => number, level: number, count: number): readonly number[] {

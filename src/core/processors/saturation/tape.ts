@@ -1,4 +1,3 @@
-import { OVERSAMPLING_LATENCY } from "../../dsp/oversampling";
 import { MIX, OUTPUT, choiceSpec, effect, gainSpec, percentSpec } from "../specs";
 import { decibels, gainOf } from "../../units/quantities";
 import { softClip } from "./shaper";
@@ -25,7 +24,7 @@ export const TAPE = effect("saturation", "tape", "Tape", {
     MIX,
   ],
   lead: "drive",
-  latency: OVERSAMPLING_LATENCY,
+  oversamples: true,
   design: {
     shape({ drive, bias }) {
       const { before, after } = driveGains(drive);
@@ -42,6 +41,8 @@ export const driveGains = (drive: number) => ({ before: gainOf(decibels(drive)),
 export const tapeDent = (bias: number): number => Math.max(0, 0.5 - bias / 100);
 
 /** Slope 1 where the signal is small but heard, 1 − dent at silence. */
-export const tapeCurve = (x: number, dent: number): number => softClip(x - dent * (x / (0.04 + x * x)) * DENT_WIDTH);
+const tapeCurve = (x: number, dent: number): number => softClip(tapeDented(x, dent));
+
+export const tapeDented = (x: number, dent: number): number => x - dent * (x / (0.04 + x * x)) * DENT_WIDTH;
 
 const DENT_WIDTH = 0.04;

@@ -1,4 +1,3 @@
-import { OVERSAMPLING_LATENCY } from "../../dsp/oversampling";
 import { MIX, OUTPUT, effect, gainSpec, percentSpec } from "../specs";
 import { softClip } from "./shaper";
 import { driveGains } from "./tape";
@@ -11,7 +10,7 @@ export const TUBE = effect("saturation", "tube", "Tube", {
     MIX,
   ],
   lead: "drive",
-  latency: OVERSAMPLING_LATENCY,
+  oversamples: true,
   design: {
     shape({ drive, bias }) {
       const { before, after } = driveGains(drive);

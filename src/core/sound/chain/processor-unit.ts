@@ -185,7 +185,8 @@ export class ProcessorUnit implements Unit {
 
   /** Whether the kernel, or the successor that is on its way, was made for such values. */
   private isMade(values: HeardValues): boolean {
-    return this.structural.every((id) => values[id] === this.made[id]);
+    const kernel = this.successor?.kernel ?? this.kernel;
+    return this.structural.every((id) => values[id] === this.made[id]) && (kernel.fits?.(values) ?? true);
   }
 
   private settlingOf(kernel: Kernel): number {
