@@ -37,7 +37,8 @@ export class Antiderivative {
       const from = p / FINE;
       const to = (p + 1) / FINE;
       const gain = areaOf(curve, from, to);
-      const [rise, fall] = [curve(from) / FINE, curve(to) / FINE];
+      const rise = curve(from) / FINE;
+      const fall = curve(to) / FINE;
       this.pieces.set([area, rise, 3 * gain - 2 * rise - fall, rise + fall - 2 * gain], 4 * p);
       area += gain;
     }

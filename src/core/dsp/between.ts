@@ -73,8 +73,11 @@ export class BetweenReader {
       third += THIRD[t]! * x;
     }
     const at = newest - BETWEEN_TAPS / 2;
-    const [here, next] = [Math.abs(samples[at]!), Math.abs(samples[at + 1]!)];
-    const [a, b, c] = [Math.abs(first), Math.abs(second), Math.abs(third)];
+    const here = Math.abs(samples[at]!);
+    const next = Math.abs(samples[at + 1]!);
+    const a = Math.abs(first);
+    const b = Math.abs(second);
+    const c = Math.abs(third);
     const peak = Math.max(crest(this.last, here, a), crest(here, a, b), crest(a, b, c), crest(b, c, next), next);
     this.last = c;
     return peak;

@@ -113,10 +113,13 @@ export function responseAt(sections: readonly Biquad[], freq: Hertz, sampleRate:
   let re = 1;
   let im = 0;
   for (const { b0, b1, b2, a1, a2 } of sections) {
-    const [nr, ni] = [b0 + b1 * c1 + b2 * c2, -(b1 * s1 + b2 * s2)];
-    const [dr, di] = [1 + a1 * c1 + a2 * c2, -(a1 * s1 + a2 * s2)];
+    const nr = b0 + b1 * c1 + b2 * c2;
+    const ni = -(b1 * s1 + b2 * s2);
+    const dr = 1 + a1 * c1 + a2 * c2;
+    const di = -(a1 * s1 + a2 * s2);
     const size = dr * dr + di * di;
-    const [hr, hi] = [(nr * dr + ni * di) / size, (ni * dr - nr * di) / size];
+    const hr = (nr * dr + ni * di) / size;
+    const hi = (ni * dr - nr * di) / size;
     [re, im] = [re * hr - im * hi, re * hi + im * hr];
   }
   return { re, im };

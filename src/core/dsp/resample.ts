@@ -23,7 +23,8 @@ export function resample(sound: StereoSound, sampleRate: number): StereoSound {
     const at = i * step;
     const from = Math.max(0, Math.ceil(at - reach));
     const to = Math.min(sound.left.length - 1, Math.floor(at + reach));
-    let [l, r] = [0, 0];
+    let l = 0;
+    let r = 0;
     for (let n = from; n <= to; n++) {
       const weight = cut * sinc((n - at) * cut) * window((n - at) / reach);
       l += weight * sound.left[n]!;

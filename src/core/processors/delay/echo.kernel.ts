@@ -81,13 +81,12 @@ class EchoKernel extends GridKernel {
 
   protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
     const [one, two] = this.sides;
-    const [feedback, cross, damping, lowCut] = [
-      this.feedback.value,
-      this.cross.value,
-      this.damping.value,
-      this.lowCut.value,
-    ];
-    const [drySlope, wetSlope] = [slopeOf(this.dry), slopeOf(this.wet)];
+    const feedback = this.feedback.value;
+    const cross = this.cross.value;
+    const damping = this.damping.value;
+    const lowCut = this.lowCut.value;
+    const drySlope = slopeOf(this.dry);
+    const wetSlope = slopeOf(this.wet);
     for (let i = from; i < to; i++) {
       const n = this.within + i - from;
       const swing = this.swing + ((this.nextSwing - this.swing) * n) / GRID;

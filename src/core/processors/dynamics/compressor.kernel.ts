@@ -72,8 +72,10 @@ abstract class CompressorKernel extends KeyedKernel {
     const count = to - from;
     this.ask(left, right, from, count);
     this.follow(work, count);
-    const [wetSlope, drySlope] = [slopeOf(this.wet), slopeOf(this.dry)];
-    const [wet0, dry0] = [this.wet.value, this.dry.value];
+    const wetSlope = slopeOf(this.wet);
+    const drySlope = slopeOf(this.dry);
+    const wet0 = this.wet.value;
+    const dry0 = this.dry.value;
     const { within } = this;
     const { less } = this;
     this.colour(left, right, from, count);

@@ -86,7 +86,8 @@ class DeEsserKernel extends GridKernel {
       const ask = level > 1e-6 ? Math.max(range, gainAt(curve, 20 * Math.log10(level))) : 0;
       now = followed(now, ask, attack, release);
       const less = factorOf(now) - 1;
-      const [l, r] = [wholeLeft[i]!, wholeRight[i]!];
+      const l = wholeLeft[i]!;
+      const r = wholeRight[i]!;
       left[from + i] = l + less * (whole * l + (1 - whole) * highLeft[i]!);
       right[from + i] = r + less * (whole * r + (1 - whole) * highRight[i]!);
     }

@@ -76,7 +76,9 @@ class MultibandKernel extends GridKernel {
   }
 
   private splitInto(channel: 0 | 1, input: Float32Array, from: number, count: number): void {
-    const [low, mid, high] = [this.sound[0]![channel], this.sound[1]![channel], this.sound[2]![channel]];
+    const low = this.sound[0]![channel];
+    const mid = this.sound[1]![channel];
+    const high = this.sound[2]![channel];
     for (let i = 0; i < count; i++) low[i] = mid[i] = input[from + i]!;
     this.lowPass.process(channel, low, count, this.within);
     this.lowAllPass.process(channel, low, count, this.within);
@@ -90,7 +92,8 @@ class MultibandKernel extends GridKernel {
   private addBand(band: number, left: Float32Array, right: Float32Array, from: number, count: number): void {
     const [bandLeft, bandRight] = this.sound[band]!;
     const { curve } = this;
-    const [attack, release] = [this.attacks[band]!, this.releases[band]!];
+    const attack = this.attacks[band]!;
+    const release = this.releases[band]!;
     const ramp = this.gains[band]!;
     const slope = slopeOf(ramp);
     curve.threshold = this.thresholds[band]!.value;

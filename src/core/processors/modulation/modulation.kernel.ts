@@ -106,10 +106,16 @@ class ChorusKernel extends TurningKernel {
 
   private channel(channel: 0 | 1, samples: Float32Array, from: number, to: number): void {
     const line = this.lines[channel];
-    const [one, two] = [this.voices[channel * 2]!, this.voices[channel * 2 + 1]!];
-    const [drySlope, wetSlope] = [slopeOf(this.dry), slopeOf(this.wet)];
-    const [dry, wet] = [this.dry.value, this.wet.value];
-    const [oneNow, oneStep, twoNow, twoStep] = [one.now, one.step, two.now, two.step];
+    const one = this.voices[channel * 2]!;
+    const two = this.voices[channel * 2 + 1]!;
+    const drySlope = slopeOf(this.dry);
+    const wetSlope = slopeOf(this.wet);
+    const dry = this.dry.value;
+    const wet = this.wet.value;
+    const oneNow = one.now;
+    const oneStep = one.step;
+    const twoNow = two.now;
+    const twoStep = two.step;
     const begin = this.within - from;
     const shift = line.writeFrom(samples, from, to) - from + 1;
     for (let i = from; i < to; i++) {
@@ -158,8 +164,12 @@ class FlangerKernel extends TurningKernel {
   private channel(channel: 0 | 1, samples: Float32Array, from: number, to: number): void {
     const line = this.lines[channel];
     const way = this.ways[channel]!;
-    const [feedbackSlope, mixSlope] = [slopeOf(this.feedback), slopeOf(this.mix)];
-    const [feedback, mix0, now, step] = [this.feedback.value, this.mix.value, way.now, way.step];
+    const feedbackSlope = slopeOf(this.feedback);
+    const mixSlope = slopeOf(this.mix);
+    const feedback = this.feedback.value;
+    const mix0 = this.mix.value;
+    const now = way.now;
+    const step = way.step;
     const begin = this.within - from;
     for (let i = from; i < to; i++) {
       const n = begin + i;
@@ -216,8 +226,12 @@ class PhaserKernel extends TurningKernel {
     const { states, stages } = this;
     const begin = channel * 24;
     const way = this.ways[channel]!;
-    const [feedbackSlope, mixSlope] = [slopeOf(this.feedback), slopeOf(this.mix)];
-    const [feedback, mix0, now, step] = [this.feedback.value, this.mix.value, way.now, way.step];
+    const feedbackSlope = slopeOf(this.feedback);
+    const mixSlope = slopeOf(this.mix);
+    const feedback = this.feedback.value;
+    const mix0 = this.mix.value;
+    const now = way.now;
+    const step = way.step;
     const first = this.within - from;
     let fed = this.fed[channel]!;
     for (let i = from; i < to; i++) {
@@ -259,8 +273,12 @@ class TremoloKernel extends TurningKernel {
   }
 
   protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    const [one, two] = [this.ways[0]!, this.ways[1]!];
-    const [leftNow, leftStep, rightNow, rightStep] = [one.now, one.step, two.now, two.step];
+    const one = this.ways[0]!;
+    const two = this.ways[1]!;
+    const leftNow = one.now;
+    const leftStep = one.step;
+    const rightNow = two.now;
+    const rightStep = two.step;
     const begin = this.within - from;
     for (let i = from; i < to; i++) {
       left[i]! *= leftNow + leftStep * (begin + i);

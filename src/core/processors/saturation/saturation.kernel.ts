@@ -148,7 +148,8 @@ abstract class SaturationKernel<Values extends HeardValues<"drive" | "output" | 
     const wetSlope = slopeOf(this.wet);
     const drySlope = slopeOf(this.dry);
     const { within } = this;
-    const [wet0, dry0] = [this.wet.value, this.dry.value];
+    const wet0 = this.wet.value;
+    const dry0 = this.dry.value;
     let at = this.waitingAt[channel]!;
     for (let i = 0; i < count; i++) {
       const dry = waiting[at]!;
@@ -198,8 +199,10 @@ class TapeKernel extends SaturationKernel<ValuesOf<typeof TAPE>> {
   }
 
   protected shape({ samples, traces }: Shaped, count: number): void {
-    const [before, after] = [this.before.value, this.after.value];
-    const [beforeStep, afterStep] = [this.step(this.before), this.step(this.after)];
+    const before = this.before.value;
+    const after = this.after.value;
+    const beforeStep = this.step(this.before);
+    const afterStep = this.step(this.after);
     const dent = this.dent.value;
     const { passed } = this;
     for (let i = 0; i < count; i++) samples[i] = tapeDented((before + beforeStep * (passed + i)) * samples[i]!, dent);
@@ -236,8 +239,12 @@ class TubeKernel extends SaturationKernel<ValuesOf<typeof TUBE>> {
   }
 
   protected shape({ samples, traces }: Shaped, count: number): void {
-    const [before, after, offset] = [this.before.value, this.after.value, this.offset.value];
-    const [beforeStep, afterStep, offsetStep] = [this.step(this.before), this.step(this.after), this.step(this.offset)];
+    const before = this.before.value;
+    const after = this.after.value;
+    const offset = this.offset.value;
+    const beforeStep = this.step(this.before);
+    const afterStep = this.step(this.after);
+    const offsetStep = this.step(this.offset);
     const { passed } = this;
     for (let i = 0; i < count; i++) {
       const n = passed + i;
@@ -273,8 +280,10 @@ class OverdriveKernel extends SaturationKernel<ValuesOf<typeof OVERDRIVE>> {
   }
 
   protected shape({ samples, traces }: Shaped, count: number): void {
-    const [before, after] = [this.before.value, this.after.value];
-    const [beforeStep, afterStep] = [this.step(this.before), this.step(this.after)];
+    const before = this.before.value;
+    const after = this.after.value;
+    const beforeStep = this.step(this.before);
+    const afterStep = this.step(this.after);
     const { passed } = this;
     for (let i = 0; i < count; i++) samples[i]! *= before + beforeStep * (passed + i);
     HARD.pass(samples, count, traces[0]);
@@ -314,10 +323,14 @@ class AmplifierKernel extends SaturationKernel<ValuesOf<typeof AMPLIFIER>> {
   }
 
   protected shape({ samples, traces }: Shaped, count: number): void {
-    const [before, after] = [this.before.value, this.after.value];
-    const [power, powerAfter] = [this.power.value, this.powerAfter.value];
-    const [beforeStep, afterStep] = [this.step(this.before), this.step(this.after)];
-    const [powerStep, powerAfterStep] = [this.step(this.power), this.step(this.powerAfter)];
+    const before = this.before.value;
+    const after = this.after.value;
+    const power = this.power.value;
+    const powerAfter = this.powerAfter.value;
+    const beforeStep = this.step(this.before);
+    const afterStep = this.step(this.after);
+    const powerStep = this.step(this.power);
+    const powerAfterStep = this.step(this.powerAfter);
     const { passed } = this;
     for (let i = 0; i < count; i++) samples[i] = (before + beforeStep * (passed + i)) * samples[i]! + PREAMP_OFFSET;
     SOFT.pass(samples, count, traces[0]);

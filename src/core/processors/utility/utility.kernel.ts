@@ -20,8 +20,14 @@ abstract class MatrixKernel extends GridKernel {
 
   protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
     const { leftLeft, leftRight, rightLeft, rightRight } = this;
-    const [ll, lr, rl, rr] = [slopeOf(leftLeft), slopeOf(leftRight), slopeOf(rightLeft), slopeOf(rightRight)];
-    const [ll0, lr0, rl0, rr0] = [leftLeft.value, leftRight.value, rightLeft.value, rightRight.value];
+    const ll = slopeOf(leftLeft);
+    const lr = slopeOf(leftRight);
+    const rl = slopeOf(rightLeft);
+    const rr = slopeOf(rightRight);
+    const ll0 = leftLeft.value;
+    const lr0 = leftRight.value;
+    const rl0 = rightLeft.value;
+    const rr0 = rightRight.value;
     const begin = this.within - from;
     for (let i = from; i < to; i++) {
       const n = begin + i;
@@ -55,7 +61,8 @@ class WidthKernel extends MatrixKernel {
   set(values: ValuesOf<typeof WIDTH>, jump: boolean): void {
     const { width, monoBelow, balance } = values;
     const share = width / 200;
-    const [left, right] = [Math.min(1, 1 - balance / 100), Math.min(1, 1 + balance / 100)];
+    const left = Math.min(1, 1 - balance / 100);
+    const right = Math.min(1, 1 + balance / 100);
     this.aim(this.leftLeft, left * (0.5 + share), jump);
     this.aim(this.leftRight, left * (0.5 - share), jump);
     this.aim(this.rightLeft, right * (0.5 - share), jump);

@@ -188,9 +188,11 @@ export class SplitUnit implements Unit {
     }
     series.process(left, right, 0, count);
     waiting.pass(left, right, 0, count);
-    const [leftSlope, rightSlope] = [slopeOf(gainLeft), slopeOf(gainRight)];
+    const leftSlope = slopeOf(gainLeft);
+    const rightSlope = slopeOf(gainRight);
     const { within } = this;
-    const [left0, right0] = [gainLeft.value, gainRight.value];
+    const left0 = gainLeft.value;
+    const right0 = gainRight.value;
     for (let i = 0; i < count; i++) {
       left[i]! *= left0 + leftSlope * (within + i);
       right[i]! *= right0 + rightSlope * (within + i);
