@@ -19,6 +19,18 @@ export function renderChain(chain: HeardChain, sound: StereoSound, block = BLOCK
   return { left, right, sampleRate: sound.sampleRate };
 }
 
+/** The sound through the chain, begun where the sound begins: what the chain delays by is left out before it, and added behind. */
+export function renderInTime(chain: HeardChain, sound: StereoSound): StereoSound {
+  const { latency } = createChainRuntime(chain, sound.sampleRate);
+  const longer = (samples: Float32Array): Float32Array => {
+    const padded = new Float32Array(samples.length + latency);
+    padded.set(samples);
+    return padded;
+  };
+  const late = renderChain(chain, { ...sound, left: longer(sound.left), right: longer(sound.right) });
+  return { ...late, left: late.left.subarray(latency), right: late.right.subarray(latency) };
+}
+
 /** What a sound plays for so many seconds: its instrument or, without one, the loop over and over. */
 export interface Rendering {
   readonly loop: StereoSound;
@@ -34,12 +46,12 @@ export function twiceOf(sound: HeardSound, { loop, samples, play }: Rendering): 
   return { left: repeat(loop.left), right: repeat(loop.right), sampleRate: loop.sampleRate };
 }
 
-/** The whole of a loop or phrase, its tail come round: the second of two passes. */
+/** The whole of a loop or phrase, its tail come round, begun where the loop begins: the second of two passes. */
 export function renderSound(sound: HeardSound, rendering: Rendering): StereoSound {
   const { left, right, sampleRate } = twiceOf(sound, rendering);
   const length = left.length / 2;
   const [lessLeft, lessRight] = sound.minus ? [left.slice(), right.slice()] : [null, null];
-  run(sound.chain, { left, right, sampleRate }, rendering.keys);
+  const late = run(sound.chain, { left, right, sampleRate }, rendering.keys);
   if (sound.minus && lessLeft && lessRight) {
     run(sound.minus, { left: lessLeft, right: lessRight, sampleRate }, rendering.keys);
     for (let i = 0; i < left.length; i++) {
@@ -47,7 +59,17 @@ export function renderSound(sound: HeardSound, rendering: Rendering): StereoSoun
       right[i]! -= lessRight[i]!;
     }
   }
-  return { left: left.subarray(length), right: right.subarray(length), sampleRate };
+  return { left: turned(left.subarray(length), late), right: turned(right.subarray(length), late), sampleRate };
+}
+
+/** What goes round, begun so many samples later. */
+function turned(round: Float32Array, samples: number): Float32Array {
+  if (samples === 0) return round;
+  const begin = new Float32Array(round.length);
+  const shift = samples % round.length;
+  begin.set(round.subarray(shift));
+  begin.set(round.subarray(0, shift), round.length - shift);
+  return begin;
 }
 
 /** Each key beside a sound, over and over; `shift` is where in it the next block begins. */
@@ -61,8 +83,8 @@ export function keysBeside(keys: Rendering["keys"], sound: Float32Array): KeyBus
   return { shift: 0, find: (id: string) => beside.get(id) ?? null };
 }
 
-/** In place. */
-function run(chain: HeardChain, { left, right, sampleRate }: StereoSound, keys: Rendering["keys"]): void {
+/** In place. How late it comes out, in samples. */
+function run(chain: HeardChain, { left, right, sampleRate }: StereoSound, keys: Rendering["keys"]): number {
   const bus = keysBeside(keys, left);
   const runtime = createChainRuntime(chain, sampleRate, bus);
   for (let at = 0; at < left.length; at += BLOCK) {
@@ -70,6 +92,7 @@ function run(chain: HeardChain, { left, right, sampleRate }: StereoSound, keys: 
     const end = Math.min(left.length, at + BLOCK);
     runtime.process(left.subarray(at, end), right.subarray(at, end), end - at);
   }
+  return runtime.latency;
 }
 
 const repeat = (samples: Float32Array): Float32Array => {

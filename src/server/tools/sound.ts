@@ -8,7 +8,7 @@ import { hearChain } from "@/core/chains/hear";
 import { ChainSchema } from "@/core/chains/schema";
 import { parseWith } from "@/core/documents/problem";
 import { measure } from "@/core/dsp/measure/measure";
-import { renderChain } from "@/core/sound/render";
+import { renderInTime } from "@/core/sound/render";
 import type { StereoSound } from "@/core/dsp/stereo-sound";
 import { readWav, writeWav } from "@/core/formats/wav/wav";
 import { chainOf } from "@/core/presets/preset";
@@ -55,7 +55,7 @@ function main([folder = ".", command, ...args]: readonly string[]): void {
     const at = args.indexOf("--tempo");
     const tempo = at < 0 ? TEMPO : Number(args[at + 1]);
     if (!(tempo >= 20 && tempo <= 400)) throw new Unusable("--tempo goes from 20 to 400.");
-    const sound = renderChain(hearChain(readChain(first), beatsPerMinute(tempo)), readSound(second));
+    const sound = renderInTime(hearChain(readChain(first), beatsPerMinute(tempo)), readSound(second));
     writeFileSync(third, writeWav(sound));
     return print(sound);
   }
