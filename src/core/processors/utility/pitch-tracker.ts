@@ -1,8 +1,8 @@
-/** Every fourth sample is enough for notes up to 1 kHz. */
+/** Every fourth sample is enough: of the highest notes a period is six of those. */
 const DECIMATION = 4;
-/** In Hz: from the lowest string of a bass to above a singing voice. */
+/** In Hz: from the lowest string of a bass to B6 and a little more. */
 const LOWEST = 27;
-const HIGHEST = 1200;
+const HIGHEST = 2100;
 /** Below this, in the normalised difference, a lag is a period. */
 const PERIODIC = 0.15;
 /** How many lags are compared on each point of the grid: the work of one window is spread over many. */
@@ -99,13 +99,19 @@ export class PitchTracker {
       // The cumulative mean normalised difference: 1 on average, near 0 at a period.
       difference[lag] = total > 0 ? (difference[lag]! * lag) / total : 1;
     }
-    for (let lag = shortest; lag < lags; lag++) {
-      if (difference[lag]! > PERIODIC) continue;
-      let best = lag;
-      while (best + 1 < lags && difference[best + 1]! < difference[best]!) best += 1;
-      return this.rate / this.refined(this.settled(best));
+    for (let lag = Math.max(2, shortest); lag < lags; lag++) {
+      const isValley = difference[lag]! <= difference[lag - 1]! && difference[lag]! < difference[lag + 1]!;
+      // Of a high note the period falls between two lags, where neither is much like the sound: the valley between them is.
+      if (isValley && this.depth(lag) <= PERIODIC) return this.rate / this.refined(this.settled(lag));
     }
     return 0;
+  }
+
+  /** How low the parabola through three neighbours goes. */
+  private depth(lag: number): number {
+    const { difference } = this;
+    const [before, at, after] = [difference[lag - 1]!, difference[lag]!, difference[lag + 1]!];
+    return at - ((before - after) * vertex(before, at, after)) / 4;
   }
 
   /** A lag between samples: the lowest point of the parabola through its neighbours. */
