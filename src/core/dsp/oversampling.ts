@@ -4,6 +4,8 @@
  * is all but linear so far below. So the sum with the dry sound, or with a lane beside, is flat.
  */
 
+import { kaiser, kaiserBeta, sinc } from "./kaiser";
+
 /** What is heard ends here, in Hz: it passes flat. */
 const AUDIBLE = 20_000;
 /** What would fold down at the first doubling is turned down by about as much, in dB. */
@@ -21,24 +23,12 @@ function lengthAt(sampleRate: number): number {
   return Math.max(1, Math.round(length / TAPS_AT_ONCE)) * TAPS_AT_ONCE;
 }
 
-/** The modified Bessel function of the first kind and order 0. */
-function bessel(x: number): number {
-  let [sum, term] = [1, 1];
-  for (let k = 1; term > 1e-12 * sum; k++) {
-    term *= (x / (2 * k)) ** 2;
-    sum += term;
-  }
-  return sum;
-}
-
 /** Of the first half-band, the taps at odd distances from the middle, from the nearest on; the middle is 1/2, the even ones are 0. */
 export function createTaps(sampleRate: number): Float64Array {
   const length = lengthAt(sampleRate);
-  const beta = 0.1102 * (REJECTION - 8.7);
   const taps = Float64Array.from({ length }, (_, k) => {
     const place = 2 * k + 1;
-    const window = bessel(beta * Math.sqrt(1 - (place / (2 * length)) ** 2)) / bessel(beta);
-    return (Math.sin((Math.PI * place) / 2) / (Math.PI * place)) * window;
+    return (sinc(place / 2) / 2) * kaiser(place / (2 * length), kaiserBeta(REJECTION));
   });
   const sum = taps.reduce((a, b) => a + b, 0);
   return taps.map((tap) => tap / (4 * sum));

@@ -14,7 +14,7 @@ import { type Model, type ValuesOf, heardAt } from "../../processors/model";
 import type { HeardValues } from "../../units/param-spec";
 import type { Sample, Voice } from "./voice";
 import { BassVoice } from "./voices/bass-voice";
-import { DrumVoice, drumOutput } from "./voices/drum-voice";
+import { DrumVoice, drumChoke, drumOutput } from "./voices/drum-voice";
 import { MalletVoice } from "./voices/mallet-voice";
 import { PadVoice } from "./voices/pad-voice";
 import { PianoVoice } from "./voices/piano-voice";
@@ -22,6 +22,11 @@ import { SampleVoice } from "./voices/sample-voice";
 
 /** Notes that sound at once in one layer; the oldest makes room for the next. */
 const POLYPHONY = 12;
+/** Voices beyond those, in which what makes room fades out. */
+const LEAVING = 6;
+/** In seconds: how long that takes, and how long a drum takes that another silences. */
+const LEAVES_IN = 0.005;
+const CHOKED_IN = 0.03;
 
 export type Samples = ReadonlyMap<string, Sample>;
 
@@ -35,12 +40,14 @@ interface Played {
   readonly make: VoiceFactory;
   /** Which output a key goes to, of instruments with several; 0 for a key that plays nothing. */
   readonly outputOf?: (note: number) => number;
+  /** Keys of the same group silence each other; 0 for none. */
+  readonly chokeOf?: (note: number) => number;
 }
 
 /** How a model is played; the values are those of that model: what comes in was completed by it. */
-const played = <M extends Model>(make: VoiceFactory<ValuesOf<M>>, outputOf?: Played["outputOf"]): Played => ({
+const played = <M extends Model>(make: VoiceFactory<ValuesOf<M>>, more: Omit<Played, "make"> = {}): Played => ({
   make: make,
-  ...(outputOf ? { outputOf } : {}),
+  ...more,
 });
 
 const PLAYED: Readonly<Record<string, Played>> = {
@@ -48,7 +55,10 @@ const PLAYED: Readonly<Record<string, Played>> = {
   "bass-synth": played<typeof BASS_SYNTH>((rate, values) => new BassVoice(rate, values)),
   "pad-synth": played<typeof PAD_SYNTH>((rate, values) => new PadVoice(rate, values)),
   mallets: played<typeof MALLETS>((rate, values) => new MalletVoice(rate, values)),
-  "drum-kit": played<typeof DRUM_KIT>((rate, values) => new DrumVoice(rate, values), drumOutput),
+  "drum-kit": played<typeof DRUM_KIT>((rate, values) => new DrumVoice(rate, values), {
+    outputOf: drumOutput,
+    chokeOf: drumChoke,
+  }),
   sampler: played<typeof SAMPLER>((rate, values, sample) => new SampleVoice(rate, values, sample)),
 };
 
@@ -58,6 +68,9 @@ interface Playing {
   /** Counts up: the least is the oldest. */
   since: number;
   held: boolean;
+  /** How much of it is heard, and by how much less with each sample. */
+  share: number;
+  fall: number;
 }
 
 /** One layer: its voices, its level, and its own effects. */
@@ -70,23 +83,27 @@ class LayerRuntime {
   private goal = 1;
   private count = 0;
 
-  private readonly outputOf: Played["outputOf"];
+  private readonly model: Played;
+  private readonly voiceLeft = new Float32Array(GRID);
+  private readonly voiceRight = new Float32Array(GRID);
 
   constructor(
     private layer: HeardLayer,
     samples: Samples,
     private readonly output: number | null,
-    sampleRate: number,
+    private readonly sampleRate: number,
   ) {
     const model = PLAYED[layer.model];
     if (!model) throw new Error(`${layer.model} cannot be played`);
-    this.outputOf = model.outputOf;
+    this.model = model;
     const sample = () => (this.layer.sample === null ? null : (samples.get(this.layer.sample) ?? null));
-    this.voices = Array.from({ length: POLYPHONY }, () => ({
+    this.voices = Array.from({ length: POLYPHONY + LEAVING }, () => ({
       voice: model.make(sampleRate, layer.values, sample),
       note: -1,
       since: 0,
       held: false,
+      share: 1,
+      fall: 0,
     }));
     this.effects = createChainRuntime(layer.effects, sampleRate);
     this.take(layer);
@@ -110,24 +127,48 @@ class LayerRuntime {
   noteOn(note: number, velocity: number): void {
     const { keys, velocities } = this.layer;
     if (note < keys.low || note > keys.high || velocity < velocities.low || velocity > velocities.high) return;
-    if (this.output !== null && this.outputOf && this.outputOf(note) !== this.output) return;
+    const { outputOf, chokeOf } = this.model;
+    if (this.output !== null && outputOf && outputOf(note) !== this.output) return;
+    const group = chokeOf?.(note) ?? 0;
+    if (group > 0) this.choke(group);
     const chosen = this.choose();
-    if (chosen.voice.sounds) chosen.voice.stop();
+    chosen.voice.stop();
     chosen.note = note;
     chosen.held = true;
     chosen.since = ++this.count;
+    chosen.share = 1;
+    chosen.fall = 0;
     chosen.voice.start(note, velocity / 127);
   }
 
-  /** One that is silent, or else the oldest. */
+  private choke(group: number): void {
+    const { chokeOf } = this.model;
+    for (const playing of this.voices)
+      if (playing.voice.sounds && playing.fall === 0 && chokeOf?.(playing.note) === group)
+        this.leave(playing, CHOKED_IN);
+  }
+
+  private leave(playing: Playing, seconds: number): void {
+    playing.held = false;
+    playing.fall = 1 / (seconds * this.sampleRate);
+  }
+
+  /** One that is silent; where as many sound as may, the oldest begins to leave. With no voice left, the one that has faded furthest. */
   private choose(): Playing {
-    let oldest = this.voices[0]!;
-    for (let v = 0; v < this.voices.length; v++) {
-      const playing = this.voices[v]!;
-      if (!playing.voice.sounds) return playing;
-      if (playing.since < oldest.since) oldest = playing;
+    let sounding = 0;
+    let silent: Playing | null = null;
+    let oldest: Playing | null = null;
+    let faintest = this.voices[0]!;
+    for (const playing of this.voices) {
+      if (!playing.voice.sounds) silent ??= playing;
+      else if (playing.fall === 0) {
+        sounding += 1;
+        if (oldest === null || playing.since < oldest.since) oldest = playing;
+      }
+      if (playing.share < faintest.share) faintest = playing;
     }
-    return oldest;
+    if (oldest && sounding >= POLYPHONY) this.leave(oldest, LEAVES_IN);
+    return silent ?? faintest;
   }
 
   noteOff(note: number): void {
@@ -160,8 +201,10 @@ class LayerRuntime {
     own.fill(0, 0, count);
     other.fill(0, 0, count);
     for (let v = 0; v < voices.length; v++) {
-      const { voice } = voices[v]!;
-      if (voice.sounds) voice.addTo(own, other, 0, count);
+      const playing = voices[v]!;
+      if (!playing.voice.sounds) continue;
+      if (playing.fall === 0) playing.voice.addTo(own, other, 0, count);
+      else this.addLeaving(playing, count);
     }
     for (let i = 0; i < count; i++) {
       // A level that jumps is walked to; what is left after a hundredth of a second is not heard.
@@ -174,6 +217,19 @@ class LayerRuntime {
       left[from + i]! += own[i]!;
       right[from + i]! += other[i]!;
     }
+  }
+
+  private addLeaving(playing: Playing, count: number): void {
+    const { left, right, voiceLeft, voiceRight } = this;
+    voiceLeft.fill(0, 0, count);
+    voiceRight.fill(0, 0, count);
+    playing.voice.addTo(voiceLeft, voiceRight, 0, count);
+    for (let i = 0; i < count; i++) {
+      playing.share = Math.max(0, playing.share - playing.fall);
+      left[i]! += playing.share * voiceLeft[i]!;
+      right[i]! += playing.share * voiceRight[i]!;
+    }
+    if (playing.share === 0) playing.voice.stop();
   }
 
   states(): readonly ProcessorState[] {

@@ -257,6 +257,134 @@ describe("layers", () => {
   });
 });
 
+/** Over a stretch under the window of Blackman and Harris, whose side lobes are 92 dB down. */
+const LONG = 8192;
+const windowed = (samples: Float32Array): Float32Array =>
+  samples.map((x, i) => {
+    const turn = (2 * Math.PI * i) / samples.length;
+    return x * (0.35875 - 0.48829 * Math.cos(turn) + 0.14128 * Math.cos(2 * turn) - 0.01168 * Math.cos(3 * turn));
+  });
+
+describe("what folds back", () => {
+  /** The loudest of the partials above the Nyquist frequency, where they fold to, against the note's own, in dB. */
+  function foldedBack(model: string, values: Values, note: number): number {
+    const { left } = play({ layers: [layer(model, values)], notes: one(note, 2), seconds: 2 });
+    const heard = windowed(left.subarray(RATE / 4, RATE / 4 + LONG));
+    const size = (freq: number) => partialAt(heard, freq, { sampleRate: RATE }).size;
+    const pitch = pitchOf(note);
+    const apart = (6 * RATE) / LONG;
+    const folded = Array.from({ length: Math.floor((3 * RATE) / pitch) }, (_, n) => ((n + 1) * pitch) % RATE)
+      .map((freq) => Math.min(freq, RATE - freq))
+      .filter((freq) => freq < 20_000 && Math.abs(freq - pitch * Math.round(freq / pitch)) > apart);
+    const own = Math.max(...[1, 2, 3].map((n) => size(n * pitch)));
+    return decibelsOf(Math.max(1e-9, ...folded.slice(0, 60).map(size)) / own);
+  }
+
+  const BRIGHT: readonly (readonly [model: string, values: Values])[] = [
+    ["bass-synth", { wave: 0, sub: 0, cutoff: 12_000, sustain: 100, resonance: 0 }],
+    ["bass-synth", { wave: 1, sub: 0, cutoff: 12_000, sustain: 100, resonance: 0 }],
+    ["pad-synth", { detune: 0, width: 0, motion: 0, cutoff: 16_000, attack: 1, sustain: 100 }],
+    ["electric-piano", { ring: 8 }],
+    // Mallets are sines of which each stands below the Nyquist frequency, at no multiples: nothing of them can fold.
+  ];
+  for (const [model, values] of BRIGHT)
+    it(`of the ${model} ${JSON.stringify(values)} stays below −60 dB, over the keyboard`, () => {
+      for (let note = 36; note <= 108; note += 4)
+        expect(foldedBack(model, values, note), `key ${note}`).toBeLessThan(-60);
+    });
+
+  it("of a sample that is turned up by an octave is left out, and the images of one that is turned down", () => {
+    const tone = (hz: number): Sample => {
+      const left = Float32Array.from({ length: RATE }, (_, i) => 0.5 * Math.sin((2 * Math.PI * hz * i) / RATE));
+      return { left, right: left, sampleRate: RATE };
+    };
+    const read = (hz: number, note: number, at: number) => {
+      const { left } = play({
+        layers: [layer("sampler", { root: 60, attack: 1 }, { sample: "s" })],
+        notes: one(note, 0.4, 127),
+        seconds: 1,
+        samples: new Map([["s", tone(hz)]]),
+      });
+      const heard = windowed(left.subarray(4800, 4800 + LONG));
+      return decibelsOf((partialAt(heard, at, { sampleRate: RATE }).size + 1e-9) / (0.5 * 0.35875));
+    };
+    // An octave up, 15 kHz would be 30 and fold to 18; 4 kHz is 8.
+    expect(read(15_000, 72, 18_000)).toBeLessThan(-80);
+    expect(Math.abs(read(4000, 72, 8000))).toBeLessThan(0.2);
+    // A fifth down, at two thirds of its pace, 9 kHz is 6; its first image lies at 32 − 6.
+    expect(read(9000, 53, (RATE - 9000) * 2 ** (-7 / 12))).toBeLessThan(-80);
+  });
+});
+
+describe("voices", () => {
+  const largestStep = (samples: Float32Array): number =>
+    samples.reduce((largest, x, i) => (i === 0 ? 0 : Math.max(largest, Math.abs(x - samples[i - 1]!))), 0);
+
+  it("that make room for others fade: thirteen low notes make no step that twelve do not", () => {
+    const steady = { detune: 0, width: 0, motion: 0, cutoff: 300, attack: 20, sustain: 100 };
+    const runtime = new InstrumentRuntime(
+      { layers: [layer("pad-synth", steady)], output: null, phrase: { seconds: 0, notes: [] } },
+      new Map(),
+      RATE,
+    );
+    const listen = (seconds: number) => {
+      const [left, right] = [new Float32Array(seconds * RATE), new Float32Array(seconds * RATE)];
+      runtime.addTo(left, right, left.length);
+      return left;
+    };
+    for (let note = 40; note < 52; note++) runtime.noteOn(note, 100);
+    listen(0.5);
+    const before = largestStep(listen(0.5));
+    runtime.noteOn(52, 100);
+    const during = largestStep(listen(0.1));
+    expect(during).toBeLessThan(1.5 * Math.max(before, largestStep(listen(0.5))));
+  });
+
+  it("of a vibraphone take another depth of their motor without a step", () => {
+    const bar = (depth: number): HeardInstrument => ({
+      layers: [layer("mallets", { bar: 0, ring: 12, depth, hardness: 20 })],
+      output: null,
+      phrase: { seconds: 0, notes: [] },
+    });
+    const runtime = new InstrumentRuntime(bar(0), new Map(), RATE);
+    runtime.noteOn(48, 100);
+    const listen = () => {
+      const [left, right] = [new Float32Array(RATE / 4), new Float32Array(RATE / 4)];
+      runtime.addTo(left, right, left.length);
+      return left;
+    };
+    listen();
+    const before = largestStep(listen());
+    runtime.update(bar(100));
+    expect(largestStep(listen())).toBeLessThan(1.2 * before);
+  });
+
+  it("of a hat choke each other: what rings open is silent when it is closed", () => {
+    const hats = (notes: readonly PhraseNote[]) =>
+      play({ layers: [layer("drum-kit", { hatDecay: 600 })], notes, seconds: 1 }).left.subarray(
+        0.45 * RATE,
+        0.6 * RATE,
+      );
+    const open = rms(hats([...one(46)]));
+    const closed = rms(hats([{ at: 0.3, seconds: 0.1, note: 42, velocity: 1 }]));
+    const choked = rms(hats([...one(46), { at: 0.3, seconds: 0.1, note: 42, velocity: 1 }]));
+    expect(choked).toBeLessThan(0.2 * open);
+    expect(choked).toBeCloseTo(closed, 6);
+  });
+
+  it("of a sampler loop without a step", () => {
+    const low = Float32Array.from({ length: RATE / 2 }, (_, i) => 0.5 * Math.sin((2 * Math.PI * 101.3 * i) / RATE));
+    const sample: Sample = { left: low, right: low, sampleRate: RATE };
+    const { left } = play({
+      layers: [layer("sampler", { root: 60, loop: 1, attack: 5 }, { sample: "s" })],
+      notes: one(60, 2.9, 127),
+      seconds: 3,
+      samples: new Map([["s", sample]]),
+    });
+    expect(largestStep(left.subarray(RATE / 10, 2.5 * RATE))).toBeLessThan(1.5 * largestStep(low));
+  });
+});
+
 describe("a phrase that goes round", () => {
   it("plays each of its notes each time, also where its length is no whole number of grid points", () => {
     // 1000 ms and a bit: 48,013 samples.

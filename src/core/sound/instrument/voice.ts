@@ -111,19 +111,3 @@ export class Fading {
     return this.level;
   }
 }
-
-/**
- * What is left of the corner of a saw or a pulse once it fits between two samples: a polynomial step of two samples'
- * length. After V. Välimäki and A. Huovilainen, "Antialiasing oscillators in subtractive synthesis", IEEE SPM 24 (2007).
- */
-export function polyBlep(phase: number, step: number): number {
-  if (phase < step) {
-    const t = phase / step;
-    return t + t - t * t - 1;
-  }
-  if (phase > 1 - step) {
-    const t = (phase - 1) / step;
-    return t * t + t + t + 1;
-  }
-  return 0;
-}

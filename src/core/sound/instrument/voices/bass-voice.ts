@@ -1,8 +1,9 @@
 import { envelopeOf } from "../../../processors/instrument/instrument-design";
 import type { BASS_SYNTH } from "../../../processors/instrument/models";
 import type { ValuesOf } from "../../../processors/model";
+import { dropResidue } from "../../../dsp/step-residue";
 import { EnvelopedVoice } from "../enveloped-voice";
-import { TURN, pitchOf, polyBlep } from "../voice";
+import { TURN, pitchOf } from "../voice";
 import { SweptFilter } from "./swept-filter";
 
 type BassValues = ValuesOf<typeof BASS_SYNTH>;
@@ -44,7 +45,7 @@ export class BassVoice extends EnvelopedVoice<BassValues> {
         this.second.aim(open, 0.3);
       }
       this.counted += 1;
-      const saw = 2 * this.phase - 1 - polyBlep(this.phase, this.step);
+      const saw = 2 * this.phase - 1 - dropResidue(this.phase, this.step);
       const x = (wave === 1 ? this.pulse() : saw) * 0.3 + below * 0.3 * Math.sin(TURN * this.under);
       const y = level * this.velocity * this.second.next(this.first.next(x));
       left[i]! += y;
@@ -56,6 +57,6 @@ export class BassVoice extends EnvelopedVoice<BassValues> {
 
   private pulse(): number {
     const half = (this.phase + 0.5) % 1;
-    return (this.phase < 0.5 ? 1 : -1) + polyBlep(this.phase, this.step) - polyBlep(half, this.step);
+    return (this.phase < 0.5 ? 1 : -1) + dropResidue(this.phase, this.step) - dropResidue(half, this.step);
   }
 }

@@ -35,6 +35,9 @@ const OUTPUTS = new Map(Object.entries(DRUMS).map(([note, [drum]]) => [Number(no
 /** Which output a key of the drum kit goes to; 0 for a key that plays nothing. */
 export const drumOutput = (note: number): number => OUTPUTS.get(note) ?? 0;
 
+/** Keys that silence each other: a hat is open or closed, never both. 0 for those that silence none. */
+export const drumChoke = (note: number): number => (OUTPUTS.get(note) === OUTPUT_OF.open ? OUTPUT_OF.open : 0);
+
 type DrumValues = ValuesOf<typeof DRUM_KIT>;
 
 /** A decay to −26 dB, in ms, as the seconds in which it falls by e. */

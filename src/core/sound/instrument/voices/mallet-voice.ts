@@ -7,6 +7,9 @@ import { Fading, TURN, pitchOf } from "../voice";
 const MODES = 4;
 const NO_MODE = [1, 0, 1] as const;
 
+/** What a value that walks to another gains of the way in a sample. */
+const GLIDING = 0.002;
+
 type MalletValues = ValuesOf<typeof MALLETS>;
 
 /** A bar that rings in a few modes; the motor of a vibraphone turns its resonators open and shut. */
@@ -15,6 +18,8 @@ export class MalletVoice extends StruckVoice<MalletValues> {
   private readonly phases = new Float64Array(MODES);
   private readonly steps = new Float64Array(MODES);
   private motor = 0;
+  /** How far the motor is heard: it walks to what is set. */
+  private swing = -1;
 
   constructor(sampleRate: number, values: MalletValues) {
     super(sampleRate, values);
@@ -46,7 +51,8 @@ export class MalletVoice extends StruckVoice<MalletValues> {
 
   protected ring(left: Float32Array, right: Float32Array, from: number, to: number): void {
     const { motor, depth } = this.values;
-    const swing = depth / 200;
+    const goal = depth / 200;
+    if (this.swing < 0) this.swing = goal;
     for (let i = from; i < to; i++) {
       let x = 0;
       for (let m = 0; m < MODES; m++) {
@@ -57,6 +63,8 @@ export class MalletVoice extends StruckVoice<MalletValues> {
         this.phases[m] = phase + this.steps[m]! >= 1 ? phase + this.steps[m]! - 1 : phase + this.steps[m]!;
       }
       x *= this.damping();
+      this.swing += GLIDING * (goal - this.swing);
+      const { swing } = this;
       const tremolo = 1 - swing + swing * Math.sin(TURN * this.motor);
       this.motor = (this.motor + motor / this.sampleRate) % 1;
       left[i]! += tremolo * x;

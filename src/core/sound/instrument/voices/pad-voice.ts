@@ -2,8 +2,9 @@ import { envelopeOf } from "../../../processors/instrument/instrument-design";
 import type { PAD_SYNTH } from "../../../processors/instrument/models";
 import type { ValuesOf } from "../../../processors/model";
 import { GRID } from "../../../dsp/grid";
+import { dropResidue } from "../../../dsp/step-residue";
 import { EnvelopedVoice } from "../enveloped-voice";
-import { TURN, pitchOf, polyBlep } from "../voice";
+import { TURN, pitchOf } from "../voice";
 import { SweptFilter } from "./swept-filter";
 
 const PAD_VOICES = 3;
@@ -63,6 +64,6 @@ export class PadVoice extends EnvelopedVoice<PadValues> {
     const phase = this.phases[v]!;
     const step = this.steps[v]!;
     this.phases[v] = phase + step >= 1 ? phase + step - 1 : phase + step;
-    return 2 * phase - 1 - polyBlep(phase, step);
+    return 2 * phase - 1 - dropResidue(phase, step);
   }
 }

@@ -1,12 +1,16 @@
 import { heldEnvelopeOf } from "../../../processors/instrument/instrument-design";
 import type { SAMPLER } from "../../../processors/instrument/models";
 import type { ValuesOf } from "../../../processors/model";
+import { readBetween } from "../../../dsp/windowed-sinc";
 import { EnvelopedVoice } from "../enveloped-voice";
 import type { Sample } from "../voice";
 
 type SamplerValues = ValuesOf<typeof SAMPLER>;
 
-/** Recorded sound at the pitch of the key, read between its samples by the cubic of Catmull and Rom. */
+/** In seconds: the end of a loop is cross-faded with what leads to its begin. */
+const MEET = 0.01;
+
+/** Recorded sound at the pitch of the key; what its loop leaves at the end leads into its begin. */
 export class SampleVoice extends EnvelopedVoice<SamplerValues> {
   private at = 0;
   private step = 1;
@@ -26,7 +30,7 @@ export class SampleVoice extends EnvelopedVoice<SamplerValues> {
     const { root, tune, begin, tracks } = this.values;
     const semitones = (tracks === 1 ? note - root : 0) + tune;
     this.step = (2 ** (semitones / 12) * sample.sampleRate) / this.sampleRate;
-    this.at = 1 + (begin / 100) * Math.max(0, sample.left.length - 4);
+    this.at = (begin / 100) * Math.max(0, sample.left.length - 1);
     this.velocity = velocity;
     this.envelope.start();
   }
@@ -34,30 +38,26 @@ export class SampleVoice extends EnvelopedVoice<SamplerValues> {
   addTo(left: Float32Array, right: Float32Array, from: number, to: number): void {
     const sample = this.sample();
     if (!sample) return this.stop();
-    const last = sample.left.length - 3;
+    const end = sample.left.length;
     const loops = this.values.loop === 1;
+    const meet = loops ? Math.min(end / 4, MEET * sample.sampleRate) : 0;
+    // So far back does a loop leap: to where what it faded to has come.
+    const back = end - meet;
     for (let i = from; i < to; i++) {
-      if (this.at > last) {
+      if (this.at >= end) {
         if (!loops) return this.stop();
-        this.at = 1 + (this.at - last);
+        this.at -= back;
       }
       const level = this.velocity * this.envelope.next();
-      left[i]! += level * between(sample.left, this.at);
-      right[i]! += level * between(sample.right, this.at);
+      const fade = meet > 0 ? Math.max(0, (this.at - back) / meet) : 0;
+      left[i]! += level * this.read(sample.left, fade, back);
+      right[i]! += level * this.read(sample.right, fade, back);
       this.at += this.step;
     }
   }
-}
 
-function between(samples: Float32Array, place: number): number {
-  const whole = Math.floor(place);
-  const share = place - whole;
-  const before = samples[whole - 1]!;
-  const near = samples[whole]!;
-  const far = samples[whole + 1]!;
-  const beyond = samples[whole + 2]!;
-  const slope = (far - before) / 2;
-  const bend = before - 2.5 * near + 2 * far - beyond / 2;
-  const twist = (beyond - before) / 2 + 1.5 * (near - far);
-  return near + share * (slope + share * (bend + share * twist));
+  private read(samples: Float32Array, fade: number, back: number): number {
+    const here = readBetween(samples, this.at, this.step);
+    return fade === 0 ? here : here + fade * (readBetween(samples, this.at - back, this.step) - here);
+  }
 }
