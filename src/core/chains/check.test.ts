@@ -1,9 +1,16 @@
 import { describe, expect, it } from "vitest";
 import { WIRED, processor } from "../recall/testing/wired";
 import { type Chain, EMPTY_CHAIN, type Processor } from "./chain";
+import { beatsPerMinute } from "../units/quantities";
 import { type CheckContext, checkChain, latencyOf } from "./check";
 
-const CONTEXT: CheckContext = { strip: "audio", channels: "stereo", sampleRate: 48_000, peaks: null };
+const CONTEXT: CheckContext = {
+  strip: "audio",
+  channels: "stereo",
+  sampleRate: 48_000,
+  tempo: beatsPerMinute(120),
+  peaks: null,
+};
 const chain = (...nodes: Processor[]): Chain => ({ ...EMPTY_CHAIN, nodes });
 const set = (p: Processor, values: Processor["values"]): Processor => ({ ...p, values: { ...p.values, ...values } });
 const ids = (c: Chain, context: Partial<CheckContext> = {}) =>
@@ -66,6 +73,17 @@ describe("the chain check", () => {
   it("sees a tuner or meter that was left on", () => {
     expect(ids(chain(processor("t", "tuner"), processor("m", "meter")))).toEqual(["on t", "on m"]);
     expect(checkChain(chain(set(processor("t", "tuner"), { mute: 1 })), CONTEXT)[0]?.text).toContain("mutes");
+  });
+  it("says where a note length is longer than the plugin can make it", () => {
+    const echo = set(processor("e", "echo"), {
+      left: { note: "1/1", feel: "dotted" },
+      right: { note: "1/4", feel: "straight" },
+    });
+    expect(ids(chain(echo))).toEqual([]);
+    const slow = checkChain(chain(echo), { ...CONTEXT, tempo: beatsPerMinute(50) });
+    expect(slow.map((remark) => remark.text)).toEqual([
+      "Left of Echo: 1/1 dotted is 7.20 s at this tempo, and it stops at 4.00 s.",
+    ]);
   });
   it("counts latency along the way, lanes by their slowest", () => {
     expect(latencyOf(WIRED.nodes, 48_000)).toBe(25);

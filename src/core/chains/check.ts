@@ -1,6 +1,8 @@
 import { getSpec, latencyAt } from "../processors/model";
 import { findModel } from "../processors/models";
-import type { Value } from "../units/param-spec";
+import { beatsOf, formatNoteLength, isNoteLength } from "../units/note-length";
+import { type Value, clampTo } from "../units/param-spec";
+import { type BeatsPerMinute, millisecondsOf } from "../units/quantities";
 import type { StripKind } from "../documents/strip-kinds";
 import { type Chain, type ChainNode, type Processor, processorName } from "./chain";
 import { processorsOf, type Place, findNode, listsIn } from "./tree";
@@ -31,6 +33,7 @@ export interface CheckContext {
   readonly strip: StripKind;
   readonly channels: "mono" | "stereo";
   readonly sampleRate: number;
+  readonly tempo: BeatsPerMinute;
   /** The highest sample that reaches each plugin, by its key, and that leaves the chain; 1 is full scale. Null until measured. */
   readonly peaks: { readonly inputs: Readonly<Record<string, number>>; readonly output: number } | null;
 }
@@ -223,6 +226,29 @@ const leftOn: Rule = (chain) =>
       : [],
   );
 
+/** A note length that is longer, or turns more slowly, than the plugin can: it stops at its end. */
+const beyondItsRange: Rule = (chain, { tempo }) =>
+  processorsOf(chain).flatMap((p): readonly Remark[] =>
+    (findModel(p.model)?.params ?? []).flatMap((spec): readonly Remark[] => {
+      const note = p.values[spec.id];
+      if (!p.enabled || !isNoteLength(note)) return [];
+      const ms = millisecondsOf(beatsOf(note), tempo);
+      const wanted = spec.unit === "Hz" ? 1000 / ms : ms;
+      const stops = clampTo(spec, wanted);
+      if (Math.abs(stops - wanted) < 1e-9 * wanted) return [];
+      const told = (value: number) =>
+        spec.unit === "Hz" ? `${value.toFixed(2)} Hz` : `${(value / 1000).toFixed(2)} s`;
+      return [
+        {
+          id: `range ${p.key} ${spec.id}`,
+          node: p.key,
+          text: `${spec.name} of ${processorName(p)}: ${formatNoteLength(note)} is ${told(wanted)} at this tempo, and it stops at ${told(stops)}.`,
+          mend: null,
+        },
+      ];
+    }),
+  );
+
 const latency: Rule = (chain, { sampleRate }) => {
   const samples = latencyOf(chain.nodes, sampleRate);
   return samples === 0
@@ -254,6 +280,7 @@ const RULES: readonly Rule[] = [
   clipping,
   clippingOutput,
   leftOn,
+  beyondItsRange,
   latency,
 ];
 

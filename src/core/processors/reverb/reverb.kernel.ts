@@ -155,11 +155,15 @@ class ReverbKernel extends GridKernel {
     const { wetLeft, wetRight, firstLeft, firstRight, within } = this;
     const drySlope = slopeOf(this.dry);
     const wetSlope = slopeOf(this.wet);
-    const width = this.width.value;
-    const early = this.earlyGain.value;
+    const widthSlope = slopeOf(this.width);
+    const earlySlope = slopeOf(this.earlyGain);
+    const width0 = this.width.value;
+    const early0 = this.earlyGain.value;
     const dry0 = this.dry.value;
     const wet0 = this.wet.value;
     for (let i = 0; i < count; i++) {
+      const width = width0 + widthSlope * (within + i);
+      const early = early0 + earlySlope * (within + i);
       const l = wetLeft[i]! + early * firstLeft[i]!;
       const r = wetRight[i]! + early * firstRight[i]!;
       const middle = (l + r) / 2;

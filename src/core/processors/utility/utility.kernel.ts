@@ -1,4 +1,5 @@
-import { highPass } from "../../dsp/biquad";
+import { highPass, lowPass } from "../../dsp/biquad";
+import { crossoverAllPass, twice } from "../../dsp/crossover";
 import { GlidingBiquads } from "../../dsp/gliding-biquad";
 import { GRID } from "../../dsp/grid";
 import { GridKernel, slopeOf } from "../grid-kernel";
@@ -52,9 +53,15 @@ class GainKernel extends MatrixKernel {
   }
 }
 
-/** Mid and side: the side is scaled, and below a frequency there is none. Balance turns down the other side. */
+/**
+ * Mid and side: the side is scaled, and below a frequency there is none: it passes the high half of a crossover, and the mid the
+ * all-pass that both halves add up to, so that they stay in phase and the image above stands where it stood. Balance turns
+ * down the other side.
+ */
 class WidthKernel extends MatrixKernel {
-  private readonly sideCut = new GlidingBiquads(1);
+  private readonly sideCut = new GlidingBiquads(2);
+  private readonly midTurn = new GlidingBiquads(1);
+  private readonly mid = new Float64Array(GRID);
   private readonly side = new Float64Array(GRID);
   private readonly monoShare = this.ramp();
 
@@ -68,31 +75,39 @@ class WidthKernel extends MatrixKernel {
     this.aim(this.rightLeft, right * (0.5 - share), jump);
     this.aim(this.rightRight, right * (0.5 + share), jump);
     const design = { freq: hertz(monoBelow), q: Math.SQRT1_2, sampleRate: this.sampleRate };
-    this.sideCut.aim([highPass(design)], this.glide, jump);
+    this.sideCut.aim(twice(highPass(design)), this.glide, jump);
+    this.midTurn.aim([crossoverAllPass(lowPass(design))], this.glide, jump);
     this.aim(this.monoShare, monoBelow > 20 ? 1 : 0, jump);
   }
 
   override reset(): void {
     this.sideCut.clear();
+    this.midTurn.clear();
   }
 
   protected override tick(): void {
     this.sideCut.tick();
+    this.midTurn.tick();
   }
 
   protected override segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    const { side } = this;
+    const { side, mid } = this;
     const share = this.monoShare.value;
+    const slope = slopeOf(this.monoShare);
     const count = to - from;
-    for (let i = 0; i < count; i++) side[i] = (left[from + i]! - right[from + i]!) / 2;
+    for (let i = 0; i < count; i++) {
+      mid[i] = (left[from + i]! + right[from + i]!) / 2;
+      side[i] = (left[from + i]! - right[from + i]!) / 2;
+    }
     this.sideCut.process(0, side, count, this.within);
-    if (share > 0)
+    this.midTurn.process(0, mid, count, this.within);
+    if (share > 0 || slope !== 0)
       for (let i = 0; i < count; i++) {
-        const middle = (left[from + i]! + right[from + i]!) / 2;
-        const plain = (left[from + i]! - right[from + i]!) / 2;
-        const kept = plain + share * (side[i]! - plain);
-        left[from + i] = middle + kept;
-        right[from + i] = middle - kept;
+        const now = share + slope * (this.within + i);
+        const l = left[from + i]!;
+        const r = right[from + i]!;
+        left[from + i] = l + now * (mid[i]! + side[i]! - l);
+        right[from + i] = r + now * (mid[i]! - side[i]! - r);
       }
     super.segment(left, right, from, to);
   }

@@ -43,8 +43,20 @@ describe("stereo width", () => {
     const side = { ...tone, right: tone.left.map((x) => -x) };
     const { left, right } = through(getModel("stereo-width"), { monoBelow: 300 }, side);
     const rest = left.map((l, i) => (l - right[i]!) / 2);
-    // Two octaves and a third below the corner of a filter of the second order: 28 dB.
-    expect(partialAt(rest, 60, { sampleRate: RATE, from: RATE / 2 }).size).toBeLessThan(0.5 * amplitudeOf(-26));
+    // Two octaves and a third below the corner of a crossover of the fourth order: 56 dB.
+    expect(partialAt(rest, 60, { sampleRate: RATE, from: RATE / 2 }).size).toBeLessThan(0.5 * amplitudeOf(-54));
+  });
+  it("leaves the image above that frequency where it was: what is hard left stays there", () => {
+    for (const hz of [600, 1200, 3000]) {
+      const tone = sine(hz, 0.5, 1, RATE);
+      const { left, right } = through(
+        getModel("stereo-width"),
+        { monoBelow: 300 },
+        { ...tone, right: new Float32Array(RATE) },
+      );
+      const size = (samples: Float32Array) => partialAt(samples, hz, { sampleRate: RATE, from: RATE / 2 }).size;
+      expect(size(right) / size(left), `${hz} Hz`).toBeLessThan(amplitudeOf(-28));
+    }
   });
 });
 

@@ -56,7 +56,9 @@ function remarksOn(chain: Chain, context: Pick<CheckContext, "strip" | "channels
     { chain: hearChain(chain, TEMPO) },
     { loop: LOOP, keys: new Map(), samples: new Map(), play: null },
   );
-  return checkChain(chain, { ...context, sampleRate: 48_000, peaks }).filter((remark) => remark.mend !== null);
+  return checkChain(chain, { ...context, sampleRate: 48_000, tempo: beatsPerMinute(120), peaks }).filter(
+    (remark) => remark.mend !== null,
+  );
 }
 
 describe("a mend of the check", () => {

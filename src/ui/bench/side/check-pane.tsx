@@ -8,6 +8,7 @@ import { processorsOf } from "@/core/chains/tree";
 import { checkChain } from "@/core/chains/check";
 import * as gestures from "@/core/recall/gestures";
 import { formatNumber } from "@/core/units/format";
+import { beatsPerMinute } from "@/core/units/quantities";
 import { Button } from "../../kit/button";
 import { SideHeading } from "../../kit/bits";
 import { costOf, peaksOfA } from "../../listening/listening";
@@ -42,13 +43,14 @@ function usePeaks(): Peaks | null {
   return found?.of === a ? found.peaks : null;
 }
 
-export function useRemarks({ chain, strip, editing }: Bench) {
+export function useRemarks({ chain, strip, editing, tempo }: Bench) {
   const peaks = usePeaks();
   const source = strip?.source;
   return checkChain(chain, {
     strip: strip?.kind ?? "audio",
     channels: source?.channels ?? "stereo",
     sampleRate: editing.body?.project.sampleRate ?? 48_000,
+    tempo: beatsPerMinute(tempo),
     peaks,
   });
 }
