@@ -150,7 +150,7 @@ function gatedDrums(): StereoSound {
 export function agreement(): readonly Figure[] {
   const sounds = [noise(10, RATE), sine(997, 0.4, 10, RATE), drumWithCello(RATE), gatedDrums()];
   const readings = sounds.map((sound) => ({ sound, other: preciseMeter(sound) }));
-  const note = readings.some((r) => r.other === null) ? "no independent meter here: install ffmpeg" : undefined;
+  const note = readings.some((r) => r.other === null) ? "no independent meter here: apt-get install ffmpeg" : undefined;
   const worst = (far: (r: (typeof readings)[number]) => number) => (note ? null : Math.max(...readings.map(far)));
   const shared = { op: "<=", runs: sounds.length, ...(note ? { note } : {}) } as const;
   return [
