@@ -1,8 +1,9 @@
-import { highPass, lowPass } from "../../dsp/biquad";
-import { crossoverAllPass, twice } from "../../dsp/crossover";
+import { highPass } from "../../dsp/biquad";
+import { twice } from "../../dsp/crossover";
+import { GlidingShelf } from "../../dsp/gliding-shelf";
 import { GlidingBiquads } from "../../dsp/gliding-biquad";
 import { GRID } from "../../dsp/grid";
-import { GridKernel } from "../grid-kernel";
+import { GridKernel, slopeOf } from "../grid-kernel";
 import type { Kernel } from "../kernel";
 import { hertz } from "../../units/quantities";
 import type { ValuesOf } from "../model";
@@ -11,16 +12,17 @@ import { factorOf, followed, smoothing } from "./reduction";
 import { type StaticCurve, gainAt } from "./static-curve";
 
 const DETECTOR_RELEASE = 3;
+/** Half of the reduction, in dB, is done so far below the frequency that at it most of it is. */
+const CORNER = 0.8;
 
 /**
- * What lies above the frequency is heard by the detector and, alone or with the rest, turned down. The rest runs through
- * the all-pass that both halves of the crossover add up to, so that they stay in phase whatever is turned down.
+ * What lies above the frequency is heard by the detector and, alone or with the rest, turned down: alone by a shelf whose gain
+ * is the reduction, sample by sample. At rest that is the sound itself, so that it may stand beside a dry lane.
  */
 class DeEsserKernel extends GridKernel {
   private readonly filter = new GlidingBiquads(2);
-  private readonly allPass = new GlidingBiquads(1);
-  private readonly wholeLeft = new Float64Array(GRID);
-  private readonly wholeRight = new Float64Array(GRID);
+  private readonly shelves = [new GlidingShelf(), new GlidingShelf()] as const;
+  private readonly corner = this.ramp();
   private readonly highLeft = new Float64Array(GRID);
   private readonly highRight = new Float64Array(GRID);
   private readonly forget = smoothing(DETECTOR_RELEASE, this.sampleRate);
@@ -41,7 +43,7 @@ class DeEsserKernel extends GridKernel {
     this.release = smoothing(values.release, this.sampleRate);
     const design = { freq: hertz(values.freq), q: Math.SQRT1_2, sampleRate: this.sampleRate };
     this.filter.aim(twice(highPass(design)), this.glide, jump);
-    this.allPass.aim([crossoverAllPass(lowPass(design))], this.glide, jump);
+    this.aim(this.corner, Math.tan((Math.PI * CORNER * values.freq) / this.sampleRate), jump);
     this.aim(this.threshold, curve.threshold, jump);
     this.aim(this.slope, curve.slope, jump);
     this.curve.knee = curve.knee;
@@ -51,7 +53,7 @@ class DeEsserKernel extends GridKernel {
 
   reset(): void {
     this.filter.clear();
-    this.allPass.clear();
+    for (const shelf of this.shelves) shelf.clear();
     this.level = this.now = 0;
   }
 
@@ -61,35 +63,42 @@ class DeEsserKernel extends GridKernel {
 
   protected override tick(): void {
     this.filter.tick();
-    this.allPass.tick();
+    for (const shelf of this.shelves) shelf.flush();
     if (this.level < 1e-9) this.level = 0;
   }
 
   protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    const { highLeft, highRight, wholeLeft, wholeRight, curve, attack, release, forget } = this;
+    const { highLeft, highRight, shelves, curve, attack, release, forget, within } = this;
     const count = to - from;
     for (let i = 0; i < count; i++) {
-      wholeLeft[i] = highLeft[i] = left[from + i]!;
-      wholeRight[i] = highRight[i] = right[from + i]!;
+      highLeft[i] = left[from + i]!;
+      highRight[i] = right[from + i]!;
     }
     this.filter.process(0, highLeft, count, this.within);
     this.filter.process(1, highRight, count, this.within);
-    this.allPass.process(0, wholeLeft, count, this.within);
-    this.allPass.process(1, wholeRight, count, this.within);
     curve.threshold = this.threshold.value;
     curve.slope = this.slope.value;
     const range = this.range.value;
-    const whole = this.whole.value;
+    const whole0 = this.whole.value;
+    const wholeSlope = slopeOf(this.whole);
+    const corner0 = this.corner.value;
+    const cornerSlope = slopeOf(this.corner);
     let { level, now } = this;
     for (let i = 0; i < count; i++) {
       level = Math.max(Math.abs(highLeft[i]!), Math.abs(highRight[i]!), level * forget);
       const ask = level > 1e-6 ? Math.max(range, gainAt(curve, 20 * Math.log10(level))) : 0;
       now = followed(now, ask, attack, release);
-      const less = factorOf(now) - 1;
-      const l = wholeLeft[i]!;
-      const r = wholeRight[i]!;
-      left[from + i] = l + less * (whole * l + (1 - whole) * highLeft[i]!);
-      right[from + i] = r + less * (whole * r + (1 - whole) * highRight[i]!);
+      const corner = corner0 + cornerSlope * (within + i);
+      const whole = whole0 + wholeSlope * (within + i);
+      const gain = factorOf(now);
+      // The root of the root of the gain: what a shelf is made of.
+      const root = factorOf(now / 4);
+      const l = left[from + i]!;
+      const r = right[from + i]!;
+      const shelvedLeft = shelves[0].next(l, corner, root);
+      const shelvedRight = shelves[1].next(r, corner, root);
+      left[from + i] = shelvedLeft + whole * (gain * l - shelvedLeft);
+      right[from + i] = shelvedRight + whole * (gain * r - shelvedRight);
     }
     this.level = level;
     this.now = now;

@@ -78,6 +78,8 @@ describe("the static curve", () => {
     // Far over the threshold the range is all that is taken.
     expect(gainAt(12_000, { ratio: 20 })).toBeCloseTo(-12, 0);
     expect(gainAt(12_000, { threshold: 0 })).toBeCloseTo(0, 1);
+    // At its frequency most of it is done.
+    expect(gainAt(5000, { ratio: 20 })).toBeLessThan(-6);
   });
 });
 

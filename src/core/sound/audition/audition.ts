@@ -8,7 +8,7 @@ import { PressedKeys } from "./pressed-keys";
 import { KeyReels, MaterialReel } from "./reels";
 import { type Side, SignalPath } from "./signal-path";
 import { InstrumentSource, LEAD, MaterialSource, type Source } from "./source";
-import { walk } from "../walk";
+import { walk } from "../../dsp/walk";
 
 export type { Side } from "./signal-path";
 

@@ -2,7 +2,7 @@ import type { StereoSound } from "../../dsp/stereo-sound";
 import type { KeySignal } from "../../processors/kernel";
 import type { KeyBus } from "../chain/chain-runtime";
 import { type Stretch, samplesOf } from "../../materials/stretch";
-import { walk } from "../walk";
+import { walk } from "../../dsp/walk";
 
 interface Reel {
   loop: StereoSound;

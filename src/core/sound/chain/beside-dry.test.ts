@@ -22,6 +22,8 @@ const AT_REST: readonly (readonly [id: string, values: Values])[] = [
   ["fet-compressor", { threshold: 0 }],
   ["opto-compressor", { threshold: 0 }],
   ["limiter", {}],
+  ["de-esser", {}],
+  ["de-esser", { freq: 3000, mode: 1 }],
   ["gain", {}],
   ["stereo-width", {}],
   ["tuner", {}],

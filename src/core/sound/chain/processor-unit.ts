@@ -3,7 +3,7 @@ import { latencyAt } from "../../processors/model";
 import { findKernel } from "../../processors/kernels";
 import type { HeardValues } from "../../units/param-spec";
 import type { Kernel } from "../../processors/kernel";
-import { walk } from "../walk";
+import { walk } from "../../dsp/walk";
 import { CHUNK, FADE, type KeyBus, type ProcessorState, type Unit, Waiting } from "./unit";
 
 function createKernel(processor: HeardProcessor, sampleRate: number): Kernel {
