@@ -21,7 +21,10 @@ export default defineConfig({
         test: { name: "core and server", include: ["src/**/*.test.{ts,tsx}"], exclude: [SURFACES], isolate: false },
       },
       // A test of the interface names its surroundings in its first line, and stands in for the router by itself.
-      { extends: true, test: { name: "interface", include: [SURFACES] } },
+      {
+        extends: true,
+        test: { name: "interface", include: [SURFACES], setupFiles: ["vitest.setup.ts", "vitest.setup.interface.ts"] },
+      },
     ],
   },
 });
