@@ -57,12 +57,17 @@ export class Antiderivative {
     return pieces[c]! + share * (pieces[c + 1]! + share * (pieces[c + 2]! + share * pieces[c + 3]!));
   }
 
-  /** Puts samples through the curve, in place. All of it stands in one loop: calls would take longer than what they do. */
-  pass(samples: Float64Array, count: number, trace: Trace): void {
+  /**
+   * Puts samples through the curve, in place: (after · (curve(before · x + offset) − rest)), each of the four walking by its
+   * step. All of it stands in one loop: calls, and loops of their own, would take longer than what they do.
+   */
+  pass(samples: Float64Array, count: number, trace: Trace, drive: Drive): void {
     const { pieces, limit, end, top } = this;
+    const { beforeStep, offsetStep, afterStep, restStep } = drive;
+    let { before, offset, after, rest } = drive;
     let { input, area } = trace;
     for (let i = 0; i < count; i++) {
-      const x = samples[i]!;
+      const x = before * samples[i]! + offset;
       const size = x < 0 ? -x : x;
       let now = end + top * (size - limit);
       if (size < limit) {
@@ -73,14 +78,43 @@ export class Antiderivative {
         now = pieces[c]! + share * (pieces[c + 1]! + share * (pieces[c + 2]! + share * pieces[c + 3]!));
       }
       const way = x - input;
-      samples[i] = way > NEAR || way < -NEAR ? (now - area) / way : this.curve((x + input) / 2);
+      const mean = way > NEAR || way < -NEAR ? (now - area) / way : this.curve((x + input) / 2);
+      samples[i] = after * (mean - rest);
       input = x;
       area = now;
+      before += beforeStep;
+      offset += offsetStep;
+      after += afterStep;
+      rest += restStep;
     }
     trace.input = input;
     trace.area = area;
   }
 }
+
+/** How a sound goes into a curve and comes out of it, and by how much that walks with each sample. */
+export interface Drive {
+  before: number;
+  beforeStep: number;
+  offset: number;
+  offsetStep: number;
+  after: number;
+  afterStep: number;
+  /** What the curve gives in silence. */
+  rest: number;
+  restStep: number;
+}
+
+export const noDrive = (): Drive => ({
+  before: 1,
+  beforeStep: 0,
+  offset: 0,
+  offsetStep: 0,
+  after: 1,
+  afterStep: 0,
+  rest: 0,
+  restStep: 0,
+});
 
 /** What one curve on one channel remembers: its last input, and the area up to it. */
 export interface Trace {

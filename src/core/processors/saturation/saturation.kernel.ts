@@ -1,7 +1,7 @@
 import { type Biquad, bell, highPass, highPassOne, lowPass } from "../../dsp/biquad";
-import { type Trace, noTrace } from "../../dsp/antiderivative";
+import { type Drive, type Trace, noDrive, noTrace } from "../../dsp/antiderivative";
 import { GlidingBiquads } from "../../dsp/gliding-biquad";
-import { GRID } from "../../dsp/grid";
+import { GRID, type Ramp } from "../../dsp/grid";
 import { GridKernel, slopeOf } from "../grid-kernel";
 import type { Kernel } from "../kernel";
 import { Oversampler } from "../../dsp/oversampler";
@@ -36,12 +36,13 @@ abstract class SaturationKernel<Values extends HeardValues<"drive" | "output" | 
   private doublings: Doublings = 2;
   private oversamplers = this.oversampled();
   private shaped: readonly [Shaped, Shaped] = [this.channel(0), this.channel(1)];
-  private factor = this.oversamplers[0].factor;
+  protected factor = this.oversamplers[0].factor;
   private readonly work = [new Float64Array(GRID), new Float64Array(GRID)] as const;
   private readonly late = oversamplingDelay(this.sampleRate);
   private readonly waiting = [new Float64Array(this.late), new Float64Array(this.late)] as const;
   private readonly waitingAt = [0, 0];
   private readonly dcBlock = new GlidingBiquads(1);
+  private readonly driven = noDrive();
 
   constructor(
     sampleRate: number,
@@ -161,8 +162,19 @@ abstract class SaturationKernel<Values extends HeardValues<"drive" | "output" | 
   }
 
   /** A glide's slope, for samples of the higher rate. */
-  protected step(ramp: Parameters<typeof slopeOf>[0]): number {
+  protected step(ramp: Ramp): number {
     return slopeOf(ramp) / this.factor;
+  }
+
+  /** How a stretch goes into a curve and comes out of it, by two gains of which the first may be none: the same one each time. */
+  protected drive(before: Ramp | null, after: Ramp): Drive {
+    const { driven, passed } = this;
+    driven.beforeStep = before ? this.step(before) : 0;
+    driven.before = before ? before.value + driven.beforeStep * passed : 1;
+    driven.afterStep = this.step(after);
+    driven.after = after.value + driven.afterStep * passed;
+    driven.offset = driven.offsetStep = driven.rest = driven.restStep = 0;
+    return driven;
   }
 
   /** How many samples of the higher rate have passed since the last point of the grid. */
@@ -200,14 +212,11 @@ class TapeKernel extends SaturationKernel<ValuesOf<typeof TAPE>> {
 
   protected shape({ samples, traces }: Shaped, count: number): void {
     const before = this.before.value;
-    const after = this.after.value;
     const beforeStep = this.step(this.before);
-    const afterStep = this.step(this.after);
     const dent = this.dent.value;
     const { passed } = this;
     for (let i = 0; i < count; i++) samples[i] = tapeDented((before + beforeStep * (passed + i)) * samples[i]!, dent);
-    SOFT.pass(samples, count, traces[0]);
-    for (let i = 0; i < count; i++) samples[i]! *= after + afterStep * (passed + i);
+    SOFT.pass(samples, count, traces[0], this.drive(null, this.after));
   }
 }
 
@@ -239,24 +248,16 @@ class TubeKernel extends SaturationKernel<ValuesOf<typeof TUBE>> {
   }
 
   protected shape({ samples, traces }: Shaped, count: number): void {
-    const before = this.before.value;
-    const after = this.after.value;
-    const offset = this.offset.value;
-    const beforeStep = this.step(this.before);
-    const afterStep = this.step(this.after);
-    const offsetStep = this.step(this.offset);
-    const { passed } = this;
-    for (let i = 0; i < count; i++) {
-      const n = passed + i;
-      samples[i] = (before + beforeStep * n) * samples[i]! + (offset + offsetStep * n);
-    }
-    SOFT.pass(samples, count, traces[0]);
-    const rest = softClip(offset);
-    for (let i = 0; i < count; i++) {
-      const n = passed + i;
-      const stood = offsetStep === 0 ? rest : softClip(offset + offsetStep * n);
-      samples[i] = (after + afterStep * n) * (samples[i]! - stood);
-    }
+    const { offset } = this;
+    const drive = this.drive(this.before, this.after);
+    drive.offsetStep = this.step(offset);
+    drive.offset = offset.value + drive.offsetStep * this.passed;
+    // What it gives in silence walks from one point of the grid to the next.
+    const rest = softClip(offset.value);
+    const then = drive.offsetStep === 0 ? rest : softClip(offset.value + drive.offsetStep * GRID * this.factor);
+    drive.restStep = (then - rest) / (GRID * this.factor);
+    drive.rest = rest + drive.restStep * this.passed;
+    SOFT.pass(samples, count, traces[0], drive);
   }
 }
 
@@ -280,14 +281,7 @@ class OverdriveKernel extends SaturationKernel<ValuesOf<typeof OVERDRIVE>> {
   }
 
   protected shape({ samples, traces }: Shaped, count: number): void {
-    const before = this.before.value;
-    const after = this.after.value;
-    const beforeStep = this.step(this.before);
-    const afterStep = this.step(this.after);
-    const { passed } = this;
-    for (let i = 0; i < count; i++) samples[i]! *= before + beforeStep * (passed + i);
-    HARD.pass(samples, count, traces[0]);
-    for (let i = 0; i < count; i++) samples[i]! *= after + afterStep * (passed + i);
+    HARD.pass(samples, count, traces[0], this.drive(this.before, this.after));
   }
 }
 
@@ -323,24 +317,11 @@ class AmplifierKernel extends SaturationKernel<ValuesOf<typeof AMPLIFIER>> {
   }
 
   protected shape({ samples, traces }: Shaped, count: number): void {
-    const before = this.before.value;
-    const after = this.after.value;
-    const power = this.power.value;
-    const powerAfter = this.powerAfter.value;
-    const beforeStep = this.step(this.before);
-    const afterStep = this.step(this.after);
-    const powerStep = this.step(this.power);
-    const powerAfterStep = this.step(this.powerAfter);
-    const { passed } = this;
-    for (let i = 0; i < count; i++) samples[i] = (before + beforeStep * (passed + i)) * samples[i]! + PREAMP_OFFSET;
-    SOFT.pass(samples, count, traces[0]);
-    for (let i = 0; i < count; i++) {
-      const n = passed + i;
-      const first = (after + afterStep * n) * (samples[i]! - PREAMP_REST);
-      samples[i] = (power + powerStep * n) * first;
-    }
-    SOFT.pass(samples, count, traces[1]);
-    for (let i = 0; i < count; i++) samples[i]! *= powerAfter + powerAfterStep * (passed + i);
+    const first = this.drive(this.before, this.after);
+    first.offset = PREAMP_OFFSET;
+    first.rest = PREAMP_REST;
+    SOFT.pass(samples, count, traces[0], first);
+    SOFT.pass(samples, count, traces[1], this.drive(this.power, this.powerAfter));
   }
 }
 
