@@ -107,6 +107,32 @@ describe("the audition", () => {
     expect(rms(listen(1))).toBeGreaterThan(quiet * 100);
   });
 
+  it("plays at once what was chosen last, also where something was on its way when it was stopped", () => {
+    const { audition, listen } = start();
+    const hall = heardProcessor(getModel("hall"), setTo(getModel("hall"), { decay: 8 }));
+    audition.setSound("a", { chain: [] });
+    audition.select("a");
+    audition.play(true);
+    listen(0.5);
+    audition.setSound("a", { chain: [...gain(-20), hall] });
+    listen(0.02);
+    audition.play(false);
+    listen(0.5);
+    audition.setSound("a", { chain: gain(-40) });
+    audition.play(true);
+    listen(0.02);
+    expect(rms(listen(0.1))).toBeCloseTo(0.25 * Math.SQRT1_2 * 0.01, 4);
+    // One that is on its way when it is stopped is there when it plays on.
+    audition.setSound("a", { chain: [...gain(-60), ...gain(20)] });
+    audition.setSound("b", { chain: [], instrument });
+    listen(0.01);
+    audition.play(false);
+    listen(0.5);
+    audition.select("b");
+    audition.play(true);
+    expect(rms(listen(1))).toBeGreaterThan(0.01);
+  });
+
   it("tells how like the sides are", () => {
     const { audition, listen } = start();
     audition.play(true);

@@ -57,6 +57,8 @@ const CHUNK = 128;
 
 /** A side: the path that stands for it, and the one that works its way up to now to take its place. */
 interface Track {
+  /** What it is to sound. */
+  wanted: HeardSound | null;
   current: SignalPath;
   coming: SignalPath | null;
   /** What came while one was on its way already; only the last of them follows it. */
@@ -115,7 +117,12 @@ class LoopAudition implements Audition {
     this.material = new MaterialReel(CHUNK, this.step);
     this.materialSource = new MaterialSource(this.material, sampleRate);
     this.sources = [this.materialSource];
-    const track = (side: Side): Track => ({ current: this.pathOf(side, null), coming: null, next: null });
+    const track = (side: Side): Track => ({
+      wanted: null,
+      current: this.pathOf(side, null),
+      coming: null,
+      next: null,
+    });
     this.tracks = { dry: track("dry"), a: track("a"), b: track("b") };
     this.paths = SIDES.map((side) => this.tracks[side].current);
     this.heard = this.tracks.dry.current;
@@ -155,12 +162,14 @@ class LoopAudition implements Audition {
   select(side: Side): void {
     if (side === this.side) return;
     this.side = side;
+    this.hurry();
     const { coming, current } = this.tracks[side];
     if (!coming) this.heard = current;
     if (this.isSilent) this.jump();
   }
 
   play(playing: boolean): void {
+    this.hurry();
     this.playTarget = playing ? 1 : 0;
     for (const { instrument } of this.sources) instrument?.playPhrase(playing);
   }
@@ -212,16 +221,24 @@ class LoopAudition implements Audition {
   private take(side: Side, sound: HeardSound | null): void {
     const track = this.tracks[side];
     const { current, coming } = track;
+    track.wanted = sound;
     if (current.fits(sound)) {
       current.take(sound);
       track.coming = track.next = null;
       this.keepInstrument(side, current);
       if (this.side === side) this.heard = current;
-    } else if (coming?.fits(sound)) {
+    } else if (this.isSilent) this.bringIn(side, sound);
+    else if (coming?.fits(sound)) {
       coming.take(sound);
       track.next = null;
     } else if (coming) track.next = { sound };
     else this.bringIn(side, sound);
+  }
+
+  /** Nothing is heard: what was on its way when it fell silent need not come from earlier any more. */
+  private hurry(): void {
+    if (!this.isSilent) return;
+    for (const side of SIDES) if (this.tracks[side].coming) this.bringIn(side, this.tracks[side].wanted);
   }
 
   private bringIn(side: Side, sound: HeardSound | null): void {
@@ -231,6 +248,7 @@ class LoopAudition implements Audition {
     this.paths.push(path);
     if (this.isSilent) {
       track.current = path;
+      track.coming = track.next = null;
       if (this.side === side) this.heard = path;
       this.jump();
       return;
@@ -261,7 +279,9 @@ class LoopAudition implements Audition {
     if (!sound?.instrument) return this.materialSource;
     const owner = ownerOf(side);
     const before = this.instruments[owner];
-    if (before?.instrument.update(sound.instrument)) return before;
+    // In silence nothing comes from earlier: one that is still on its way gives nothing yet.
+    const isThere = before !== null && (before.behind === 0 || !this.isSilent);
+    if (isThere && before.instrument.update(sound.instrument)) return before;
     const { samples, sampleRate } = this;
     const source = new InstrumentSource(sound.instrument, { samples, sampleRate, size: CHUNK });
     source.instrument.playPhrase(this.playTarget === 1);
