@@ -286,11 +286,16 @@ class LoopAudition implements Audition {
     const source = new InstrumentSource(sound.instrument, { samples, sampleRate, size: CHUNK });
     source.instrument.playPhrase(this.playTarget === 1);
     // It goes on in the phrase where the one before it is, with what is held.
-    const other = before ?? this.instruments[owner === "a" ? "b" : "a"];
-    source.begin(other?.instrument.progress ?? 0, this.isSilent ? 0 : LEAD * sampleRate);
+    source.begin(this.progressFor(owner), this.isSilent ? 0 : LEAD * sampleRate);
     for (const [note, velocity] of this.pressed.notes) source.instrument.noteOn(note, velocity);
     this.sources.push(source);
     return source;
+  }
+
+  private progressFor(owner: Owner): number {
+    const { a, b } = this.instruments;
+    const source = owner === "a" ? (a ?? b) : (b ?? a);
+    return source?.instrument.progress ?? 0;
   }
 
   private chunk(left: Float32Array, right: Float32Array, from: number, to: number): void {
