@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { act, cleanup, fireEvent, render, renderHook } from "@testing-library/react";
+import { act, cleanup, createEvent, fireEvent, render, renderHook } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type Action, useActionKeys, useActions, useEnabledActions, useKeyUses } from "./actions";
 
@@ -42,8 +42,16 @@ function Keys() {
   );
 }
 
-const press = (key: string, held: Partial<KeyboardEventInit> = {}, on: Element = document.body) =>
-  act(() => void fireEvent.keyDown(on, { key, ...held }));
+/** `at`: when it was pressed, in milliseconds; it is read now. */
+function press(
+  key: string,
+  { at = performance.now(), ...held }: Partial<KeyboardEventInit> & { at?: number } = {},
+  on: Element = document.body,
+): void {
+  const event = createEvent.keyDown(on, { key, ...held });
+  Object.defineProperty(event, "timeStamp", { value: at });
+  act(() => void fireEvent(on, event));
+}
 
 const show = (...screens: readonly (readonly Action[])[]) =>
   render(
@@ -237,6 +245,15 @@ describe("two keys one after the other", () => {
     vi.advanceTimersByTime(2000);
     press("v");
     expect(done).toEqual(["alone"]);
+  });
+
+  it("count from when they were pressed, however late the page comes to read them", () => {
+    show([PAIR, doing("alone", ["V"])]);
+    const at = performance.now();
+    press("q", { at });
+    vi.advanceTimersByTime(5000);
+    press("v", { at: at + 200 });
+    expect(done).toEqual(["pair"]);
   });
 
   it("are a key by itself where the second is another", () => {

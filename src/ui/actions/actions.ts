@@ -119,9 +119,9 @@ const SECOND_PRESS = 1500;
  */
 let begun: { readonly press: string; readonly until: number } | null = null;
 
-/** What has been pressed so far: this key, or this as the second of two. */
-function pressed(key: string, actions: readonly Action[]): string {
-  const both = begun && begun.until > performance.now() ? `${begun.press} ${key}` : null;
+/** What has been pressed so far: this key, or this as the second of two. `at`: when it was pressed, whenever it is read. */
+function pressed(key: string, at: number, actions: readonly Action[]): string {
+  const both = begun && begun.until > at ? `${begun.press} ${key}` : null;
   begun = null;
   return both !== null && actions.some((a) => a.keys?.includes(both)) ? both : key;
 }
@@ -139,11 +139,11 @@ export function useActionKeys(): void {
       const inSheet = document.querySelector(SHEET) !== null;
       // The newest that has the key owns it, also while it cannot be done: no other may act in its place.
       const actions = useRegistry.getState().lists.flatMap((l) => l.actions);
-      const keys = pressed(key, actions);
+      const keys = pressed(key, event.timeStamp, actions);
       const action = actions.find((a) => a.keys?.includes(keys));
       if (action?.native) return;
       if (!action && !inSheet && actions.some((a) => a.keys?.some((k) => k.startsWith(`${keys} `)))) {
-        begun = { press: keys, until: performance.now() + SECOND_PRESS };
+        begun = { press: keys, until: event.timeStamp + SECOND_PRESS };
         event.preventDefault();
         return;
       }
