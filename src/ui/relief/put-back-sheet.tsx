@@ -26,21 +26,34 @@ const wordsOf = ({ title, how, at }: Relief): string =>
 export function PutBackSheet({ project, editing, onClose }: Props) {
   const reliefs = reliefsOf(project).toReversed();
   const [chosen, choose] = useState<string | null>(null);
+  const [isDone, setDone] = useState(false);
   const relief = reliefs.find(({ id }) => id === chosen) ?? reliefs[0] ?? null;
   const plan = relief && putBack(project, relief, mintKey);
   const doIt = async () => {
     if (!relief || !plan) return;
+    setDone(true);
     const made = await editing.commit(`Put back ${counted(plan.back.length, "plugin")}: ${relief.title}`, (now) => {
       const there = findRelief(now, relief.id);
       return there ? putBack(now, there, mintKey).steps : [];
     });
-    if (made === null) return;
+    if (made === null) return setDone(false);
     onClose();
     say(`Put back: ${counted(plan.back.length, "plugin")}`, {
       action: { label: "Undo", onClick: () => void editing.undo(made) },
     });
   };
-  if (!relief || !plan) return null;
+  if (!relief || !plan)
+    return isDone ? null : (
+      <Sheet open onClose={onClose} title="Put back" className="w-[640px]">
+        <p className="text-soft">
+          Nothing is relieved in this project. What is taken out or switched off by “Relieve plugins…” comes back from
+          here.
+        </p>
+        <Button className="justify-self-end" onClick={onClose}>
+          Close
+        </Button>
+      </Sheet>
+    );
   const letGo = () => {
     onClose();
     void editing.commit(`Let go of what was relieved: ${relief.title}`, (now) => {

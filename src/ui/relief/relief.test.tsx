@@ -133,6 +133,13 @@ describe("putting back", () => {
       );
   });
 
+  it("says so where nothing is relieved", async () => {
+    house.show(<InProject sheet={PutBackSheet} chosen={[]} />);
+    const sheet = await screen.findByRole("dialog", { name: "Put back" });
+    expect(within(sheet).getByText(/^Nothing is relieved in this project/)).toBeTruthy();
+    expect(within(sheet).queryByRole("button", { name: /^Put back \d/ })).toBeNull();
+  });
+
   it("is let go of, and nothing is put back", async () => {
     await takeOut();
     house.show(<InProject sheet={PutBackSheet} chosen={[]} />);

@@ -24,14 +24,8 @@ export function useRelief(given: Given): { readonly menu: MenuGroup; readonly sh
   const group = "Project";
   useActions([
     { id: "relieve", title: "Relieve plugins…", group, keys: ["Shift+R"], run: () => open("relief") },
-    {
-      id: "put-back",
-      title: "Put back what was relieved…",
-      group,
-      keys: ["Shift+B"],
-      enabled: canPutBack,
-      run: () => open("back"),
-    },
+    // Also where nothing is: the sheet says so, and what is still on its way is seen as soon as it is there.
+    { id: "put-back", title: "Put back what was relieved…", group, keys: ["Shift+B"], run: () => open("back") },
     { id: "reset", title: "Back to empty…", group, run: () => open("reset") },
   ]);
   const sheets = { relief: ReliefSheet, back: PutBackSheet, reset: ResetSheet };
