@@ -341,15 +341,18 @@ test("the wheel over a row of many plugins goes along it; what is out of sight i
   await page.goto(`${server.url}/bench?preset=${id}`);
   const row = page.getByRole("group", { name: "Chain" });
   const along = () => row.evaluate((element) => element.scrollLeft);
+  const left = () => row.evaluate((element) => element.getBoundingClientRect().left);
   await expect(page.getByRole("button", { name: /^\d+ more plugins after$/ })).toBeVisible();
   expect(await along()).toBe(0);
+  const begins = await left();
   await row.hover();
   await page.mouse.wheel(0, 300);
   await expect.poll(along).toBeGreaterThan(100);
   await expect(page.getByRole("button", { name: /^\d+ more plugins? before$/ })).toBeVisible();
   await page.getByRole("button", { name: /^\d+ more plugins? after$/ }).click();
   await expect.poll(along).toBeGreaterThan(400);
-  // Nothing was turned by it.
+  // Nothing was turned by it, and the row stands where it stood: what is pressed stays under the pointer.
+  expect(await left()).toBe(begins);
   const drafts = (await (await page.request.get(`${server.url}/api/presets/${id}`)).json()) as { versions: unknown[] };
   expect(drafts.versions).toHaveLength(1);
 });

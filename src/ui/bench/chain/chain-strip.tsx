@@ -16,7 +16,6 @@ import { type MouseEvent, useEffect, useState } from "react";
 import { type Chain, nodeName } from "@/core/chains/chain";
 import { type Place, findNode } from "@/core/chains/tree";
 import { counted } from "@/core/names/count";
-import { cx } from "../../kit/class-names";
 import { MenuOver } from "../../kit/menu";
 import { AddPlugin } from "./add-plugin";
 import { type ChainView, placeOfGap } from "./chain-view";
@@ -49,7 +48,6 @@ export function ChainStrip({ chain, view, onMove }: Props) {
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_BEGINS } }));
   const [dragged, setDragged] = useState<string | null>(null);
   const { row, hidden, turn } = useRow(chain);
-  const before = hidden?.before ?? 0;
   const menu = useChainMenu();
   useEffect(() => {
     if (view.selected)
@@ -79,15 +77,16 @@ export function ChainStrip({ chain, view, onMove }: Props) {
       onDragEnd={drop}
       accessibility={{ screenReaderInstructions: { draggable: "Alt and the arrow keys move it." } }}
     >
-      <div className="flex flex-none items-start">
-        {before > 0 && <Beyond count={before} way={-1} onTurn={turn} />}
+      {/* Both ways keep their room while anything is out of sight: what is pressed does not move away under the pointer. */}
+      <div className="-ml-[14px] flex flex-none items-start">
+        {hidden && <Beyond count={hidden.before} way={-1} onTurn={turn} />}
         <MenuOver groups={menu}>
           <div
             ref={row}
             role="group"
             aria-label="Chain"
             onContextMenuCapture={choose}
-            className={cx("min-w-0 overflow-x-auto px-px pb-1", before === 0 && "-ml-[14px]")}
+            className="min-w-0 overflow-x-auto px-px pb-1"
             style={{ paddingTop: hasSections ? 20 : 1 }}
           >
             <NodeList nodes={chain.nodes} within={null} view={view} />
