@@ -58,11 +58,14 @@ test.afterAll(() => rmSync(folder, { recursive: true, force: true }));
 async function archive(page: Page, { url }: Server, as: string): Promise<string> {
   await page.goto(`${url}/archive`);
   await page.getByRole("button", { name: "Archive the library" }).click();
-  const files = page.getByRole("grid", { name: "Files" }).getByRole("row");
-  await expect(page.getByText(/^Wrote .*, read back and whole/)).toBeVisible();
+  const wrote = page.getByText(/^Wrote .*, read back and whole/);
+  const [, name = ""] = /^Wrote (.*\.zip),/.exec(await wrote.innerText()) ?? [];
   const download = page.waitForEvent("download");
-  await files
-    .first()
+  // The one just written, whichever the list has first until it is told anew.
+  await page
+    .getByRole("grid", { name: "Files" })
+    .getByRole("row")
+    .filter({ hasText: name })
     .getByRole("link", { name: /elsewhere/ })
     .click();
   const file = join(folder, as);
