@@ -5,6 +5,8 @@ import { ROOT, bin, install } from "./install.mjs";
 // Everything that CI checks, in the order in which it fails soonest. The last line counts.
 
 const results = { passed: 0, failed: 0 };
+/** What went wrong, told once more at the end: between begins and ends of a thousand tests it is not found. */
+const faults = [];
 
 /** Runs a tool to its end: whether all was well, and what it said. */
 const run = (command, args) =>
@@ -30,7 +32,24 @@ async function check(name, command, args, count = (_, ok) => ({ passed: ok ? 1 :
   results.failed += ok ? failed : Math.max(1, failed);
   console.log(`${ok ? "ok    " : "FAILED"} ${name} (${((Date.now() - begin) / 1000).toFixed(0)} s)`);
   if (!ok) console.log(output.slice(-20_000));
+  if (!ok) faults.push(`${name}:`, ...faultsIn(output));
   return ok;
+}
+
+/** The tests that failed, each with the first lines of why, and what no test has caught. */
+function faultsIn(output) {
+  const lines = output.split("\n");
+  const begins = lines.flatMap((line, at) => (/^\s*(FAIL |✘|Unhandled |\d+\) )/.test(line) ? [at] : []));
+  return [
+    ...new Set(
+      begins.slice(0, 12).map((at) =>
+        lines
+          .slice(at, at + 6)
+          .join("\n")
+          .slice(0, 600),
+      ),
+    ),
+  ];
 }
 
 const countOf = (output, pattern) => Number(pattern.exec(output)?.[1] ?? 0);
@@ -85,5 +104,6 @@ await check("unit tests", bin("vitest"), ["run"], vitestCount);
 installFromDebian();
 if (isBuilt) await check("browser tests", bin("playwright"), ["test"], playwrightCount);
 
+for (const fault of faults) console.log(fault);
 console.log(`${results.passed} passed, ${results.failed} failed`);
 process.exitCode = results.failed > 0 ? 1 : 0;
