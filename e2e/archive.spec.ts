@@ -62,12 +62,7 @@ async function archive(page: Page, { url }: Server, as: string): Promise<string>
   const [, name = ""] = /^Wrote (.*\.zip),/.exec(await wrote.innerText()) ?? [];
   const download = page.waitForEvent("download");
   // The one just written, whichever the list has first until it is told anew.
-  await page
-    .getByRole("grid", { name: "Files" })
-    .getByRole("row")
-    .filter({ hasText: name })
-    .getByRole("link", { name: /elsewhere/ })
-    .click();
+  await page.getByRole("link", { name: `Save ${name} elsewhere` }).click();
   const file = join(folder, as);
   await (await download).saveAs(file);
   // Another program is content with it, too.
