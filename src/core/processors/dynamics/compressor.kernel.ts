@@ -4,6 +4,7 @@ import type { Kernel } from "../kernel";
 import { KeyedKernel } from "../keyed-kernel";
 import { slopeOf } from "../grid-kernel";
 import { GRID } from "../../dsp/grid";
+import { PeakHold } from "../../dsp/peak-hold";
 import { decibels, gainOf, hertz } from "../../units/quantities";
 import type { HeardValues } from "../../units/param-spec";
 import type { ValuesOf } from "../model";
@@ -16,8 +17,8 @@ import { type VCA_COMPRESSOR, vcaCurve } from "./vca-compressor";
 type CompressorValues = HeardValues<"makeupMode" | "makeup" | "mix" | "release">;
 
 /**
- * Feed-forward, linked by the louder channel, a soft knee; the reduction follows by one branch for attack and one for
- * release. How it follows, and what the sound is put through, may be the model's own.
+ * Feed-forward, linked by the louder channel, whose peaks are held, a soft knee; the reduction follows by one branch for attack
+ * and one for release. How it follows, and what the sound is put through, may be the model's own.
  */
 abstract class CompressorKernel extends KeyedKernel {
   private readonly threshold = this.ramp();
@@ -25,7 +26,8 @@ abstract class CompressorKernel extends KeyedKernel {
   private readonly knee = this.ramp();
   private readonly wet = this.ramp();
   private readonly dry = this.ramp();
-  /** Of the stretch at hand: what is asked for in dB, then what is done in dB, then the gains. */
+  private readonly peaks = new PeakHold(this.sampleRate);
+  /** Of the stretch at hand: the level, what is asked for in dB, then what is done in dB, then the gains. */
   private readonly work = new Float64Array(GRID);
   protected readonly less = [new Float64Array(GRID), new Float64Array(GRID)] as const;
   protected attack = 0;
@@ -50,6 +52,11 @@ abstract class CompressorKernel extends KeyedKernel {
 
   reset(): void {
     this.now = 0;
+    this.peaks.reset();
+  }
+
+  protected override tick(): void {
+    this.peaks.tick();
   }
 
   override reading(): number {
@@ -98,13 +105,17 @@ abstract class CompressorKernel extends KeyedKernel {
     const keyLeft = this.heardLeft(left);
     const keyRight = this.heardRight(right);
     const begin = from + this.shift;
+    for (let i = 0; i < count; i++) work[i] = Math.max(Math.abs(keyLeft[begin + i]!), Math.abs(keyRight[begin + i]!));
+    this.peaks.hold(work, count);
+    let askedFor = -1;
+    let ask = 0;
     for (let i = 0; i < count; i++) {
-      const level = Math.max(Math.abs(keyLeft[begin + i]!), Math.abs(keyRight[begin + i]!));
-      let ask = 0;
-      // As `gainAt`, with no object to hold the curve and no logarithm where nothing is asked for.
-      if (level > quiet) {
-        const over = DECIBELS_PER_NEPER * Math.log(level) - threshold;
-        ask = 2 * over < knee ? (-slope * (over + knee / 2) ** 2) / (2 * knee) : -slope * over;
+      const level = work[i]!;
+      // As `gainAt`, with no object to hold the curve, and worked out once for as long as the level is held.
+      if (level !== askedFor) {
+        askedFor = level;
+        const over = level > quiet ? DECIBELS_PER_NEPER * Math.log(level) - threshold : -knee / 2;
+        ask = 2 * over >= knee ? -slope * over : over > -knee / 2 ? (-slope * (over + knee / 2) ** 2) / (2 * knee) : 0;
       }
       work[i] = ask;
     }
@@ -178,6 +189,7 @@ class FetCompressorKernel extends CompressorKernel {
   }
 
   protected override tick(): void {
+    super.tick();
     this.lows.tick();
   }
 

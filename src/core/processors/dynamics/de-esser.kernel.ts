@@ -3,6 +3,7 @@ import { twice } from "../../dsp/crossover";
 import { GlidingShelf } from "../../dsp/gliding-shelf";
 import { GlidingBiquads } from "../../dsp/gliding-biquad";
 import { GRID } from "../../dsp/grid";
+import { PeakHold } from "../../dsp/peak-hold";
 import { GridKernel, slopeOf } from "../grid-kernel";
 import type { Kernel } from "../kernel";
 import { hertz } from "../../units/quantities";
@@ -11,7 +12,6 @@ import { type DE_ESSER, deEsserCurve } from "./de-esser";
 import { factorOf, followed, smoothing } from "./reduction";
 import { type StaticCurve, gainAt } from "./static-curve";
 
-const DETECTOR_RELEASE = 3;
 /** Half of the reduction, in dB, is done so far below the frequency that at it most of it is. */
 const CORNER = 0.8;
 
@@ -25,7 +25,7 @@ class DeEsserKernel extends GridKernel {
   private readonly corner = this.ramp();
   private readonly highLeft = new Float64Array(GRID);
   private readonly highRight = new Float64Array(GRID);
-  private readonly forget = smoothing(DETECTOR_RELEASE, this.sampleRate);
+  private readonly peaks = new PeakHold(this.sampleRate);
   /** 1 where the whole sound is turned down, 0 where only the highs are. */
   private readonly whole = this.ramp();
   private readonly threshold = this.ramp();
@@ -34,7 +34,6 @@ class DeEsserKernel extends GridKernel {
   private readonly curve: { -readonly [K in keyof StaticCurve]: number } = { threshold: 0, slope: 0, knee: 0 };
   private attack = 0;
   private release = 0;
-  private level = 0;
   private now = 0;
 
   set(values: ValuesOf<typeof DE_ESSER>, jump: boolean): void {
@@ -54,7 +53,8 @@ class DeEsserKernel extends GridKernel {
   reset(): void {
     this.filter.clear();
     for (const shelf of this.shelves) shelf.clear();
-    this.level = this.now = 0;
+    this.peaks.reset();
+    this.now = 0;
   }
 
   override reading(): number {
@@ -64,11 +64,11 @@ class DeEsserKernel extends GridKernel {
   protected override tick(): void {
     this.filter.tick();
     for (const shelf of this.shelves) shelf.flush();
-    if (this.level < 1e-9) this.level = 0;
+    this.peaks.tick();
   }
 
   protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    const { highLeft, highRight, shelves, curve, attack, release, forget, within } = this;
+    const { highLeft, highRight, shelves, curve, attack, release, within } = this;
     const count = to - from;
     for (let i = 0; i < count; i++) {
       highLeft[i] = left[from + i]!;
@@ -83,9 +83,11 @@ class DeEsserKernel extends GridKernel {
     const wholeSlope = slopeOf(this.whole);
     const corner0 = this.corner.value;
     const cornerSlope = slopeOf(this.corner);
-    let { level, now } = this;
+    for (let i = 0; i < count; i++) highLeft[i] = Math.max(Math.abs(highLeft[i]!), Math.abs(highRight[i]!));
+    this.peaks.hold(highLeft, count);
+    let { now } = this;
     for (let i = 0; i < count; i++) {
-      level = Math.max(Math.abs(highLeft[i]!), Math.abs(highRight[i]!), level * forget);
+      const level = highLeft[i]!;
       const ask = level > 1e-6 ? Math.max(range, gainAt(curve, 20 * Math.log10(level))) : 0;
       now = followed(now, ask, attack, release);
       const corner = corner0 + cornerSlope * (within + i);
@@ -100,7 +102,6 @@ class DeEsserKernel extends GridKernel {
       left[from + i] = shelvedLeft + whole * (gain * l - shelvedLeft);
       right[from + i] = shelvedRight + whole * (gain * r - shelvedRight);
     }
-    this.level = level;
     this.now = now;
   }
 }

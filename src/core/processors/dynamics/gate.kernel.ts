@@ -1,6 +1,7 @@
 import { highPass } from "../../dsp/biquad";
 import { GlidingBiquads } from "../../dsp/gliding-biquad";
 import { GRID } from "../../dsp/grid";
+import { PeakHold } from "../../dsp/peak-hold";
 import type { Kernel } from "../kernel";
 import type { ValuesOf } from "../model";
 import { KeyedKernel } from "../keyed-kernel";
@@ -9,19 +10,16 @@ import type { HeardValues } from "../../units/param-spec";
 import { type EXPANDER, type GATE, expanderGainAt } from "./gate";
 import { factorOf, smoothing } from "./reduction";
 
-/** In ms: what the detector forgets in, so that it does not chatter between the waves of a low note. */
-const DETECTOR_RELEASE = 8;
 const NO_GAIN = 1e-6;
 
-/** The louder channel, without its rumble, held a moment; both channels are turned by the same gain. */
+/** The louder channel, without its rumble, its peaks held; both channels are turned by the same gain. */
 abstract class DownwardKernel extends KeyedKernel {
   /** In dB, 0 or below. */
   protected now = 0;
   private readonly filter = new GlidingBiquads(1);
   private readonly detectorLeft = new Float64Array(GRID);
   private readonly detectorRight = new Float64Array(GRID);
-  private readonly forget = smoothing(DETECTOR_RELEASE, this.sampleRate);
-  private level = 0;
+  private readonly peaks = new PeakHold(this.sampleRate);
   private opening = 0;
   private closing = 0;
 
@@ -33,7 +31,7 @@ abstract class DownwardKernel extends KeyedKernel {
   }
 
   reset(): void {
-    this.level = 0;
+    this.peaks.reset();
     this.now = 0;
     this.filter.clear();
   }
@@ -47,11 +45,11 @@ abstract class DownwardKernel extends KeyedKernel {
 
   protected override tick(): void {
     this.filter.tick();
-    if (this.level < 1e-9) this.level = 0;
+    this.peaks.tick();
   }
 
   protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    const { detectorLeft, detectorRight, shift, opening, closing, forget } = this;
+    const { detectorLeft, detectorRight, shift, opening, closing } = this;
     const keyLeft = this.heardLeft(left);
     const keyRight = this.heardRight(right);
     const count = to - from;
@@ -61,12 +59,13 @@ abstract class DownwardKernel extends KeyedKernel {
     }
     this.filter.process(0, detectorLeft, count, this.within);
     this.filter.process(1, detectorRight, count, this.within);
-    let { level, now } = this;
+    for (let i = 0; i < count; i++) detectorLeft[i] = Math.max(Math.abs(detectorLeft[i]!), Math.abs(detectorRight[i]!));
+    this.peaks.hold(detectorLeft, count);
+    let { now } = this;
     let gain = 1;
     let gainFor = 0;
     for (let i = 0; i < count; i++) {
-      level = Math.max(Math.abs(detectorLeft[i]!), Math.abs(detectorRight[i]!), level * forget);
-      const ask = this.ask(level);
+      const ask = this.ask(detectorLeft[i]!);
       now = ask + (ask > now ? opening : closing) * (now - ask);
       if (now - ask < NO_GAIN && ask - now < NO_GAIN) now = ask;
       if (now > -NO_GAIN) now = 0;
@@ -79,7 +78,6 @@ abstract class DownwardKernel extends KeyedKernel {
       left[from + i]! *= gain;
       right[from + i]! *= gain;
     }
-    this.level = level;
     this.now = now;
   }
 }

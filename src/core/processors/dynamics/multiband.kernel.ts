@@ -2,6 +2,7 @@ import { highPass, lowPass } from "../../dsp/biquad";
 import { crossoverAllPass, twice } from "../../dsp/crossover";
 import { GlidingBiquads } from "../../dsp/gliding-biquad";
 import { GRID } from "../../dsp/grid";
+import { PeakHold } from "../../dsp/peak-hold";
 import { GridKernel, slopeOf } from "../grid-kernel";
 import type { Kernel } from "../kernel";
 import { decibels, gainOf, hertz } from "../../units/quantities";
@@ -29,6 +30,8 @@ class MultibandKernel extends GridKernel {
   private readonly attacks = new Float64Array(3);
   private readonly releases = new Float64Array(3);
   private readonly now = new Float64Array(3);
+  private readonly peaks = MULTIBAND_BANDS.map(() => new PeakHold(this.sampleRate));
+  private readonly levels = new Float64Array(GRID);
   private readonly curve: { -readonly [K in keyof StaticCurve]: number } = {
     threshold: 0,
     slope: 0,
@@ -56,6 +59,7 @@ class MultibandKernel extends GridKernel {
 
   reset(): void {
     for (const filter of this.filters) filter.clear();
+    for (const peaks of this.peaks) peaks.reset();
     this.now.fill(0);
   }
 
@@ -65,6 +69,7 @@ class MultibandKernel extends GridKernel {
 
   protected override tick(): void {
     for (let f = 0; f < this.filters.length; f++) this.filters[f]!.tick();
+    for (let band = 0; band < 3; band++) this.peaks[band]!.tick();
   }
 
   protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
@@ -98,9 +103,12 @@ class MultibandKernel extends GridKernel {
     const slope = slopeOf(ramp);
     curve.threshold = this.thresholds[band]!.value;
     curve.slope = this.slopes[band]!.value;
+    const { levels } = this;
+    for (let i = 0; i < count; i++) levels[i] = Math.max(Math.abs(bandLeft[i]!), Math.abs(bandRight[i]!));
+    this.peaks[band]!.hold(levels, count);
     let now = this.now[band]!;
     for (let i = 0; i < count; i++) {
-      const level = Math.max(Math.abs(bandLeft[i]!), Math.abs(bandRight[i]!));
+      const level = levels[i]!;
       const ask = level > 1e-5 ? gainAt(curve, 20 * Math.log10(level)) : 0;
       now = followed(now, ask, attack, release);
       const gain = (ramp.value + slope * (this.within + i)) * factorOf(now);
