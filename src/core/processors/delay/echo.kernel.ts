@@ -110,7 +110,7 @@ class EchoKernel extends GridKernel {
 
   private move(side: Side, ms: number, jump: boolean): void {
     // Room for the wow on the near side of the shortest echo.
-    side.wanted = Math.max(4 + Math.ceil(WOW_SWING * this.sampleRate), Math.round((ms / 1000) * this.sampleRate));
+    side.wanted = Math.max(5 + Math.ceil(WOW_SWING * this.sampleRate), Math.round((ms / 1000) * this.sampleRate));
     if (!jump) return;
     side.delay = side.wanted;
     side.fade = 0;

@@ -174,7 +174,7 @@ class FlangerKernel extends TurningKernel {
     for (let i = from; i < to; i++) {
       const n = begin + i;
       const x = samples[i]!;
-      const delayed = line.readBetween(Math.max(2, now + step * n));
+      const delayed = line.readBetween(Math.max(5, now + step * n));
       const put = x + (feedback + feedbackSlope * n) * delayed;
       line.write(Math.abs(put) < FLUSH ? 0 : put);
       const mix = mix0 + mixSlope * n;
