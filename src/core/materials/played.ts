@@ -137,7 +137,6 @@ export const choir = (sampleRate: number): StereoSound =>
           [4.1, 1.7, 69, 90],
           [6, 1.6, 67, 80],
         ),
-        // A hall wanders and would not come round to itself; a large room keeps still.
         room: ["room", { decay: 3, size: 150, wet: -4, dry: -3, predelay: 30 }],
       },
     ],

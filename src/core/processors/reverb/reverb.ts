@@ -1,86 +1,128 @@
-import { responseAt } from "../../dsp/biquad";
+import { type Biquad, responseAt } from "../../dsp/biquad";
+import { primeFrom } from "../../dsp/feedback-network";
 import { hertz } from "../../units/quantities";
 import type { HeardValues, ParamId, ParamSpec } from "../../units/param-spec";
 import { dryAndWet, effect, frequencySpec, gainSpec, percentSpec, secondsSpec, timeSpec } from "../specs";
 
 /** What tells one kind of space from another. Times in ms at a size of 100 %. */
 export interface Space {
+  /** The lines of the network: the longer they are together, the more tones there are in the tail, and the less each rings. */
   readonly lines: readonly number[];
-  /** First reflections: when and how loud, left and right in turn. */
-  readonly early: readonly (readonly [ms: number, gain: number])[];
-  /** All-passes that smear what enters, in ms. */
-  readonly smear: readonly number[];
-  /** How far the lines wander, in samples at 48 kHz: it keeps a long tail from ringing. */
-  readonly wander: number;
+  /** Delays of the stages that spread what enters, before the network. */
+  readonly stages: readonly (readonly number[])[];
 }
-
-const DIFFUSE = [4.77, 3.59, 12.73, 9.31] as const;
 
 export const SPACES = {
   room: {
-    lines: [13.7, 15.9, 18.3, 20.9, 23.1, 26.3, 28.7, 31.9],
-    early: [
-      [4.3, 0.62],
-      [6.1, 0.57],
-      [9.7, 0.5],
-      [11.9, 0.46],
-      [16.3, 0.38],
-      [19.1, 0.34],
-      [24.7, 0.26],
-      [28.9, 0.22],
+    lines: [13.5, 17.7, 23.5, 30.3, 38.9, 50.3, 60.3, 72.9],
+    stages: [
+      [0.3, 1.8, 1.35, 2.25, 0.55, 0.81, 2.23, 2.64],
+      [4.23, 5.65, 4.93, 1.06, 3.56, 2.93, 1.61, 0.37],
+      [8.33, 1.91, 8.57, 1.14, 2.43, 6.28, 9.69, 4.29],
+      [12.4, 0.15, 10.32, 4.15, 8.95, 2.43, 6.08, 14.21],
     ],
-    smear: DIFFUSE.slice(0, 2),
-    wander: 0,
   },
   plate: {
-    lines: [19.3, 23.9, 27.1, 31.7, 35.3, 39.1, 43.7, 47.9],
-    early: [],
-    smear: DIFFUSE,
-    wander: 6,
+    lines: [11.7, 16.4, 22.1, 29.3, 38.4, 51.6, 63.9, 83.9],
+    stages: [
+      [0.25, 1.92, 1.71, 1.23, 0.51, 0.41, 1.35, 0.9],
+      [2.35, 1.92, 1.23, 0.57, 2.91, 0.17, 1.09, 0.78],
+      [0.39, 3.24, 0.05, 0.89, 4.9, 1.46, 5.44, 4.39],
+      [8.5, 1.97, 0.5, 5.54, 0.53, 0.05, 0.66, 7.17],
+    ],
   },
   hall: {
-    lines: [41.3, 47.9, 53.1, 59.7, 66.1, 72.7, 79.3, 85.9],
-    early: [
-      [17.3, 0.4],
-      [23.9, 0.36],
-      [31.1, 0.32],
-      [38.9, 0.28],
-      [47.3, 0.22],
-      [58.7, 0.18],
+    lines: [13.9, 18.6, 31.6, 44, 54, 61.8, 64.4, 87.2],
+    stages: [
+      [0.3, 1.8, 1.35, 2.25, 0.55, 0.81, 2.23, 2.64],
+      [4.24, 5.65, 1.22, 1.06, 3.56, 1, 1.61, 0.37],
+      [8.33, 1.91, 8.57, 1.14, 2.41, 6.28, 9.46, 2.43],
+      [12.4, 0.15, 11.4, 0.64, 10.32, 2.43, 6.08, 8.94],
     ],
-    smear: DIFFUSE,
-    wander: 12,
   },
 } as const satisfies Record<string, Space>;
 export type SpaceName = keyof typeof SPACES;
 
 type Absorbing = HeardValues<"decay" | "high" | "damping">;
 
-/**
- * The filter of one line: it takes from a sound that passes it once as much as the decay asks of its length, at low
- * frequencies for `decay` seconds, at high ones for `high` % of that. After J.-M. Jot and A. Chaigne, "Digital delay
- * networks for designing artificial reverberators", AES 90 (1991); here a shelf of the first order.
- */
-export function absorption(values: Absorbing, samples: number, sampleRate: number) {
-  const { decay, high, damping } = values;
-  const low = 10 ** ((-3 * samples) / (sampleRate * decay));
-  const top = low ** (100 / high);
-  const k = Math.tan((Math.PI * Math.min(damping, sampleRate * 0.45)) / sampleRate);
-  return { b0: (top + low * k) / (1 + k), b1: (low * k - top) / (1 + k), b2: 0, a1: (k - 1) / (k + 1), a2: 0 };
+/** By how many dB a frequency in Hz falls in a second: as `decay` asks at low ones, as its `high` % at high ones, half-way at `damping`. */
+function fall({ decay, high, damping }: Absorbing, freq: number): number {
+  const share = freq ** 2 / (freq ** 2 + damping ** 2);
+  return (60 / decay) * (1 - share + (100 * share) / high);
 }
 
-/** Seconds until a frequency in Hz has fallen by 60 dB: of the line in the middle, the others differ by little. */
+/** Where a line is held to its fall: at zero, where the highs begin, at the top. In Hz. */
+const heldAt = ({ damping }: Absorbing, sampleRate: number): readonly [number, number, number] => [
+  0,
+  Math.min(damping, 8000),
+  Math.min(16_000, 0.45 * sampleRate),
+];
+
+/**
+ * The filter of one line: it takes from a sound that passes it once what it is to lose in so long a time. After J.-M. Jot and
+ * A. Chaigne, "Digital delay networks for designing artificial reverberators", AES 90 (1991); here of the first order, whose
+ * power (p + q cos ω) ÷ (1 + r cos ω) is solved for three frequencies, so that lines of unlike lengths fade alike.
+ */
+export function absorption(values: Absorbing, samples: number, sampleRate: number): Biquad {
+  const seconds = samples / sampleRate;
+  const rows = heldAt(values, sampleRate).map((freq) => {
+    const cos = Math.cos((2 * Math.PI * freq) / sampleRate);
+    return { cos, power: 10 ** ((-fall(values, freq) * seconds) / 10) };
+  }) as [Held, Held, Held];
+  const { p, q, r } = powerThrough(rows);
+  const [zero, pole] = [minimumPhase(q / p), minimumPhase(r)];
+  const b0 = Math.sqrt((p * (1 + pole ** 2)) / (1 + zero ** 2));
+  return { b0, b1: b0 * zero, b2: 0, a1: pole, a2: 0 };
+}
+
+interface Held {
+  readonly cos: number;
+  readonly power: number;
+}
+
+/** p, q and r of (p + q cos) ÷ (1 + r cos) through three points. */
+function powerThrough([at0, at1, at2]: readonly [Held, Held, Held]): {
+  readonly p: number;
+  readonly q: number;
+  readonly r: number;
+} {
+  // Two of the differences no longer hold p; of what is left q is put in.
+  const [dc1, dc2] = [at1.cos - at0.cos, at2.cos - at0.cos];
+  const [dg1, dg2] = [at1.power - at0.power, at2.power - at0.power];
+  const [dw1, dw2] = [at1.cos * at1.power - at0.cos * at0.power, at2.cos * at2.power - at0.cos * at0.power];
+  const determinant = dc2 * dw1 - dc1 * dw2;
+  const r = Math.abs(determinant) < 1e-15 ? 0 : (dc1 * dg2 - dc2 * dg1) / determinant;
+  const q = (dg1 + r * dw1) / dc1;
+  return { p: at0.power * (1 + r * at0.cos) - q * at0.cos, q, r };
+}
+
+/** z of the factor 1 + z e^−iω, within the circle, whose power is that of 1 + x cos ω. */
+function minimumPhase(x: number): number {
+  const within = Math.max(-1, Math.min(1, x));
+  return Math.abs(within) < 1e-12 ? 0 : (1 - Math.sqrt(1 - within ** 2)) / within;
+}
+
+/** The lengths of the lines of a network, in samples. */
+export const linesOf = ({ lines }: Space, size: number, sampleRate: number): readonly number[] =>
+  lines.map((ms) => primeFrom((ms / 1000) * (size / 100) * sampleRate));
+
+/** Seconds until a frequency in Hz has fallen by 60 dB: all lines together, by the filters that are heard. */
 function decayCurve(
-  { lines }: Space,
+  space: Space,
   values: Absorbing & HeardValues<"size">,
   sampleRate: number,
 ): (freq: number) => number {
-  const ms = lines[Math.floor(lines.length / 2)]! * (values.size / 100);
-  const samples = (ms / 1000) * sampleRate;
-  const filter = absorption(values, samples, sampleRate);
+  const lines = linesOf(space, values.size, sampleRate).map((length) => ({
+    length,
+    filter: absorption(values, length, sampleRate),
+  }));
+  const samples = lines.reduce((sum, { length }) => sum + length, 0);
   return (freq) => {
-    const { re, im } = responseAt([filter], hertz(freq), sampleRate);
-    return (-3 * samples) / (sampleRate * Math.log10(Math.hypot(re, im)));
+    const lost = lines.reduce((sum, { filter }) => {
+      const { re, im } = responseAt([filter], hertz(freq), sampleRate);
+      return sum + Math.log10(Math.hypot(re, im));
+    }, 0);
+    return (-3 * samples) / (sampleRate * lost);
   };
 }
 
