@@ -69,7 +69,7 @@ export class FeedbackNetwork {
    * give comes into `left` and `right`. No line is shorter than a segment, so all that is read has been written. Two lines
    * run in one loop, since the recursions of neighbours overlap in the machine, which loops of their own would not.
    */
-   
+
   process(entries: Float64Array, left: Float64Array, right: Float64Array, count: number): void {
     for (let l = 0; l < LINES; l += 2) this.filterTwo(l, count);
     this.take(left, right, count);
