@@ -49,7 +49,7 @@ export function PutBackSheet({ project, editing, onClose }: Props) {
           Nothing is relieved in this project. What is taken out or switched off by “Relieve plugins…” comes back from
           here.
         </p>
-        <Button className="justify-self-end" onClick={onClose}>
+        <Button className="self-end" onClick={onClose}>
           Close
         </Button>
       </Sheet>
