@@ -21,6 +21,8 @@ export const ModelSchema = z.strictObject({
   channels: z.strictObject({ in: z.int(), out: z.int() }),
   latency: z.int(),
   lookAhead: z.number(),
+  /** The parameter that says by how many milliseconds it looks ahead besides. */
+  aheadBy: z.string().nullable(),
   oversamples: z.boolean(),
   lead: z.string(),
   /** Parameters of which a change is a cross-fade. */

@@ -86,10 +86,13 @@ describe("the chain check", () => {
     ]);
   });
   it("counts latency along the way, lanes by their slowest", () => {
-    expect(latencyOf(WIRED.nodes, 48_000)).toBe(25);
+    expect(latencyOf(WIRED.nodes, CONTEXT)).toBe(25);
     // 48 samples to read between them, and 2 ms ahead; the tape is 25 late.
-    expect(latencyOf([processor("l", "limiter"), processor("t", "tape")], 48_000)).toBe(48 + 96 + 25);
-    expect(latencyOf([processor("l", "limiter")], 96_000)).toBe(48 + 192);
+    expect(latencyOf([processor("l", "limiter"), processor("t", "tape")], CONTEXT)).toBe(48 + 96 + 25);
+    expect(latencyOf([processor("l", "limiter")], { ...CONTEXT, sampleRate: 96_000 })).toBe(48 + 192);
+    // What is chosen comes to what a model always has.
+    expect(latencyOf([{ ...processor("g", "gate"), values: { ahead: 2 } }], CONTEXT)).toBe(96);
+    expect(latencyOf([processor("g", "gate")], CONTEXT)).toBe(0);
     expect(checkChain(chain(processor("l", "limiter")), CONTEXT).at(-1)?.text).toContain("3.0 ms");
   });
 });

@@ -1,4 +1,4 @@
-import { getSpec, latencyAt } from "../processors/model";
+import { delaysOf, getSpec, heardValues, latencyAt } from "../processors/model";
 import { findModel } from "../processors/models";
 import { beatsOf, formatNoteLength, isNoteLength } from "../units/note-length";
 import { type Value, clampTo } from "../units/param-spec";
@@ -249,8 +249,9 @@ const beyondItsRange: Rule = (chain, { tempo }) =>
     }),
   );
 
-const latency: Rule = (chain, { sampleRate }) => {
-  const samples = latencyOf(chain.nodes, sampleRate);
+const latency: Rule = (chain, context) => {
+  const { sampleRate } = context;
+  const samples = latencyOf(chain.nodes, context);
   return samples === 0
     ? []
     : [
@@ -264,12 +265,13 @@ const latency: Rule = (chain, { sampleRate }) => {
 };
 
 /** In samples at a rate: lanes are as late as the slowest of them, switched on or not. */
-export const latencyOf = (nodes: readonly ChainNode[], sampleRate: number): number =>
+export const latencyOf = (nodes: readonly ChainNode[], context: Pick<CheckContext, "sampleRate" | "tempo">): number =>
   nodes.reduce((sum, node) => {
     if (node.type !== "processor")
-      return sum + Math.max(0, ...listsIn(node).map((list) => latencyOf(list.nodes, sampleRate)));
+      return sum + Math.max(0, ...listsIn(node).map((list) => latencyOf(list.nodes, context)));
     const model = findModel(node.model);
-    return sum + (model ? latencyAt(model, sampleRate) : 0);
+    if (!model) return sum;
+    return sum + latencyAt(delaysOf(model, heardValues(model, node.values, context.tempo)), context.sampleRate);
   }, 0);
 
 const RULES: readonly Rule[] = [

@@ -1,4 +1,4 @@
-import type { Delays, Model } from "../processors/model";
+import { type Delays, type Model, delaysOf } from "../processors/model";
 import type { HeardValues } from "../units/param-spec";
 
 /**
@@ -18,10 +18,17 @@ export interface HeardProcessor extends Delays {
 
 /** A processor that is set so, beside what its model says of it. `key`: its model's id where none is given. */
 export const heardProcessor = (
-  { id, latency, lookAhead, oversamples, structural }: Model,
+  model: Model,
   values: HeardValues,
-  { key = id, enabled = true }: { readonly key?: string; readonly enabled?: boolean } = {},
-): HeardProcessor => ({ key, model: id, enabled, values, latency, lookAhead, oversamples, structural });
+  { key = model.id, enabled = true }: { readonly key?: string; readonly enabled?: boolean } = {},
+): HeardProcessor => ({
+  key,
+  model: model.id,
+  enabled,
+  values,
+  ...delaysOf(model, values),
+  structural: model.structural,
+});
 
 export interface HeardLane {
   readonly key: string;

@@ -46,6 +46,8 @@ export interface Model<Id extends ParamId = ParamId> {
   readonly latency: number;
   /** In milliseconds. */
   readonly lookAhead: number;
+  /** The parameter that says by how many milliseconds it looks ahead, where that is to be chosen: a change of it is a path of its own. */
+  readonly aheadBy: Id | null;
   /** It applies a curve at a higher rate: that comes to it too. */
   readonly oversamples: boolean;
   /** Parameters that cannot glide: a change of one is a new kernel, cross-faded with the old. */
@@ -94,8 +96,14 @@ export interface Designs<Id extends ParamId = ParamId> {
 export const samplesAhead = ({ lookAhead }: Pick<Model, "lookAhead">, sampleRate: number): number =>
   Math.round((lookAhead * sampleRate) / 1000);
 
-/** What delays the sound in a model. */
+/** What delays the sound in a model that is set in some way: its look-ahead is what it always has and what is chosen. */
 export type Delays = Pick<Model, "latency" | "lookAhead" | "oversamples">;
+
+/** What delays the sound in a model, by its values. */
+export const delaysOf = (
+  { latency, lookAhead, oversamples, aheadBy }: Model,
+  values: Readonly<Record<string, number | undefined>>,
+): Delays => ({ latency, lookAhead: lookAhead + (aheadBy === null ? 0 : (values[aheadBy] ?? 0)), oversamples });
 
 /** By how much the sound leaves a model later, in samples at a rate. */
 export const latencyAt = (model: Delays, sampleRate: number): number =>
@@ -116,6 +124,7 @@ export const USUAL = {
   channels: { in: 2, out: 2 },
   latency: 0,
   lookAhead: 0,
+  aheadBy: null,
   oversamples: false,
   structural: [],
   isKeyed: false,

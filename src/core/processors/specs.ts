@@ -86,13 +86,14 @@ export const dryAndWet = (dry: number, wet: number): readonly ParamSpec<"dry" | 
   levelSpec("wet", "Wet", wet, { meaning: "wet.dB" }),
 ];
 
-type Optional = Exclude<keyof typeof USUAL, "structural">;
+type Optional = Exclude<keyof typeof USUAL, "structural" | "aheadBy">;
 
 /** What a model says of itself; what it leaves out is as usual. Its parameters say which ids there are. */
 export type Rest<F extends Family, Id extends ParamId> = Pick<Model<Id>, "params"> &
   Partial<Pick<Model, Optional | "outputs">> & {
     readonly lead: NoInfer<Id>;
     readonly structural?: readonly NoInfer<Id>[];
+    readonly aheadBy?: NoInfer<Id>;
     readonly design: NoInfer<Designs<Id>[F]>;
   };
 

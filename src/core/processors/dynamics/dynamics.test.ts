@@ -4,7 +4,17 @@ import { findKernel } from "../kernels";
 import { getModel } from "../models";
 import type { Values } from "../../units/param-spec";
 import { PEAK_HOLD } from "../../dsp/peak-hold";
-import { amplitudeOf, decibelsOf, partialAt, responseOf, setTo, sine, stereoOf, through } from "../../sound/testing";
+import {
+  amplitudeOf,
+  decibelsOf,
+  partialAt,
+  responseOf,
+  rms,
+  setTo,
+  sine,
+  stereoOf,
+  through,
+} from "../../sound/testing";
 import { OPTO_ATTACK } from "./opto-compressor";
 
 /** For how many milliseconds a peak is held, before what it asked for is let go. */
@@ -171,6 +181,23 @@ describe("the gate", () => {
     expect(feed(0.3, tone(-28)).at(-1)).toBe(0);
     expect(feed(0.3, tone(-34)).at(-1)).toBe(0);
     expect(feed(1, tone(-40)).at(-1)).toBeCloseTo(-40, 1);
+  });
+  it("keeps the first millisecond where it looks ahead, and is late by as much", () => {
+    for (const id of ["gate", "expander"] as const)
+      for (const sampleRate of [44_100, 48_000, 96_000]) {
+        const [begins, ms] = [Math.round(0.5 * sampleRate), Math.round(sampleRate / 1000)];
+        const burst = stereoOf(sampleRate, sampleRate, (i) =>
+          i < begins ? 0 : amplitudeOf(-8) * Math.cos((i - begins) / 9),
+        );
+        const firstOf = (ahead: number) => {
+          const { left } = through(getModel(id), { threshold: -30, range: -60, attack: 1, ahead }, burst);
+          const late = Math.round((ahead * sampleRate) / 1000);
+          const heard = left.subarray(begins + late, begins + late + ms);
+          return decibelsOf(rms(heard) / rms(burst.left.subarray(begins, begins + ms)));
+        };
+        expect(firstOf(0), `${id} at ${sampleRate} Hz`).toBeLessThan(-6);
+        expect(firstOf(10), `${id} at ${sampleRate} Hz`).toBeGreaterThan(-0.5);
+      }
   });
   it("holds for as long as it says before it closes", () => {
     const feed = following("gate", values);

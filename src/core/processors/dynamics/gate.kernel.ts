@@ -1,18 +1,22 @@
 import { highPass } from "../../dsp/biquad";
+import { DelayLine } from "../../dsp/delay-line";
 import { GlidingBiquads } from "../../dsp/gliding-biquad";
 import { GRID } from "../../dsp/grid";
 import { PeakHold } from "../../dsp/peak-hold";
 import type { Kernel } from "../kernel";
-import type { ValuesOf } from "../model";
+import { type ValuesOf, samplesAhead } from "../model";
 import { KeyedKernel } from "../keyed-kernel";
 import { decibels, gainOf, hertz } from "../../units/quantities";
 import type { HeardValues } from "../../units/param-spec";
-import { type EXPANDER, type GATE, expanderGainAt } from "./gate";
+import { type EXPANDER, type GATE, MOST_AHEAD, expanderGainAt } from "./gate";
 import { factorOf, smoothing } from "./reduction";
 
 const NO_GAIN = 1e-6;
 
-/** The louder channel, without its rumble, its peaks held; both channels are turned by the same gain. */
+/**
+ * The louder channel, without its rumble, its peaks held; both channels are turned by the same gain. Where it looks ahead, it
+ * hears what has come while the sound still waits; how far is settled when it is made.
+ */
 abstract class DownwardKernel extends KeyedKernel {
   /** In dB, 0 or below. */
   protected now = 0;
@@ -20,17 +24,25 @@ abstract class DownwardKernel extends KeyedKernel {
   private readonly detectorLeft = new Float64Array(GRID);
   private readonly detectorRight = new Float64Array(GRID);
   private readonly peaks = new PeakHold(this.sampleRate);
+  private readonly lines = [this.line(), this.line()] as const;
+  private ahead = 0;
   private opening = 0;
   private closing = 0;
 
-  protected aimDetector(values: HeardValues<"attack" | "release" | "detector">, jump: boolean): void {
+  protected aimDetector(values: HeardValues<"ahead" | "attack" | "release" | "detector">, jump: boolean): void {
+    if (jump) this.ahead = samplesAhead({ lookAhead: values.ahead }, this.sampleRate);
     this.opening = smoothing(values.attack, this.sampleRate);
     this.closing = smoothing(values.release, this.sampleRate);
     const freq = hertz(values.detector);
     this.filter.aim([highPass({ freq, q: Math.SQRT1_2, sampleRate: this.sampleRate })], this.glide, jump);
   }
 
+  fits(values: HeardValues<"ahead">): boolean {
+    return samplesAhead({ lookAhead: values.ahead }, this.sampleRate) === this.ahead;
+  }
+
   reset(): void {
+    for (const line of this.lines) line.clear();
     this.peaks.reset();
     this.now = 0;
     this.filter.clear();
@@ -61,6 +73,10 @@ abstract class DownwardKernel extends KeyedKernel {
     this.filter.process(1, detectorRight, count, this.within);
     for (let i = 0; i < count; i++) detectorLeft[i] = Math.max(Math.abs(detectorLeft[i]!), Math.abs(detectorRight[i]!));
     this.peaks.hold(detectorLeft, count);
+    if (this.ahead > 0) {
+      this.wait(0, left, from, to);
+      this.wait(1, right, from, to);
+    }
     let { now } = this;
     let gain = 1;
     let gainFor = 0;
@@ -79,6 +95,19 @@ abstract class DownwardKernel extends KeyedKernel {
       right[from + i]! *= gain;
     }
     this.now = now;
+  }
+
+  private line(): DelayLine {
+    return new DelayLine(samplesAhead({ lookAhead: MOST_AHEAD }, this.sampleRate) + GRID);
+  }
+
+  private wait(channel: 0 | 1, samples: Float32Array, from: number, to: number): void {
+    const line = this.lines[channel];
+    const { ahead } = this;
+    for (let i = from; i < to; i++) {
+      line.write(samples[i]!);
+      samples[i] = line.read(ahead + 1);
+    }
   }
 }
 

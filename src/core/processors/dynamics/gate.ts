@@ -1,5 +1,5 @@
 import { effect, frequencySpec, gainSpec, ratioSpec, timeSpec } from "../specs";
-import type { HeardValues, ParamId } from "../../units/param-spec";
+import type { HeardValues, ParamId, ParamSpec } from "../../units/param-spec";
 import type { DynamicsDesign } from "./dynamics-design";
 
 const times = (attack: number, release: number) => [
@@ -9,6 +9,15 @@ const times = (attack: number, release: number) => [
 
 /** Rumble opens no gate: what the detector hears begins here. */
 const DETECTOR = frequencySpec("detector", "Detector from", [20, 2000, 20], { meaning: "keylowcut.hz" });
+
+/** In ms: how far the most that is chosen looks ahead. */
+export const MOST_AHEAD = 10;
+
+/** It opens before what opens it, and all is later by as much. */
+const AHEAD: ParamSpec<"ahead"> = {
+  ...timeSpec("ahead", "Look-ahead", [0, MOST_AHEAD, 0], { meaning: "lookahead.ms" }),
+  taper: "power",
+};
 
 /** Gain in dB at a level: none from the threshold up, the whole range below. */
 export const gateGainAt = ({ threshold, range }: HeardValues<"threshold" | "range">, level: number): number =>
@@ -51,7 +60,9 @@ export const GATE = effect("dynamics", "gate", "Gate", {
     ...times(0.5, 120),
     timeSpec("hold", "Hold", [1, 1000, 40]),
     DETECTOR,
+    AHEAD,
   ],
+  aheadBy: "ahead",
   lead: "threshold",
   design: lineDesign(gateGainAt),
 });
@@ -66,7 +77,9 @@ export const EXPANDER = effect("dynamics", "expander", "Expander", {
     gainSpec("range", "Range", [-60, 0, -20], { meaning: "range.dB" }),
     ...times(2, 200),
     DETECTOR,
+    AHEAD,
   ],
+  aheadBy: "ahead",
   lead: "threshold",
   design: lineDesign(expanderGainAt, "ratio"),
 });

@@ -43,6 +43,23 @@ describe("without a click or a hole", () => {
   );
 });
 
+describe("another look-ahead", () => {
+  it.each(["gate", "expander"])("of a %s, which makes all later, comes without a click or a hole", (id) => {
+    const ahead = (ms: number) => set(getModel(id), { ahead: ms, threshold: -80 });
+    for (const [from, to] of [
+      [0, 5],
+      [5, 0],
+      [2, 10],
+    ] as const)
+      hold(id, {
+        what: `looks ${to} ms ahead, not ${from}`,
+        begin: playing([ahead(from)]),
+        change: (hand) => hand.setSound("a", { chain: [ahead(to)] }),
+        settled: 1,
+      });
+  });
+});
+
 describe("a hand that is quicker than what comes", () => {
   const hall = (values: Values = {}): HeardProcessor => set(getModel("hall"), { dry: -60, wet: 0, ...values });
 

@@ -75,7 +75,12 @@ export class ProcessorUnit implements Unit {
   }
 
   fits(node: HeardNode): boolean {
-    return !isSplit(node) && node.key === this.key && node.model === this.model;
+    return (
+      !isSplit(node) &&
+      node.key === this.key &&
+      node.model === this.model &&
+      latencyAt(node, this.sampleRate) === this.latency
+    );
   }
 
   take(node: HeardNode): void {
