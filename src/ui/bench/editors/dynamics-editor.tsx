@@ -77,7 +77,9 @@ export function DynamicsEditor(props: EditorProps) {
             ))}
           </svg>
           <span className="num-small pointer-events-none absolute top-[3px] left-[6px] text-faint">out 0 dB</span>
-          <span className="num-small pointer-events-none absolute right-[6px] bottom-[2px] text-faint">in 0 dB, peak</span>
+          <span className="num-small pointer-events-none absolute right-[6px] bottom-[2px] text-faint">
+            in 0 dB, peak
+          </span>
         </div>
         <div className="grid content-start gap-2">
           <Reduction processor={processor.key} />
