@@ -59,15 +59,15 @@ export class Antiderivative {
 
   /**
    * Puts samples through the curve, in place: (after · (curve(before · x + offset) − rest)), each of the four walking by its
-   * step. All of it stands in one loop: calls, and loops of their own, would take longer than what they do.
+   * step, counted from where the walk began, so that no cut of the samples changes a bit. All of it stands in one loop: calls, and loops of their own, would take longer than what they do.
    */
   pass(samples: Float64Array, count: number, trace: Trace, drive: Drive): void {
     const { pieces, limit, end, top } = this;
-    const { beforeStep, offsetStep, afterStep, restStep } = drive;
-    let { before, offset, after, rest } = drive;
+    const { before, offset, after, rest, beforeStep, offsetStep, afterStep, restStep, passed } = drive;
     let { input, area } = trace;
     for (let i = 0; i < count; i++) {
-      const x = before * samples[i]! + offset;
+      const n = passed + i;
+      const x = (before + beforeStep * n) * samples[i]! + (offset + offsetStep * n);
       const size = x < 0 ? -x : x;
       let now = end + top * (size - limit);
       if (size < limit) {
@@ -79,21 +79,19 @@ export class Antiderivative {
       }
       const way = x - input;
       const mean = way > NEAR || way < -NEAR ? (now - area) / way : this.curve((x + input) / 2);
-      samples[i] = after * (mean - rest);
+      samples[i] = (after + afterStep * n) * (mean - (rest + restStep * n));
       input = x;
       area = now;
-      before += beforeStep;
-      offset += offsetStep;
-      after += afterStep;
-      rest += restStep;
     }
     trace.input = input;
     trace.area = area;
   }
 }
 
-/** How a sound goes into a curve and comes out of it, and by how much that walks with each sample. */
+/** How a sound goes into a curve and comes out of it, and by how much that walks with each sample from where the walk began. */
 export interface Drive {
+  /** How many samples have passed since then. */
+  passed: number;
   before: number;
   beforeStep: number;
   offset: number;
@@ -106,6 +104,7 @@ export interface Drive {
 }
 
 export const noDrive = (): Drive => ({
+  passed: 0,
   before: 1,
   beforeStep: 0,
   offset: 0,
