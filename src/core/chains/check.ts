@@ -131,7 +131,7 @@ const dryOnReturn: Rule = (chain, { strip }) =>
 
 /** Values that make louder, by the name that they have in most models. */
 const raises = (p: Processor): boolean =>
-  ["output", "makeup", "gain"].some((id) => value(p, id) > 0) || p.values.makeupMode === 1;
+  ["output", "makeup", "gain"].some((id) => value(p, id) > 0) || Number(p.values.makeupMode ?? 0) > 0;
 
 const limiterBeforeGain: Rule = (chain) =>
   runsOf(chain.nodes).flatMap((run) => {

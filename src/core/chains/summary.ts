@@ -3,7 +3,7 @@ import { type Written, formatValue } from "../units/format";
 import { beatsPerMinute } from "../units/quantities";
 import { designOf, findSpec, getSpec, heardValues, type Model } from "../processors/model";
 import { findModel } from "../processors/models";
-import type { ParamId } from "../units/param-spec";
+import { type ParamId, valueIn } from "../units/param-spec";
 import { MULTITAP_DELAY } from "../processors/delay/multitap-delay/model";
 import { TAPS, tapParam } from "../processors/delay/multitap-delay/taps";
 import { PARAMETRIC_EQ } from "../processors/equaliser/parametric-eq/model";
@@ -17,7 +17,7 @@ export interface Telling {
 
 const tell = (processor: Processor, model: Model, label: string, id: ParamId): Telling => {
   const spec = getSpec(model, id);
-  return { label, written: formatValue(spec, processor.values[id] ?? spec.default) };
+  return { label, written: formatValue(spec, valueIn(processor.values, spec)) };
 };
 
 function tellBand(processor: Processor, model: Model, band: BandNumber): readonly Telling[] {

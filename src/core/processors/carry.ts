@@ -4,7 +4,15 @@ import type { BeatsPerMinute } from "../units/quantities";
 import type { EqBand } from "./equaliser/eq-design";
 import { type EqFit, fitEq, tidied } from "./equaliser/fit-eq";
 import { type Model, defaultValues, designOf, findFault, getSpec, heardValue, heardValues } from "./model";
-import { type HeardValues, type ParamId, type ParamSpec, type Value, type Values, clampTo } from "../units/param-spec";
+import {
+  type HeardValues,
+  type ParamId,
+  type ParamSpec,
+  type Value,
+  type Values,
+  clampTo,
+  valueIn,
+} from "../units/param-spec";
 
 /** What became of one value on the way to another model. */
 export interface Carried {
@@ -107,7 +115,7 @@ function carryMeanings(from: Model, values: Values, to: Model, tempo: BeatsPerMi
     const source = sourceOf(spec, wanted, from);
     if (!source) continue;
     taken.add(source.id);
-    const before = values[source.id] ?? source.default;
+    const before = valueIn(values, source);
     const asked = inUnitOf(spec, before, source, tempo);
     const after = settled(spec, asked);
     carried[spec.id] = after;
@@ -119,7 +127,7 @@ function carryMeanings(from: Model, values: Values, to: Model, tempo: BeatsPerMi
     });
   }
   for (const source of from.params) {
-    const value = values[source.id] ?? source.default;
+    const value = valueIn(values, source);
     if (!taken.has(source.id) && value !== source.default)
       report.push({ name: source.name, outcome: "dropped", from: formatPlain(source, value), to: "" });
   }

@@ -9,7 +9,15 @@ import type { UtilityDesign } from "./utility/utility-design";
 import { oversamplingDelay } from "../dsp/oversampling";
 import { beatsOf, isNoteLength } from "../units/note-length";
 import { type BeatsPerMinute, millisecondsOf } from "../units/quantities";
-import { type HeardValues, type ParamId, type ParamSpec, type Value, type Values, clampTo } from "../units/param-spec";
+import {
+  type HeardValues,
+  type ParamId,
+  type ParamSpec,
+  type Value,
+  type Values,
+  clampTo,
+  valueIn,
+} from "../units/param-spec";
 
 export const FAMILIES = [
   "equaliser",
@@ -152,9 +160,9 @@ export function getSpec(model: Model, id: ParamId): ParamSpec {
 export const defaultValues = (model: Model): Values =>
   Object.fromEntries(model.params.map((spec) => [spec.id, spec.default]));
 
-/** Every parameter has a value: the given one, else the default. Keys stand in the model's order. */
+/** Every parameter has a value: the given one, else what it is where none is given. Keys stand in the model's order. */
 export const completeValues = (model: Model, values: Values): Values =>
-  Object.fromEntries(model.params.map((spec) => [spec.id, values[spec.id] ?? spec.default]));
+  Object.fromEntries(model.params.map((spec) => [spec.id, valueIn(values, spec)]));
 
 /** One of the values of a model that is known by its family only; throws where it has no such parameter. */
 export function heardAt(values: HeardValues, id: ParamId): number {
@@ -170,15 +178,13 @@ export function heardValue(spec: ParamSpec, value: Value, tempo: BeatsPerMinute)
   return clampTo(spec, spec.unit === "Hz" ? 1000 / ms : ms);
 }
 
-/** Every parameter has its number: of the value that is given, else of the default. */
+/** Every parameter has its number: of the value that is given, else of what it is where none is given. */
 export const heardValues = <Id extends ParamId>(
   model: Model<Id>,
   values: Values,
   tempo: BeatsPerMinute,
 ): HeardValues<Id> =>
-  Object.fromEntries(
-    model.params.map((s) => [s.id, heardValue(s, values[s.id] ?? s.default, tempo)]),
-  ) as HeardValues<Id>;
+  Object.fromEntries(model.params.map((s) => [s.id, heardValue(s, valueIn(values, s), tempo)])) as HeardValues<Id>;
 
 /**
  * What is wrong with a value, as a sentence; null where nothing is. Numbers must be finite and within the range, choices

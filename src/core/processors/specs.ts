@@ -7,7 +7,7 @@ import { type Choice, type ParamId, type ParamSpec, SWITCH, type Value } from ".
  */
 
 type Range = readonly [min: number, max: number, start: Value];
-type More = Partial<Pick<ParamSpec, "step" | "mayFollowTempo" | "meaning" | "group" | "silentAtMin">>;
+type More = Partial<Pick<ParamSpec, "absent" | "step" | "mayFollowTempo" | "meaning" | "group" | "silentAtMin">>;
 
 const spec =
   (unit: ParamSpec["unit"], taper: ParamSpec["taper"], shared: More = {}) =>

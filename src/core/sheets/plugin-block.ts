@@ -6,7 +6,7 @@ import { findModel } from "../processors/models";
 import { nameOfTarget } from "../strips/parts/sends";
 import { formatHeard, formatPlain } from "../units/format";
 import { formatNoteLength, isNoteLength } from "../units/note-length";
-import type { ParamSpec, Value } from "../units/param-spec";
+import { type ParamSpec, type Value, valueIn } from "../units/param-spec";
 import type { BeatsPerMinute } from "../units/quantities";
 import { type Block, type Fact, type Table, type ValueGroup, factOf } from "./sheet";
 
@@ -99,7 +99,7 @@ export function pluginBlock(processor: Processor, place: string, context: SheetC
     const of = processor.label === undefined ? "not known here" : `${processor.model}, not known here`;
     return { ...head, model: of, alike: null, groups: unknown(processor), plot: null };
   }
-  const written: Written = (spec) => write(spec, processor.values[spec.id] ?? spec.default, context.tempo);
+  const written: Written = (spec) => write(spec, valueIn(processor.values, spec), context.tempo);
   const grouped = groupsOf(model);
   const alike = alikeIn(model, grouped, written);
   const inRows = new Set(alike?.rows.map(([group]) => group));

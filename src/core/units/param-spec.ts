@@ -24,7 +24,10 @@ export interface ParamSpec<Id extends ParamId = ParamId> {
   readonly unit: Unit;
   readonly min: number;
   readonly max: number;
+  /** What a plugin opens with. */
   readonly default: Value;
+  /** What it is where a document does not say, since there was no such parameter when it was written; else the default. */
+  readonly absent?: Value;
   readonly taper: "linear" | "log" | "power";
   /** What one press of an arrow key moves; a fortieth of the ruler where it is missing. */
   readonly step?: number;
@@ -37,6 +40,9 @@ export interface ParamSpec<Id extends ParamId = ParamId> {
   /** The heading that it stands under in an editor, such as "Band 2". */
   readonly group?: string;
 }
+
+/** The value of a parameter in a document. */
+export const valueIn = (values: Values, spec: ParamSpec): Value => values[spec.id] ?? spec.absent ?? spec.default;
 
 /** A curve of 2 gives the lower part of the range the longer stretch of the ruler. */
 const POWER = 2;

@@ -5,8 +5,10 @@ import { compressorDesign } from "./dynamics-design";
 import { type StaticCurve, staticCurve } from "./static-curve";
 
 /** Its knee tightens as the ratio rises. */
-export const fetCurve = ({ threshold, ratio }: HeardValues<"threshold" | "ratio">): StaticCurve =>
-  staticCurve(threshold, ratio, 16 / ratio);
+export const fetCurve = ({ threshold, ratio }: HeardValues<"threshold" | "ratio">): StaticCurve => ({
+  ...staticCurve(threshold, ratio, 16 / ratio),
+  catches: 0.6,
+});
 
 export const FET_COMPRESSOR = effect("dynamics", "fet-compressor", "FET compressor", {
   isKeyed: true,

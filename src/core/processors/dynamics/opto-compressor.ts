@@ -13,8 +13,10 @@ export const OPTO_FAST_RELEASE = 60;
 /** In ms: how long it must have been lit for the slow half of its fading to be all there. */
 export const OPTO_MEMORY = 1000;
 
-export const optoCurve = ({ threshold, ratio }: HeardValues<"threshold" | "ratio">): StaticCurve =>
-  staticCurve(threshold, ratio, KNEE);
+export const optoCurve = ({ threshold, ratio }: HeardValues<"threshold" | "ratio">): StaticCurve => ({
+  ...staticCurve(threshold, ratio, KNEE),
+  catches: -0.3,
+});
 
 export const OPTO_COMPRESSOR = effect("dynamics", "opto-compressor", "Opto compressor", {
   isKeyed: true,

@@ -9,6 +9,8 @@ export interface StaticCurve {
   readonly slope: number;
   /** In dB, from where it begins to bend to where it is straight again. */
   readonly knee: number;
+  /** By how many dB more than others it catches of peaks, being quick: what automatic make-up reckons with. */
+  readonly catches?: number;
 }
 
 export const staticCurve = (threshold: number, ratio: number, knee: number): StaticCurve => ({
@@ -28,12 +30,24 @@ export function gainAt({ threshold, slope, knee }: StaticCurve, level: number): 
   return -slope * over;
 }
 
-/** Automatic make-up gives back half of what the curve takes from full scale. In dB. */
-const automaticMakeup = (curve: StaticCurve): number => -gainAt(curve, 0) / 2;
+/** How make-up is set: by hand, as half of what the curve takes from full scale, or so that it is as loud as before. */
+export const MAKEUP_MODES = { byHand: 0, half: 1, automatic: 2 } as const;
+
+/** Peaks of speech, drums, bowed strings and mixes that are leveled for work, in dB below full scale, and how far they spread. */
+const PROGRAMME = -10.6;
+const SPREAD = 5;
+
+/** What the curve takes from such peaks, by the quadrature of Gauss and Hermite over three points. In dB, 0 or above. */
+function takenFrom(curve: StaticCurve): number {
+  const peaks = PROGRAMME + (curve.catches ?? 0);
+  return -(gainAt(curve, peaks - SPREAD) / 6 + (2 * gainAt(curve, peaks)) / 3 + gainAt(curve, peaks + SPREAD) / 6);
+}
 
 /** The make-up that a compressor adds by itself, in dB; null where it is set by hand. */
-export const automaticMakeupOf = (values: HeardValues<"makeupMode">, curve: StaticCurve): number | null =>
-  values.makeupMode === 1 ? automaticMakeup(curve) : null;
+export function automaticMakeupOf(values: HeardValues<"makeupMode">, curve: StaticCurve): number | null {
+  if (values.makeupMode === MAKEUP_MODES.byHand) return null;
+  return values.makeupMode === MAKEUP_MODES.half ? -gainAt(curve, 0) / 2 : takenFrom(curve);
+}
 
 export const makeupOf = (values: HeardValues<"makeupMode" | "makeup">, curve: StaticCurve): Decibels =>
   decibels(automaticMakeupOf(values, curve) ?? values.makeup);

@@ -37,7 +37,7 @@ describe("the compressor's static curve", () => {
     expect(gainAt(curve, -16)).toBeCloseTo(-0.75 * 4, 9);
   });
 
-  it("gives back half of what full scale loses when make-up is automatic", () => {
+  it("gives back half of what full scale loses when make-up is half", () => {
     expect(makeupFor({ ...values, knee: 0, makeupMode: 1 })).toBeCloseTo(7.5, 6);
     expect(settledGain({ ...values, knee: 0, makeupMode: 1 }, -40)).toBeCloseTo(7.5, 2);
   });

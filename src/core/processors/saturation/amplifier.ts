@@ -3,7 +3,7 @@ import { decibels, hertz } from "../../units/quantities";
 import type { HeardValues } from "../../units/param-spec";
 import { MIX, choiceSpec, effect, gainSpec } from "../specs";
 import { softClip } from "./shaper";
-import { driveGains } from "./tape";
+import { SATURATION_MAKEUP, driveGains } from "./drive";
 import { tubeCurve } from "./tube";
 
 type Tone = "bass" | "middle" | "treble" | "presence";
@@ -23,6 +23,7 @@ export const AMPLIFIER = effect("saturation", "amplifier", "Amplifier and cabine
   params: [
     gainSpec("drive", "Gain", [0, 48, 18], { meaning: "drive.dB", group: "Amplifier" }),
     gainSpec("master", "Power stage", [0, 24, 6], { group: "Amplifier" }),
+    { ...SATURATION_MAKEUP, group: "Amplifier" },
     tone("bass", "Bass"),
     tone("middle", "Middle"),
     tone("treble", "Treble"),
@@ -40,16 +41,19 @@ export const AMPLIFIER = effect("saturation", "amplifier", "Amplifier and cabine
   hasCabinet: true,
   oversamples: true,
   design: {
-    shape({ drive, master }) {
-      const first = driveGains(drive);
-      const power = driveGains(master);
-      return (x) => power.after * softClip(power.before * first.after * tubeCurve(first.before * x, PREAMP_OFFSET));
+    shape(values) {
+      const preamp = preampCurve();
+      const first = driveGains(values.drive, values.makeupMode, preamp);
+      const power = driveGains(values.master, values.makeupMode, softClip);
+      return (x) => power.after * softClip(power.before * first.after * preamp(first.before * x));
     },
   },
 });
 
 /** Where the working point of the first stage stands. */
 export const PREAMP_OFFSET = 0.25;
+
+export const preampCurve = (): ((x: number) => number) => tubeCurve(PREAMP_OFFSET);
 
 /** The tone controls, before the stages that they drive. */
 export function toneSections(values: HeardValues<Tone>, sampleRate: number): readonly Biquad[] {

@@ -9,11 +9,12 @@ import { type Doublings, oversamplingDelay } from "../../dsp/oversampling";
 import { decibels, gainOf, hertz } from "../../units/quantities";
 import type { HeardValues } from "../../units/param-spec";
 import type { ValuesOf } from "../model";
-import { type AMPLIFIER, PREAMP_OFFSET, cabinetSections, toneSections } from "./amplifier";
+import { type AMPLIFIER, PREAMP_OFFSET, cabinetSections, preampCurve, toneSections } from "./amplifier";
+import { driveGains } from "./drive";
 import type { OVERDRIVE } from "./overdrive";
-import { HARD, SOFT, softClip } from "./shaper";
-import { type TAPE, TAPE_SPEEDS, driveGains, tapeDent, tapeDented } from "./tape";
-import { type TUBE, tubeOffset } from "./tube";
+import { HARD, SOFT, hardClip, softClip } from "./shaper";
+import { type TAPE, TAPE_SPEEDS, tapeCurve, tapeDent, tapeDented } from "./tape";
+import { type TUBE, tubeCurve, tubeOffset } from "./tube";
 
 /** A constant that a lopsided curve leaves behind is no sound. In Hz. */
 const DC_CORNER = 5;
@@ -28,7 +29,9 @@ interface Shaped {
  * Filters, a curve at four times the rate, or at eight where it is bent hard, filters; the dry sound waits as long as that
  * takes. The curve's own gains glide, so that a turned drive does not step.
  */
-abstract class SaturationKernel<Values extends HeardValues<"drive" | "output" | "mix">> extends GridKernel {
+abstract class SaturationKernel<
+  Values extends HeardValues<"drive" | "makeupMode" | "output" | "mix">,
+> extends GridKernel {
   protected readonly before = this.ramp();
   protected readonly after = this.ramp();
   private readonly wet = this.ramp();
@@ -56,6 +59,8 @@ abstract class SaturationKernel<Values extends HeardValues<"drive" | "output" | 
   protected abstract inputSections(values: Values): readonly Biquad[];
   protected abstract outputSections(values: Values): readonly Biquad[];
   protected abstract aimCurve(values: Values, jump: boolean): void;
+  /** The curve, or the first of them, as it is drawn: by it the level behind it is set. */
+  protected abstract curveOf(values: Values): (x: number) => number;
   /** Shapes `count` samples of the higher rate in place. */
   protected abstract shape(channel: Shaped, count: number): void;
 
@@ -68,7 +73,7 @@ abstract class SaturationKernel<Values extends HeardValues<"drive" | "output" | 
 
   set(values: Values, jump: boolean): void {
     if (jump && !this.fits(values)) this.rebuild(doublingsOf(this.isHard(values)));
-    const { before, after } = driveGains(values.drive);
+    const { before, after } = driveGains(values.drive, values.makeupMode, this.curveOf(values));
     const mix = values.mix / 100;
     this.aim(this.before, before, jump);
     this.aim(this.after, after, jump);
@@ -170,9 +175,10 @@ abstract class SaturationKernel<Values extends HeardValues<"drive" | "output" | 
   protected drive(before: Ramp | null, after: Ramp): Drive {
     const { driven, passed } = this;
     driven.beforeStep = before ? this.step(before) : 0;
-    driven.before = before ? before.value + driven.beforeStep * passed : 1;
+    driven.passed = passed;
+    driven.before = before ? before.value : 1;
     driven.afterStep = this.step(after);
-    driven.after = after.value + driven.afterStep * passed;
+    driven.after = after.value;
     driven.offset = driven.offsetStep = driven.rest = driven.restStep = 0;
     return driven;
   }
@@ -204,6 +210,10 @@ class TapeKernel extends SaturationKernel<ValuesOf<typeof TAPE>> {
 
   protected aimCurve(values: ValuesOf<typeof TAPE>, jump: boolean): void {
     this.aim(this.dent, tapeDent(values.bias), jump);
+  }
+
+  protected curveOf(values: ValuesOf<typeof TAPE>) {
+    return tapeCurve(values.bias);
   }
 
   protected isHard(values: ValuesOf<typeof TAPE>): boolean {
@@ -239,6 +249,10 @@ class TubeKernel extends SaturationKernel<ValuesOf<typeof TUBE>> {
     this.aim(this.offset, tubeOffset(values.bias), jump);
   }
 
+  protected curveOf(values: ValuesOf<typeof TUBE>) {
+    return tubeCurve(tubeOffset(values.bias));
+  }
+
   protected override atRest(): number {
     return this.offset.value;
   }
@@ -251,12 +265,12 @@ class TubeKernel extends SaturationKernel<ValuesOf<typeof TUBE>> {
     const { offset } = this;
     const drive = this.drive(this.before, this.after);
     drive.offsetStep = this.step(offset);
-    drive.offset = offset.value + drive.offsetStep * this.passed;
+    drive.offset = offset.value;
     // What it gives in silence walks from one point of the grid to the next.
     const rest = softClip(offset.value);
     const then = drive.offsetStep === 0 ? rest : softClip(offset.value + drive.offsetStep * GRID * this.factor);
     drive.restStep = (then - rest) / (GRID * this.factor);
-    drive.rest = rest + drive.restStep * this.passed;
+    drive.rest = rest;
     SOFT.pass(samples, count, traces[0], drive);
   }
 }
@@ -275,6 +289,10 @@ class OverdriveKernel extends SaturationKernel<ValuesOf<typeof OVERDRIVE>> {
   }
 
   protected aimCurve(): void {}
+
+  protected curveOf() {
+    return hardClip;
+  }
 
   protected isHard(values: ValuesOf<typeof OVERDRIVE>): boolean {
     return values.drive > 20;
@@ -303,9 +321,13 @@ class AmplifierKernel extends SaturationKernel<ValuesOf<typeof AMPLIFIER>> {
   }
 
   protected aimCurve(values: ValuesOf<typeof AMPLIFIER>, jump: boolean): void {
-    const { before, after } = driveGains(values.master);
+    const { before, after } = driveGains(values.master, values.makeupMode, softClip);
     this.aim(this.power, before, jump);
     this.aim(this.powerAfter, after, jump);
+  }
+
+  protected curveOf() {
+    return preampCurve();
   }
 
   protected override atRest(): number {

@@ -1,5 +1,5 @@
 import { MIX, OUTPUT, choiceSpec, effect, gainSpec, percentSpec } from "../specs";
-import { decibels, gainOf } from "../../units/quantities";
+import { SATURATION_MAKEUP, driveGains } from "./drive";
 import { softClip } from "./shaper";
 
 /** In inches a second: the slower, the lower its bump and the earlier its highs fade. */
@@ -20,28 +20,29 @@ export const TAPE = effect("saturation", "tape", "Tape", {
     ),
     gainSpec("bump", "Head bump", [0, 6, 1.5]),
     percentSpec("bias", "Bias", [0, 100, 50]),
+    SATURATION_MAKEUP,
     OUTPUT,
     MIX,
   ],
   lead: "drive",
   oversamples: true,
   design: {
-    shape({ drive, bias }) {
-      const { before, after } = driveGains(drive);
-      const dent = tapeDent(bias);
-      return (x) => after * tapeCurve(before * x, dent);
+    shape(values) {
+      const curve = tapeCurve(values.bias);
+      const { before, after } = driveGains(values.drive, values.makeupMode, curve);
+      return (x) => after * curve(before * x);
     },
   },
 });
-
-/** Louder going in, quieter coming out, by half of it: a turned-up drive is heard as colour more than as level. */
-export const driveGains = (drive: number) => ({ before: gainOf(decibels(drive)), after: gainOf(decibels(-drive / 2)) });
 
 /** Too little bias leaves a dent around silence; at half and above there is none. 0 to 0.5. */
 export const tapeDent = (bias: number): number => Math.max(0, 0.5 - bias / 100);
 
 /** Slope 1 where the signal is small but heard, 1 − dent at silence. */
-const tapeCurve = (x: number, dent: number): number => softClip(tapeDented(x, dent));
+export function tapeCurve(bias: number): (x: number) => number {
+  const dent = tapeDent(bias);
+  return (x) => softClip(tapeDented(x, dent));
+}
 
 export const tapeDented = (x: number, dent: number): number => x - dent * (x / (0.04 + x * x)) * DENT_WIDTH;
 

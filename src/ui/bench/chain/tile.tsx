@@ -6,7 +6,7 @@ import { type KeyboardEvent, type MouseEvent, useRef } from "react";
 import { type Processor, processorName } from "@/core/chains/chain";
 import { type Model, getSpec } from "@/core/processors/model";
 import { findModel } from "@/core/processors/models";
-import { type ParamSpec, type Value, positionOf, valueAt } from "@/core/units/param-spec";
+import { type ParamSpec, type Value, positionOf, valueAt, valueIn } from "@/core/units/param-spec";
 import { formatPlain } from "@/core/units/format";
 import { isNoteLength } from "@/core/units/note-length";
 import { cx } from "../../kit/class-names";
@@ -100,7 +100,7 @@ function Lead({ processor, view }: Pick<Props, "processor" | "view">) {
 
 function LeadValue({ processor, view, model }: Pick<Props, "processor" | "view"> & { readonly model: Model }) {
   const spec = getSpec(model, model.lead);
-  const value = processor.values[model.lead] ?? spec.default;
+  const value = valueIn(processor.values, spec);
   const start = useRef<{ readonly value: Value; way: number; now: Value }>({ value, way: 0, now: value });
   const drag = useDrag({
     begins: DRAG_BEGINS,

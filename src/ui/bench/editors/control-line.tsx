@@ -1,7 +1,7 @@
 "use client";
 
 import { getSpec } from "@/core/processors/model";
-import type { ParamId, ParamSpec } from "@/core/units/param-spec";
+import { type ParamId, type ParamSpec, valueIn } from "@/core/units/param-spec";
 import { isNoteLength, nearestNote } from "@/core/units/note-length";
 import { beatsPerMinute } from "@/core/units/quantities";
 import { Segments } from "../../kit/segments";
@@ -30,7 +30,7 @@ export function ControlLine({ editor, id, label, narrow = false }: Props) {
   const { model, processor, onTurn } = editor;
   const spec = getSpec(model, id);
   const name = label ?? spec.name;
-  const value = processor.values[id] ?? spec.default;
+  const value = valueIn(processor.values, spec);
   const movedBy = editor.movedBy(id);
   if (isSwitch(spec))
     return (
@@ -83,7 +83,7 @@ export function ControlLine({ editor, id, label, narrow = false }: Props) {
 export function FollowsTempo({ editor, id }: Props) {
   const { model, processor, tempo, onTurn } = editor;
   const spec = getSpec(model, id);
-  const value = processor.values[id] ?? spec.default;
+  const value = valueIn(processor.values, spec);
   const heard = heardOf(model, processor, tempo)[id] ?? 1;
   const note = () => nearestNote(spec.unit === "Hz" ? 1000 / heard : heard, beatsPerMinute(tempo));
   return (

@@ -143,7 +143,8 @@ function LineHandle({ editor, line }: { readonly editor: EditorProps; readonly l
 }
 
 function MakeUp({ editor, automatic }: { readonly editor: EditorProps; readonly automatic: number | null }) {
-  const isAutomatic = editor.processor.values.makeupMode === 1;
+  const mode = String(Number(editor.processor.values.makeupMode ?? 0));
+  const isAutomatic = mode !== "0";
   return (
     <div className="grid grid-cols-2 gap-x-5">
       <div className="grid h-[30px] grid-cols-[92px_minmax(80px,204px)_96px] items-center gap-[10px]">
@@ -151,10 +152,11 @@ function MakeUp({ editor, automatic }: { readonly editor: EditorProps; readonly 
         <Segments
           small
           label="Make-up"
-          value={isAutomatic ? "1" : "0"}
-          onChange={(mode) => editor.onTurn({ makeupMode: Number(mode) })}
+          value={mode}
+          onChange={(to) => editor.onTurn({ makeupMode: Number(to) })}
           options={[
-            { value: "1", label: "Automatic" },
+            { value: "2", label: "Automatic" },
+            { value: "1", label: "Half" },
             { value: "0", label: "By hand" },
           ]}
         />

@@ -1,6 +1,6 @@
 import type { Processor } from "@/core/chains/chain";
 import { type Model, getSpec, heardValues } from "@/core/processors/model";
-import type { HeardValues, ParamId, Value } from "@/core/units/param-spec";
+import { type HeardValues, type ParamId, type Value, valueIn } from "@/core/units/param-spec";
 
 import { beatsPerMinute } from "@/core/units/quantities";
 
@@ -27,7 +27,7 @@ export function lineOf(editor: EditorProps, id: ParamId) {
   const spec = getSpec(model, id);
   return {
     spec,
-    value: processor.values[id] ?? spec.default,
+    value: valueIn(processor.values, spec),
     saved: saved?.values[id],
     tempo,
     movedBy: editor.movedBy(id),

@@ -374,6 +374,9 @@ describe("the transfer line", () => {
     await open("vca-compressor", { threshold: -24, ratio: 4, makeupMode: 1 });
     expect(screen.queryByRole("slider", { name: /Make-up/ })).toBeNull();
     expect(screen.getByText(/^\+9\.0/)).toBeTruthy();
+    fireEvent.click(screen.getByText("Automatic"));
+    expect(held.values.makeupMode).toBe(2);
+    expect(screen.getByText(/^\+10\./)).toBeTruthy();
     fireEvent.click(screen.getByText("By hand"));
     expect(held.values.makeupMode).toBe(0);
     expect(screen.getByRole("slider", { name: /Make-up/ })).toBeTruthy();

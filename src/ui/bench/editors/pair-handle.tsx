@@ -3,7 +3,7 @@
 import { type KeyboardEvent, useState } from "react";
 import type { Box } from "@/core/plots/axes";
 import { getSpec } from "@/core/processors/model";
-import { type ParamId, type Value, clampTo } from "@/core/units/param-spec";
+import { type ParamId, type Value, clampTo, valueIn } from "@/core/units/param-spec";
 import { formatPlain } from "@/core/units/format";
 import { isNoteLength, nearestNote } from "@/core/units/note-length";
 import { beatsPerMinute } from "@/core/units/quantities";
@@ -60,7 +60,7 @@ export function PairHandle({ editor, box, across, upward, at = {}, onSelect, ...
   const moved = (axis: Axis, place: number): Turned => {
     const spec = getSpec(model, axis.id);
     const number = clampTo(spec, round(axis.value(place)));
-    if (!isNoteLength(processor.values[axis.id] ?? spec.default)) return { [axis.id]: number };
+    if (!isNoteLength(valueIn(processor.values, spec))) return { [axis.id]: number };
     return { [axis.id]: nearestNote(spec.unit === "Hz" ? 1000 / number : number, beatsPerMinute(tempo)) };
   };
   const move = (point: DragPoint) => {
@@ -85,11 +85,11 @@ export function PairHandle({ editor, box, across, upward, at = {}, onSelect, ...
     event.preventDefault();
     const spec = getSpec(model, axis.id);
     const direction = (arrow[1] * (axis.more ?? 1)) as 1 | -1;
-    onTurn({ [axis.id]: stepValue(spec, processor.values[axis.id] ?? spec.default, direction, event.shiftKey) });
+    onTurn({ [axis.id]: stepValue(spec, valueIn(processor.values, spec), direction, event.shiftKey) });
   };
   const words = axes.map((axis) => {
     const spec = getSpec(model, axis.id);
-    return formatPlain(spec, processor.values[axis.id] ?? spec.default);
+    return formatPlain(spec, valueIn(processor.values, spec));
   });
   return (
     <Handle
