@@ -135,6 +135,21 @@ describe.each(SPACES)("%s", (space) => {
 });
 
 describe("the absorption of a line", () => {
+  it("never makes louder, nor rings by itself, wherever its values stand", () => {
+    for (const rate of [44_100, 48_000, 96_000, 192_000])
+      for (const decay of [0.1, 0.4, 3, 20])
+        for (const high of [5, 10, 20, 55, 99, 100])
+          for (const damping of [500, 1000, 3000, 8000, 16_000])
+            for (const samples of [rate / 300, rate / 30, rate / 8]) {
+              const told = JSON.stringify({ rate, decay, high, damping, samples });
+              const { b0, b1, a1 } = absorption({ decay, high, damping }, samples, rate);
+              expect(Math.abs(a1), told).toBeLessThan(1);
+              // A filter of the first order has its extremes at both ends.
+              expect(Math.abs((b0 + b1) / (1 + a1)), told).toBeLessThan(1);
+              expect(Math.abs((b0 - b1) / (1 - a1)), told).toBeLessThan(1);
+            }
+  });
+
   it("takes 60 dB in the decay at low, in its share at high frequencies", () => {
     const samples = 1500;
     for (const values of [

@@ -70,9 +70,22 @@ export function absorption(values: Absorbing, samples: number, sampleRate: numbe
     return { cos, power: 10 ** ((-fall(values, freq) * seconds) / 10) };
   }) as [Held, Held, Held];
   const { p, q, r } = powerThrough(rows);
+  // What falls by hundreds of dB on its way has no such filter: there a shelf that meets both ends.
+  if (!(p > 0 && Math.abs(q) <= p && Math.abs(r) < STEEPEST)) return shelf(values, seconds, sampleRate);
   const [zero, pole] = [minimumPhase(q / p), minimumPhase(r)];
   const b0 = Math.sqrt((p * (1 + pole ** 2)) / (1 + zero ** 2));
   return { b0, b1: b0 * zero, b2: 0, a1: pole, a2: 0 };
+}
+
+/** A pole nearer to the circle would ring longer than what it takes from. */
+const STEEPEST = 0.999_999;
+
+/** From what is lost at low frequencies to what is lost at the highest, half-way at the damping: a shelf of the first order. */
+function shelf({ decay, high, damping }: Absorbing, seconds: number, sampleRate: number): Biquad {
+  const low = 10 ** ((-3 * seconds) / decay);
+  const top = low ** (100 / high);
+  const k = Math.tan((Math.PI * Math.min(damping, sampleRate * 0.45)) / sampleRate);
+  return { b0: (top + low * k) / (1 + k), b1: (low * k - top) / (1 + k), b2: 0, a1: (k - 1) / (k + 1), a2: 0 };
 }
 
 interface Held {
