@@ -16,8 +16,23 @@ import { HARD, SOFT, hardClip, softClip } from "./shaper";
 import { type TAPE, TAPE_SPEEDS, tapeCurve, tapeDent, tapeDented } from "./tape";
 import { type TUBE, tubeCurve, tubeOffset } from "./tube";
 
-/** A constant that a lopsided curve leaves behind is no sound. In Hz. */
+/** A constant is no sound. In Hz. */
 const DC_CORNER = 5;
+
+/**
+ * What a lopsided curve makes of the level alone is no sound either, and comes and goes with each tone: below this it is
+ * taken out of the even half of the curve, and of that only, so that a quiet low note passes as it came. In Hz.
+ */
+const PEDESTAL_CORNER = 40;
+
+/** What is to be taken out of the even half so that, once the constant is taken too, it is left as by a Butterworth high-pass. */
+function pedestal(sampleRate: number): Biquad {
+  const { b0, a1, a2 } = highPass({ freq: hertz(PEDESTAL_CORNER), q: Math.SQRT1_2, sampleRate });
+  const constant = highPassOne({ freq: hertz(DC_CORNER), q: Math.SQRT1_2, sampleRate });
+  // One of the two zeros at a constant is left to the filter that takes the constant, and its pole stands in for it.
+  const left = b0 / constant.b0;
+  return { b0: 1 - left, b1: a1 - left * (constant.a1 - 1), b2: a2 + left * constant.a1, a1, a2 };
+}
 
 /** What a channel is put through at the higher rate, and what its curves remember of it. */
 interface Shaped {
@@ -44,6 +59,8 @@ abstract class SaturationKernel<
   private readonly late = oversamplingDelay(this.sampleRate);
   private readonly waiting = [new Float64Array(this.late), new Float64Array(this.late)] as const;
   private readonly waitingAt = [0, 0];
+  /** The dry sound of this stretch, as late as what is shaped. */
+  private readonly waited = new Float64Array(GRID);
   private readonly dcBlock = new GlidingBiquads(1);
   private readonly driven = noDrive();
 
@@ -99,7 +116,7 @@ abstract class SaturationKernel<
     return 0;
   }
 
-  private forget(): void {
+  protected forget(): void {
     const rest = this.atRest();
     for (const { traces } of this.shaped) {
       keep(traces[0], rest, SOFT.at(rest));
@@ -145,23 +162,33 @@ abstract class SaturationKernel<
     return { samples: this.oversamplers[at].high, traces: [noTrace(), noTrace()] };
   }
 
+  /** Takes out of what was shaped, `work`, what the curve made of the level of the sound alone; `dry` is that sound. */
+  protected level(_channel: 0 | 1, _dry: Float64Array, _work: Float64Array, _count: number): void {}
+
   private leave(channel: 0 | 1, samples: Float32Array, from: number, count: number): void {
     const work = this.work[channel];
+    const { waited } = this;
+    this.wait(channel, samples, from, count);
+    this.level(channel, waited, work, count);
     this.dcBlock.process(channel, work, count, this.within);
     this.output.process(channel, work, count, this.within);
-    const waiting = this.waiting[channel];
-    const { late } = this;
     const wetSlope = slopeOf(this.wet);
     const drySlope = slopeOf(this.dry);
     const { within } = this;
     const wet0 = this.wet.value;
     const dry0 = this.dry.value;
+    for (let i = 0; i < count; i++)
+      samples[from + i] = (wet0 + wetSlope * (within + i)) * work[i]! + (dry0 + drySlope * (within + i)) * waited[i]!;
+  }
+
+  private wait(channel: 0 | 1, samples: Float32Array, from: number, count: number): void {
+    const { late, waited } = this;
+    const waiting = this.waiting[channel];
     let at = this.waitingAt[channel]!;
     for (let i = 0; i < count; i++) {
-      const dry = waiting[at]!;
+      waited[i] = waiting[at]!;
       waiting[at] = samples[from + i]!;
       at = at + 1 === late ? 0 : at + 1;
-      samples[from + i] = (wet0 + wetSlope * (within + i)) * work[i]! + (dry0 + drySlope * (within + i)) * dry;
     }
     this.waitingAt[channel] = at;
   }
@@ -171,13 +198,16 @@ abstract class SaturationKernel<
     return slopeOf(ramp) / this.factor;
   }
 
-  /** How a stretch goes into a curve and comes out of it, by two gains of which the first may be none: the same one each time. */
-  protected drive(before: Ramp | null, after: Ramp): Drive {
-    const { driven, passed } = this;
-    driven.beforeStep = before ? this.step(before) : 0;
-    driven.passed = passed;
+  /**
+   * How a stretch of so many times the rate goes into a curve and comes out of it, by two gains of which the first may be none:
+   * the same one each time.
+   */
+  protected drive(before: Ramp | null, after: Ramp, factor = this.factor): Drive {
+    const { driven } = this;
+    driven.beforeStep = before ? slopeOf(before) / factor : 0;
+    driven.passed = this.within * factor;
     driven.before = before ? before.value : 1;
-    driven.afterStep = this.step(after);
+    driven.afterStep = slopeOf(after) / factor;
     driven.after = after.value;
     driven.offset = driven.offsetStep = driven.rest = driven.restStep = 0;
     return driven;
@@ -232,9 +262,49 @@ class TapeKernel extends SaturationKernel<ValuesOf<typeof TAPE>> {
 
 class TubeKernel extends SaturationKernel<ValuesOf<typeof TUBE>> {
   private readonly offset = this.ramp();
+  private readonly pedestal = new GlidingBiquads(1);
+  private readonly even = new Float64Array(GRID);
+  private readonly mirrored = new Float64Array(GRID);
+  /** Of each channel what the curve remembers, the right way up and upside down. */
+  private readonly slow = [
+    [noTrace(), noTrace()],
+    [noTrace(), noTrace()],
+  ] as const;
 
   constructor(sampleRate: number) {
     super(sampleRate, new GlidingBiquads(0), new GlidingBiquads(0));
+    this.pedestal.aim([pedestal(sampleRate)], 1, true);
+  }
+
+  override reset(): void {
+    super.reset();
+    this.pedestal.clear();
+  }
+
+  protected override forget(): void {
+    super.forget();
+    const rest = this.atRest();
+    for (const traces of this.slow) for (const trace of traces) keep(trace, rest, SOFT.at(rest));
+  }
+
+  protected override tick(): void {
+    super.tick();
+    this.pedestal.tick();
+  }
+
+  /** The even half of the curve needs no higher rate here: only what it has below some hundred hertz counts. */
+  protected override level(channel: 0 | 1, dry: Float64Array, work: Float64Array, count: number): void {
+    const { even, mirrored } = this;
+    const traces = this.slow[channel];
+    for (let i = 0; i < count; i++) {
+      even[i] = dry[i]!;
+      mirrored[i] = -dry[i]!;
+    }
+    this.bend(even, count, traces[0], 1);
+    this.bend(mirrored, count, traces[1], 1);
+    for (let i = 0; i < count; i++) even[i] = (even[i]! + mirrored[i]!) / 2;
+    this.pedestal.process(channel, even, count, this.within);
+    for (let i = 0; i < count; i++) work[i]! -= even[i]!;
   }
 
   protected inputSections(): readonly Biquad[] {
@@ -262,16 +332,20 @@ class TubeKernel extends SaturationKernel<ValuesOf<typeof TUBE>> {
   }
 
   protected shape({ samples, traces }: Shaped, count: number): void {
+    this.bend(samples, count, traces[0], this.factor);
+  }
+
+  private bend(samples: Float64Array, count: number, trace: Trace, factor: number): void {
     const { offset } = this;
-    const drive = this.drive(this.before, this.after);
-    drive.offsetStep = this.step(offset);
+    const drive = this.drive(this.before, this.after, factor);
+    drive.offsetStep = slopeOf(offset) / factor;
     drive.offset = offset.value;
     // What it gives in silence walks from one point of the grid to the next.
     const rest = softClip(offset.value);
-    const then = drive.offsetStep === 0 ? rest : softClip(offset.value + drive.offsetStep * GRID * this.factor);
-    drive.restStep = (then - rest) / (GRID * this.factor);
+    const then = drive.offsetStep === 0 ? rest : softClip(offset.value + drive.offsetStep * GRID * factor);
+    drive.restStep = (then - rest) / (GRID * factor);
     drive.rest = rest;
-    SOFT.pass(samples, count, traces[0], drive);
+    SOFT.pass(samples, count, trace, drive);
   }
 }
 
