@@ -15,6 +15,10 @@ import { beatsPerMinute } from "@/core/units/quantities";
 import { expect, test } from "./server";
 
 const RATE = 48_000;
+
+/** Whether two boxes stand beside each other. */
+const apart = (a: { x: number; width: number }, b: { x: number; width: number }): boolean =>
+  a.x + a.width <= b.x || b.x + b.width <= a.x;
 /** While play fades in, the worklet's sound is not yet the chain's. */
 const FADE = 600;
 
@@ -171,6 +175,37 @@ test("lanes are dragged into, soloed, copied between windows as text, and come b
     await page.keyboard.press("Control+z");
   }
   await expect(tiles).toHaveCount(before);
+});
+
+test("a lane is panned or balanced, is so after a reload, and fits a narrow window", async ({ page, server }) => {
+  await page.setViewportSize({ width: 1024, height: 800 });
+  await page.goto(`${server.url}/bench?project=salt-lanterns&strip=voice`);
+  const tiles = page.locator("[role=group][aria-label=Chain] [data-node]");
+  await tiles.first().click();
+  await page.keyboard.press("p");
+  const line = page.getByRole("listitem", { name: "Lane Lane 1" });
+  await expect(line.getByRole("slider", { name: "Pan" })).toBeVisible();
+  const boxes = await Promise.all(
+    [
+      line.getByRole("slider", { name: "Level" }),
+      line.getByRole("slider", { name: "Pan" }),
+      line.getByRole("radiogroup"),
+    ].map(async (part) => (await part.boundingBox())!),
+  );
+  for (const [at, one] of boxes.entries())
+    for (const other of boxes.slice(at + 1))
+      expect(one.y + one.height <= other.y || other.y + other.height <= one.y || apart(one, other)).toBe(true);
+  await line.getByRole("slider", { name: "Pan" }).press("End");
+  await line.getByRole("radio", { name: "Balance" }).click();
+  await expect(line.getByRole("slider", { name: "Balance" })).toHaveAttribute("aria-valuetext", "R 100");
+  await expect(page.getByRole("button", { name: "Undo" })).toHaveAttribute("title", /^Undo: Blend lanes/);
+  await page.reload();
+  await page.getByRole("button", { name: "Lanes: open and blend" }).click();
+  await expect(line.getByRole("radio", { name: "Balance" })).toHaveAttribute("aria-checked", "true");
+  await page.keyboard.press("Control+z");
+  await expect(line.getByRole("radio", { name: "Pan" })).toHaveAttribute("aria-checked", "true");
+  await page.keyboard.press("Control+z");
+  await expect(line.getByRole("slider", { name: "Pan" })).toHaveAttribute("aria-valuetext", "C");
 });
 
 test("another equaliser for the same curve says what it misses, and one key takes it back", async ({

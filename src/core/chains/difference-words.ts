@@ -1,3 +1,4 @@
+import type { PanLaw } from "../dsp/pan";
 import { getSpec } from "../processors/model";
 import { findModel } from "../processors/models";
 import { formatLevel, formatPan, formatPlain } from "../units/format";
@@ -28,11 +29,12 @@ function tellValue(difference: Extract<Difference, { kind: "value" }>, chain: Ch
 
 function tellLane(difference: Extract<Difference, { kind: "lane" }>, chain: Chain): DifferenceWords {
   const { setting } = difference;
-  const write = (value: number | boolean): string => {
+  const write = (value: number | boolean | PanLaw): string => {
     if (typeof value === "boolean") return value ? "on" : "off";
+    if (typeof value === "string") return value;
     return setting === "pan" ? formatPan(value) : `${formatLevel(value, LANE_LEVEL.min)} dB`;
   };
-  const words = { enabled: "", level: " level", pan: " pan" }[setting];
+  const words = { enabled: "", level: " level", pan: " pan", panLaw: " pan or balance" }[setting];
   return {
     what: `Lane ${findLane(chain, difference.lane)?.name ?? ""}${words}`,
     from: write(difference.from),

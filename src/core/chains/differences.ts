@@ -1,8 +1,9 @@
+import type { PanLaw } from "../dsp/pan";
 import equal from "fast-deep-equal";
 import { counted } from "../names/count";
 import type { ParamId, Value } from "../units/param-spec";
 import type { Chain, ChainNode, PresetRef, Lane, Processor } from "./chain";
-import { mapProcessor, processorsOf, lanesOf, nodesIn } from "./tree";
+import { mapProcessor, processorsOf, lanesOf, nodesIn, panLawOf } from "./tree";
 
 /** One way in which a chain is not as it was saved. */
 export type Difference =
@@ -20,15 +21,18 @@ export type Difference =
       readonly kind: "lane";
       readonly lane: string;
       readonly setting: LaneSetting;
-      readonly from: number | boolean;
-      readonly to: number | boolean;
+      readonly from: number | boolean | PanLaw;
+      readonly to: number | boolean | PanLaw;
     }
   | { readonly kind: "section"; readonly section: string; readonly from: boolean; readonly to: boolean }
   | { readonly kind: "macros" }
   | { readonly kind: "order" };
 
-export type LaneSetting = "enabled" | "level" | "pan";
-const LANE_SETTINGS: readonly LaneSetting[] = ["enabled", "level", "pan"];
+const LANE_SETTINGS = ["enabled", "level", "pan", "panLaw"] as const;
+export type LaneSetting = (typeof LANE_SETTINGS)[number];
+
+const settingOf = (lane: Lane, setting: LaneSetting): number | boolean | PanLaw =>
+  setting === "panLaw" ? panLawOf(lane) : lane[setting];
 
 /** Pairs by key, then what is left by model in order. A processor whose model changed is another processor. */
 function pairUp(saved: readonly Processor[], now: readonly Processor[]): Map<Processor, Processor> {
@@ -82,8 +86,8 @@ const inLanes = (saved: readonly Lane[], now: readonly Lane[]): readonly Differe
   now.flatMap((lane) => {
     const partner = saved.find((l) => l.key === lane.key);
     return LANE_SETTINGS.flatMap((setting): Difference[] =>
-      partner && partner[setting] !== lane[setting]
-        ? [{ kind: "lane", lane: lane.key, setting, from: partner[setting], to: lane[setting] }]
+      partner && settingOf(partner, setting) !== settingOf(lane, setting)
+        ? [{ kind: "lane", lane: lane.key, setting, from: settingOf(partner, setting), to: settingOf(lane, setting) }]
         : [],
     );
   });

@@ -4,7 +4,7 @@ import type { BeatsPerMinute } from "../units/quantities";
 import type { Chain, ChainNode, Lane } from "./chain";
 import { type HeardChain, type HeardLane, type HeardNode, heardProcessor } from "./heard-chain";
 import { LANE_LEVEL } from "./params";
-import { findLane, keysIn, listsIn } from "./tree";
+import { findLane, keysIn, listsIn, panLawOf } from "./tree";
 
 /** Another strip that keys a processor has no sound here: this material stands in for it. */
 export const STAND_IN = "drum-with-cello";
@@ -34,6 +34,7 @@ export function hearChain(
     enabled: own.enabled && (!beside.some(holdsAlone) || holdsAlone(own)),
     gain: own.level <= LANE_LEVEL.min ? 0 : 10 ** (own.level / 20),
     pan: own.pan,
+    panLaw: panLawOf(own),
     nodes: own.nodes.flatMap((node) => hear(node, isOn)),
   });
   const hear = (node: ChainNode, isOn: boolean): readonly HeardNode[] => {

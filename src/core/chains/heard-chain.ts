@@ -1,4 +1,5 @@
 import { type Delays, type Model, delaysOf } from "../processors/model";
+import type { PanLaw } from "../dsp/pan";
 import type { HeardValues } from "../units/param-spec";
 
 /**
@@ -37,6 +38,7 @@ export interface HeardLane {
   readonly gain: number;
   /** −100 to 100. */
   readonly pan: number;
+  readonly panLaw: PanLaw;
   readonly nodes: HeardChain;
 }
 

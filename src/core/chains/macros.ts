@@ -5,7 +5,7 @@ import { findModel } from "../processors/models";
 import { type ParamSpec, type Value, clampTo, positionOf, valueAt } from "../units/param-spec";
 import { isNoteLength } from "../units/note-length";
 import type { Chain, ChainNode, Lane, Macro, MacroTarget } from "./chain";
-import { LANE_LEVEL, LANE_PAN } from "./params";
+import { LANE_LEVEL, panSpecOf } from "./params";
 import { findLane, findNode, nodesIn } from "./tree";
 
 /*
@@ -28,7 +28,11 @@ const ENABLED: ParamSpec = {
   ],
 };
 
-const LANE_SPECS: Readonly<Record<string, ParamSpec>> = { enabled: ENABLED, level: LANE_LEVEL, pan: LANE_PAN };
+const laneSpecs = (lane: Lane): Readonly<Record<string, ParamSpec>> => ({
+  enabled: ENABLED,
+  level: LANE_LEVEL,
+  pan: panSpecOf(lane),
+});
 
 const aimOf = (chain: Chain, key: string): ChainNode | Lane | null =>
   findNode(chain, key)?.node ?? findLane(chain, key);
@@ -37,7 +41,7 @@ const aimOf = (chain: Chain, key: string): ChainNode | Lane | null =>
 export function findTargetSpec(chain: Chain, { node, param }: Pick<MacroTarget, "node" | "param">): ParamSpec | null {
   const aim = aimOf(chain, node);
   if (!aim) return null;
-  if (!("type" in aim)) return LANE_SPECS[param] ?? null;
+  if (!("type" in aim)) return laneSpecs(aim)[param] ?? null;
   if (param === "enabled") return aim.type === "split" ? null : ENABLED;
   const model = aim.type === "processor" ? findModel(aim.model) : null;
   return model ? findSpec(model, param) : null;

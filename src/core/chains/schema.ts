@@ -52,6 +52,8 @@ const laneSettings = {
   enabled: z.boolean(),
   level: z.number().min(-90).max(12),
   pan: z.number().min(-100).max(100),
+  /** A lane that does not say is balanced, as all were before there was a choice. */
+  panLaw: z.literal("pan").optional(),
 };
 export const LaneSettingsSchema = z.strictObject(laneSettings);
 

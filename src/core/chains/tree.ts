@@ -1,3 +1,4 @@
+import type { PanLaw } from "../dsp/pan";
 import { MOST_NODES } from "../documents/limits";
 import {
   type Chain,
@@ -145,7 +146,17 @@ export const lanesOf = (chain: Chain): readonly Lane[] =>
   nodesIn(chain.nodes).flatMap((node) => (node.type === "split" ? node.lanes : []));
 
 /** What of a lane is set, beside what stands in it. */
-export const laneSettings = ({ name, enabled, level, pan }: Lane) => ({ name, enabled, level, pan });
+export type LaneSettings = Omit<Lane, "key" | "nodes">;
+
+export const laneSettings = ({ key: _, nodes: __, ...settings }: Lane): LaneSettings => settings;
+
+export const panLawOf = ({ panLaw }: Pick<Lane, "panLaw">): PanLaw => panLaw ?? "balance";
+
+/** Settings by a law: one that does not say is balanced. */
+export const withPanLaw = <S extends Pick<Lane, "panLaw">>({ panLaw: _, ...others }: S, law: PanLaw) => ({
+  ...others,
+  ...(law === "pan" ? { panLaw: law } : {}),
+});
 
 export const findLane = (chain: Chain, key: string): Lane | null => lanesOf(chain).find((l) => l.key === key) ?? null;
 

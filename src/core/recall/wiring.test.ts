@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { differencesOf } from "../chains/differences";
 import { findChainProblem } from "../chains/problems";
 import { findNode } from "../chains/tree";
 import { type Project, getStrip } from "../projects/project";
@@ -118,6 +119,11 @@ describe("wiring by hand", () => {
     expect(after(gestures.rename(hand(), "pedals", "Front")).nodes[0]).toMatchObject({ name: "Front" });
     const blended = after(gestures.setLane(hand(), "laneA", { level: -12, pan: -40 }));
     expect(findNode(blended, "split")?.node).toMatchObject({ lanes: [{ level: -12, pan: -40 }, {}] });
+    const panned = after(gestures.setLane(hand(), "laneA", { panLaw: "pan" }));
+    expect(differencesOf(WIRED, panned)).toEqual([
+      { kind: "lane", lane: "laneA", setting: "panLaw", from: "balance", to: "pan" },
+    ]);
+    expect(gestures.setLane(hand(), "laneA", { panLaw: "balance" })).toEqual([]);
     const keyed = after(gestures.keyBy(hand(), "comp", { material: "drum-with-cello" }));
     expect(findNode(keyed, "comp")?.node).toMatchObject({ keyInput: { material: "drum-with-cello" } });
   });

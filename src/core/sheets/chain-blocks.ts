@@ -1,7 +1,7 @@
 import type { Chain, ChainNode, Lane, MacroTarget, Split } from "../chains/chain";
 import { findTargetSpec, targetValue } from "../chains/macros";
 import { LANE_LEVEL } from "../chains/params";
-import { nameApart } from "../chains/tree";
+import { nameApart, panLawOf } from "../chains/tree";
 import { frequencySpec } from "../processors/specs";
 import { formatLevel, formatPan, formatPlain } from "../units/format";
 import { formatNoteLength, isNoteLength } from "../units/note-length";
@@ -12,9 +12,13 @@ const heading = (text: string, aside: string): Block => ({ kind: "heading", rank
 
 const LETTERS = "abcdefgh";
 
-/** "on, −3.0 dB, L 30". */
-const laneWords = ({ enabled, level, pan }: Lane): string =>
-  [onOrOff(enabled), `${formatLevel(level, LANE_LEVEL.min)} dB`, formatPan(pan)].join(", ");
+/** "on, −3.0 dB, pan L 30". */
+const laneWords = (lane: Lane): string =>
+  [
+    onOrOff(lane.enabled),
+    `${formatLevel(lane.level, LANE_LEVEL.min)} dB`,
+    lane.pan === 0 ? formatPan(0) : `${panLawOf(lane)} ${formatPan(lane.pan)}`,
+  ].join(", ");
 
 const CROSSOVER = frequencySpec("crossover", "Crossover", [20, 20_000, 1000]);
 const hertz = (hz: number): string => formatPlain(CROSSOVER, hz);

@@ -171,9 +171,9 @@ describe("a chain on a sheet", () => {
       "2a Low",
       "on, 0.0 dB, C",
       "2b Mid",
-      "on, −3.0 dB, R 10",
+      "on, −3.0 dB, balance R 10",
       "2c High",
-      "off, −6.0 dB, R 20",
+      "off, −6.0 dB, balance R 20",
       "3 Tail",
       "off",
     ]);

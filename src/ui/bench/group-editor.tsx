@@ -2,7 +2,8 @@
 
 import { Plus, Trash2 } from "lucide-react";
 import type { Lane, Section, Split } from "@/core/chains/chain";
-import { LANE_LEVEL, LANE_PAN } from "@/core/chains/params";
+import { LANE_LEVEL, panSpecOf } from "@/core/chains/params";
+import { panLawOf } from "@/core/chains/tree";
 import { frequencySpec } from "@/core/processors/specs";
 import { Button } from "../kit/button";
 import { NameField } from "../kit/name-field";
@@ -12,6 +13,11 @@ import { ValueLine } from "../kit/value-line";
 import type { Bench } from "./use-bench";
 import { touched } from "./learning";
 import type { BenchGestures } from "./use-bench-gestures";
+
+const PAN_LAWS = [
+  { value: "pan", label: "Pan", title: "What is on the far side goes over to the near one." },
+  { value: "balance", label: "Balance", title: "What is on the far side gets quieter." },
+] as const;
 
 const CROSSOVER = frequencySpec("crossover", "Crossover", [20, 20_000, 800]);
 
@@ -101,16 +107,15 @@ function LaneLine({
 }: Omit<LaneProps, "saved"> & { readonly saved: Lane | null }) {
   const empty = lane.nodes.length === 0;
   return (
-    <li
-      aria-label={`Lane ${lane.name}`}
-      className="grid grid-cols-[minmax(90px,140px)_auto_minmax(0,1fr)_minmax(0,1fr)_auto] items-center gap-x-4 border-rule border-t pt-1"
-    >
-      <NameField
-        of={lane.key}
-        label="Name of the lane"
-        name={lane.name}
-        onName={(name) => act.setLane(lane.key, { name })}
-      />
+    <li aria-label={`Lane ${lane.name}`} className="flex flex-wrap items-center gap-x-4 border-rule border-t pt-1">
+      <span className="min-w-[90px] basis-[90px] grow-2">
+        <NameField
+          of={lane.key}
+          label="Name of the lane"
+          name={lane.name}
+          onName={(name) => act.setLane(lane.key, { name })}
+        />
+      </span>
       <span className="text-small">
         <Toggle
           label={lane.enabled ? "On" : "Off"}
@@ -119,24 +124,38 @@ function LaneLine({
           onChange={(enabled) => act.setLane(lane.key, { enabled })}
         />
       </span>
-      <ValueLine
-        spec={LANE_LEVEL}
-        value={lane.level}
-        saved={saved?.level}
-        tempo={bench.tempo}
-        onTouch={() => touched({ node: lane.key, param: "level" })}
-        onChange={(level) => bench.previewLane(lane.key, { level: Number(level) })}
-        onChangeEnd={(level) => act.setLane(lane.key, { level: Number(level) })}
-      />
-      <ValueLine
-        spec={LANE_PAN}
-        value={lane.pan}
-        saved={saved?.pan}
-        tempo={bench.tempo}
-        onTouch={() => touched({ node: lane.key, param: "pan" })}
-        onChange={(pan) => bench.previewLane(lane.key, { pan: Number(pan) })}
-        onChangeEnd={(pan) => act.setLane(lane.key, { pan: Number(pan) })}
-      />
+      <span className="min-w-[264px] basis-[264px] grow-2">
+        <ValueLine
+          spec={LANE_LEVEL}
+          value={lane.level}
+          saved={saved?.level}
+          tempo={bench.tempo}
+          onTouch={() => touched({ node: lane.key, param: "level" })}
+          onChange={(level) => bench.previewLane(lane.key, { level: Number(level) })}
+          onChangeEnd={(level) => act.setLane(lane.key, { level: Number(level) })}
+        />
+      </span>
+      <span className="flex min-w-[224px] basis-[224px] grow-2 items-center gap-x-3">
+        <Segments
+          tight
+          label={`How ${lane.name} is moved to a side`}
+          value={panLawOf(lane)}
+          onChange={(panLaw) => act.setLane(lane.key, { panLaw })}
+          options={PAN_LAWS}
+        />
+        <span className="min-w-[126px] flex-1">
+          <ValueLine
+            spec={panSpecOf(lane)}
+            label=""
+            value={lane.pan}
+            saved={saved?.pan}
+            tempo={bench.tempo}
+            onTouch={() => touched({ node: lane.key, param: "pan" })}
+            onChange={(pan) => bench.previewLane(lane.key, { pan: Number(pan) })}
+            onChangeEnd={(pan) => act.setLane(lane.key, { pan: Number(pan) })}
+          />
+        </span>
+      </span>
       <Button
         small
         plain

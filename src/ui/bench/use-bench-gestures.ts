@@ -169,7 +169,7 @@ function grouping(bench: BenchState) {
         gestures.splitAround(hand, chosen, { way: "bands", crossovers: [HALFWAY_HZ] }),
       ),
     dissolve: (key: string) => void gesture("Put in a row", (hand) => gestures.dissolve(hand, key)),
-    setLane: (key: string, settings: Partial<gestures.LaneSettings>) =>
+    setLane: (key: string, settings: gestures.LaneChange) =>
       void gesture("Blend lanes", (hand) => (settings.name === "" ? [] : gestures.setLane(hand, key, settings))),
   };
 }

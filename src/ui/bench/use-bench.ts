@@ -34,7 +34,7 @@ export interface Bench extends Choice, Compared {
   /** While a control is dragged: heard and shown, not yet done. */
   readonly previewChain: (change: (chain: Chain) => Chain) => void;
   readonly preview: (key: string, values: Turned) => void;
-  readonly previewLane: (key: string, settings: Partial<gestures.LaneSettings>) => void;
+  readonly previewLane: (key: string, settings: gestures.LaneChange) => void;
   readonly turn: (key: string, values: Turned) => void;
   /** Puts another chain of this bench on B while it is considered; null ends that. */
   readonly hearBeside: (other: { readonly name: string; readonly chain: Chain } | null) => void;
@@ -84,7 +84,7 @@ export function useBench(): Bench {
     hearBesideA(other && soundOf(other.chain, { name: other.name, tempo, strip, place }));
   };
   const previewLane: Bench["previewLane"] = (key, settings) =>
-    previewChain((c) => mapLane(c, key, (lane) => ({ ...lane, ...settings })));
+    previewChain((c) => mapLane(c, key, (lane) => gestures.withLane(lane, settings)));
   const turn: Bench["turn"] = (key, values) => {
     const processor = findProcessor(base, key);
     void gesture(processor ? labelOf(processor, values) : "Change a value", (hand) => gestures.turn(hand, key, values));

@@ -22,6 +22,7 @@ export function splitAround(hand: Hand, keys: readonly string[], by: Split["by"]
     enabled: true,
     level: 0,
     pan: 0,
+    panLaw: "pan",
     nodes: [...nodes] as Lane["nodes"],
   });
   return groupUp(hand, keys, (nodes) => ({

@@ -53,7 +53,7 @@ export function addLane(hand: Hand, split: Split): LaneResult {
   const inBands = split.by.way === "bands";
   if (inBands && count > MOST_BANDS) return fail("Six bands are the most.");
   const name = `${inBands ? "Band" : "Lane"} ${count}`;
-  const lane: Lane = { key: hand.mint(), name, enabled: true, level: 0, pan: 0, nodes: [] };
+  const lane: Lane = { key: hand.mint(), name, enabled: true, level: 0, pan: 0, panLaw: "pan", nodes: [] };
   const by: Split["by"] = inBands ? { way: "bands", crossovers: evenCrossovers(count) } : split.by;
   return ok(replaceNode(hand, { ...split, lanes: [...split.lanes, lane], by }));
 }

@@ -1,5 +1,14 @@
 import type { Processor } from "../../chains/chain";
-import { findProcessor, findLane, findNode, laneSettings } from "../../chains/tree";
+import type { PanLaw } from "../../dsp/pan";
+import {
+  type LaneSettings,
+  findLane,
+  findNode,
+  findProcessor,
+  laneSettings,
+  panLawOf,
+  withPanLaw,
+} from "../../chains/tree";
 import type { ParamId, Value } from "../../units/param-spec";
 import type { Step } from "../steps";
 import equal from "fast-deep-equal";
@@ -33,13 +42,17 @@ export function rename(hand: Hand, key: string, to: string | null): readonly Ste
   return [{ ...base(hand), kind: "setLabel", node: key, from, to }];
 }
 
-export type LaneSettings = Readonly<ReturnType<typeof laneSettings>>;
+export type LaneChange = Partial<Omit<LaneSettings, "panLaw">> & { readonly panLaw?: PanLaw };
 
-export function setLane(hand: Hand, key: string, settings: Partial<LaneSettings>): readonly Step[] {
+/** A lane with some of its settings otherwise. */
+export const withLane = <L extends LaneSettings>(lane: L, { panLaw = panLawOf(lane), ...settings }: LaneChange) =>
+  withPanLaw({ ...lane, ...settings }, panLaw);
+
+export function setLane(hand: Hand, key: string, change: LaneChange): readonly Step[] {
   const lane = findLane(chainOf(hand), key);
   if (!lane) return [];
   const from = laneSettings(lane);
-  const to = { ...from, ...settings };
+  const to = withLane(from, change);
   return equal(from, to) ? [] : [{ ...base(hand), kind: "setLane", node: key, from, to }];
 }
 

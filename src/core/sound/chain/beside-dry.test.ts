@@ -46,7 +46,14 @@ const beside = (node: HeardNode): HeardChain => [
     key: "split",
     enabled: true,
     crossovers: null,
-    lanes: [[node], []].map((nodes, at) => ({ key: `${at}`, enabled: true, gain: 0.5, pan: 0, nodes })),
+    lanes: [[node], []].map((nodes, at) => ({
+      key: `${at}`,
+      enabled: true,
+      gain: 0.5,
+      pan: 0,
+      panLaw: "pan" as const,
+      nodes,
+    })),
   },
 ];
 

@@ -82,26 +82,26 @@ describe("a chain", () => {
   });
 });
 
+/**
+ * A click is a jump between neighbouring samples. The tone's own largest difference is what its frequency and level
+ * allow; a change may add the slope of its glide, and no more.
+ */
+const largestStep = (samples: Float32Array): number => {
+  let largest = 0;
+  for (let i = 1; i < samples.length; i++) largest = Math.max(largest, Math.abs(samples[i]! - samples[i - 1]!));
+  return largest;
+};
+
+function changing(before: HeardChain, after: HeardChain) {
+  const runtime = createChainRuntime(before, RATE);
+  const { left, right } = sine(110, 0.5, 1, RATE);
+  runtime.process(left, right, 24_000);
+  runtime.update(after);
+  runtime.process(left.subarray(24_000), right.subarray(24_000), 24_000);
+  return left;
+}
+
 describe("a switch or a changed value", () => {
-  /**
-   * A click is a jump between neighbouring samples. The tone's own largest difference is what its frequency and level
-   * allow; a change may add the slope of its glide, and no more.
-   */
-  const largestStep = (samples: Float32Array): number => {
-    let largest = 0;
-    for (let i = 1; i < samples.length; i++) largest = Math.max(largest, Math.abs(samples[i]! - samples[i - 1]!));
-    return largest;
-  };
-
-  function changing(before: HeardChain, after: HeardChain) {
-    const runtime = createChainRuntime(before, RATE);
-    const { left, right } = sine(110, 0.5, 1, RATE);
-    runtime.process(left, right, 24_000);
-    runtime.update(after);
-    runtime.process(left.subarray(24_000), right.subarray(24_000), 24_000);
-    return left;
-  }
-
   it("makes no click on bypass", () => {
     const off = FULL.map((p) => ({ ...p, enabled: false }));
     const steady = Math.max(largestStep(changing(FULL, FULL)), largestStep(changing(off, off)));
@@ -118,6 +118,7 @@ describe("a split", () => {
     enabled: true,
     gain: 1,
     pan: 0,
+    panLaw: "balance",
     nodes,
     ...more,
   });
@@ -137,6 +138,24 @@ describe("a split", () => {
     expect(loudness(split([lane("a", [], { gain: 0.25 })])) / plain).toBeCloseTo(0.25, 4);
     expect(loudness(split([lane("a", []), lane("b", [], { enabled: false })])) / plain).toBeCloseTo(1, 4);
     expect(loudness(split([lane("a", [], { pan: 100 })]))).toBeLessThan(1e-6);
+  });
+
+  it("takes the far side of a panned lane along, and loses that of a balanced one", () => {
+    const { left, right } = sound;
+    const panned = renderChain(split([lane("a", [], { pan: 100, panLaw: "pan" })]), sound);
+    const balanced = renderChain(split([lane("a", [], { pan: 100, panLaw: "balance" })]), sound);
+    for (let i = 2000; i < 2200; i++) {
+      expect(panned.left[i]).toBeCloseTo(0, 6);
+      expect(panned.right[i]).toBeCloseTo(left[i]! + right[i]!, 6);
+      expect(balanced.right[i]).toBeCloseTo(Math.SQRT2 * right[i]!, 6);
+    }
+  });
+
+  it("goes from a balance to a pan without a click", () => {
+    const [balance, pan] = (["balance", "pan"] as const).map((panLaw) => split([lane("a", [], { pan: 70, panLaw })]));
+    const steady = Math.max(largestStep(changing(balance!, balance!)), largestStep(changing(pan!, pan!)));
+    expect(largestStep(changing(balance!, pan!))).toBeLessThan(steady * 1.5);
+    expect(largestStep(changing(pan!, balance!))).toBeLessThan(steady * 1.5);
   });
 
   it("evens out latency: a lane through a limiter that does nothing and a bare one stay in step", () => {

@@ -20,7 +20,7 @@ const lanes = (inside: HeardChain): HeardChain => [
     key: "s",
     enabled: true,
     crossovers: null,
-    lanes: [{ key: "l", enabled: true, gain: 1, pan: 0, nodes: inside }],
+    lanes: [{ key: "l", enabled: true, gain: 1, pan: 0, panLaw: "pan", nodes: inside }],
   },
 ];
 

@@ -5,7 +5,7 @@ import { crossoverAllPass, twice } from "../../dsp/crossover";
 import { GlidingBiquads } from "../../dsp/gliding-biquad";
 import { GLIDE, GRID, type Ramp, aimRamp, createRamp, gridSteps, jumpRamp, stepRamp } from "../../dsp/grid";
 import { slopeOf } from "../../processors/grid-kernel";
-import { panGains } from "../../dsp/pan";
+import { type PanMatrix, balanceMatrix, panMatrix } from "../../dsp/pan";
 import { CHUNK, type KeyBus, LaneKeys, type ProcessorState, type Unit, Waiting } from "./unit";
 
 /** What a lane needs of a series; the series makes splits, so it is handed over rather than imported. */
@@ -24,8 +24,7 @@ interface Lane {
   readonly series: Series;
   readonly left: Float32Array;
   readonly right: Float32Array;
-  readonly gainLeft: Ramp;
-  readonly gainRight: Ramp;
+  readonly gains: LaneGains;
   /** What makes it as late as the slowest of the lanes. */
   readonly waiting: Waiting;
   /** Band lanes only: what leads from the sound to the band. */
@@ -34,12 +33,31 @@ interface Lane {
 
 const BUTTERWORTH = Math.SQRT1_2;
 
-/** Constant power with nothing taken in the centre: a lane in the middle is as loud as it came. */
-function laneGains({ enabled, gain, pan }: HeardLane) {
-  const { left, right } = panGains(pan);
-  const size = enabled ? gain * Math.SQRT2 : 0;
-  return { left: size * left, right: size * right };
+/** What of each side of a lane goes to each side. */
+type LaneGains = Readonly<Record<keyof PanMatrix, Ramp>>;
+
+const WAYS = ["leftToLeft", "leftToRight", "rightToLeft", "rightToRight"] as const;
+
+/** A lane in the middle is as loud as it came, by both laws. */
+const matrixOf = ({ pan, panLaw }: HeardLane): PanMatrix => (panLaw === "pan" ? panMatrix(pan) : balanceMatrix(pan));
+
+const sizeOf = ({ enabled, gain }: HeardLane): number => (enabled ? gain : 0);
+
+function gainsOf(lane: HeardLane): LaneGains {
+  const [matrix, size] = [matrixOf(lane), sizeOf(lane)];
+  const gain = (way: keyof PanMatrix): Ramp => createRamp(size * matrix[way]);
+  return {
+    leftToLeft: gain("leftToLeft"),
+    leftToRight: gain("leftToRight"),
+    rightToLeft: gain("rightToLeft"),
+    rightToRight: gain("rightToRight"),
+  };
 }
+
+/** A gain so many samples after a point of the grid. */
+const at = (ramp: Ramp, within: number): number => ramp.value + slopeOf(ramp) * within;
+
+const isSilent = ({ value, target }: Ramp): boolean => value === 0 && target === 0;
 
 /**
  * Lanes side by side. By bands, the crossovers are Linkwitz-Riley filters of the fourth order in a row, and each lane
@@ -79,8 +97,7 @@ export class SplitUnit implements Unit {
       series: serieses[at]!,
       left: new Float32Array(CHUNK),
       right: new Float32Array(CHUNK),
-      gainLeft: createRamp(laneGains(lane).left),
-      gainRight: createRamp(laneGains(lane).right),
+      gains: gainsOf(lane),
       waiting: new Waiting(this.latency - serieses[at]!.latency),
       filters: (split.crossovers ?? []).map((_, crossover) => new GlidingBiquads(sectionsOf(at, crossover))),
     }));
@@ -105,9 +122,8 @@ export class SplitUnit implements Unit {
     if (!isSplit(node)) throw new Error(`${node.key} is no split`);
     aimRamp(this.on, node.enabled ? 1 : 0, this.glide);
     this.lanes.forEach((lane, at) => {
-      const { left, right } = laneGains(node.lanes[at]!);
-      aimRamp(lane.gainLeft, left, this.glide);
-      aimRamp(lane.gainRight, right, this.glide);
+      const [matrix, size] = [matrixOf(node.lanes[at]!), sizeOf(node.lanes[at]!)];
+      for (const way of WAYS) aimRamp(lane.gains[way], size * matrix[way], this.glide);
       lane.series.take(node.lanes[at]!.nodes);
     });
     this.aimFilters(node, false);
@@ -116,11 +132,10 @@ export class SplitUnit implements Unit {
   reset(): void {
     jumpRamp(this.on, this.on.target);
     this.through.clear();
-    for (const { series, waiting, filters, gainLeft, gainRight } of this.lanes) {
+    for (const { series, waiting, filters, gains } of this.lanes) {
       series.reset();
       waiting.clear();
-      jumpRamp(gainLeft, gainLeft.target);
-      jumpRamp(gainRight, gainRight.target);
+      for (const way of WAYS) jumpRamp(gains[way], gains[way].target);
       for (const filter of filters) filter.clear();
     }
   }
@@ -144,9 +159,8 @@ export class SplitUnit implements Unit {
     this.within = 0;
     stepRamp(this.on);
     for (let l = 0; l < this.lanes.length; l++) {
-      const { gainLeft, gainRight, filters } = this.lanes[l]!;
-      stepRamp(gainLeft);
-      stepRamp(gainRight);
+      const { gains, filters } = this.lanes[l]!;
+      for (let w = 0; w < WAYS.length; w++) stepRamp(gains[WAYS[w]!]);
       for (let f = 0; f < filters.length; f++) filters[f]!.tick();
     }
   }
@@ -177,7 +191,7 @@ export class SplitUnit implements Unit {
 
   /** The lane's sound of this segment, levelled and panned, stands in its buffers afterwards. */
   private run(lane: Lane, count: number): void {
-    const { left, right, filters, series, waiting, gainLeft, gainRight } = lane;
+    const { left, right, filters, series, waiting, gains } = lane;
     for (let i = 0; i < count; i++) {
       left[i] = this.throughLeft[i]!;
       right[i] = this.throughRight[i]!;
@@ -188,14 +202,32 @@ export class SplitUnit implements Unit {
     }
     series.process(left, right, 0, count);
     waiting.pass(left, right, 0, count);
-    const leftSlope = slopeOf(gainLeft);
-    const rightSlope = slopeOf(gainRight);
+    if (isSilent(gains.leftToRight) && isSilent(gains.rightToLeft)) this.scale(left, right, count, gains);
+    else this.turn(left, right, count, gains);
+  }
+
+  /** Each side by itself. */
+  private scale(left: Float32Array, right: Float32Array, count: number, gains: LaneGains): void {
     const { within } = this;
-    const left0 = gainLeft.value;
-    const right0 = gainRight.value;
+    const left0 = gains.leftToLeft.value;
+    const leftSlope = slopeOf(gains.leftToLeft);
+    const right0 = gains.rightToRight.value;
+    const rightSlope = slopeOf(gains.rightToRight);
     for (let i = 0; i < count; i++) {
       left[i]! *= left0 + leftSlope * (within + i);
       right[i]! *= right0 + rightSlope * (within + i);
+    }
+  }
+
+  /** One side goes over to the other. */
+  private turn(left: Float32Array, right: Float32Array, count: number, gains: LaneGains): void {
+    const { within } = this;
+    const { leftToLeft, leftToRight, rightToLeft, rightToRight } = gains;
+    for (let i = 0; i < count; i++) {
+      const l = left[i]!;
+      const r = right[i]!;
+      left[i] = at(leftToLeft, within + i) * l + at(rightToLeft, within + i) * r;
+      right[i] = at(leftToRight, within + i) * l + at(rightToRight, within + i) * r;
     }
   }
 
