@@ -5,6 +5,7 @@ import { getModel } from "../models";
 import type { Values } from "../../units/param-spec";
 import { PEAK_HOLD } from "../../dsp/peak-hold";
 import {
+  noise,
   amplitudeOf,
   decibelsOf,
   partialAt,
@@ -208,22 +209,42 @@ describe("the gate", () => {
   });
 });
 
-describe("the multiband compressor", () => {
-  const OPEN: Values = { "low.ratio": 1, "mid.ratio": 1, "high.ratio": 1 };
+describe.each([
+  ["crossovers", 0],
+  ["shelves", 1],
+])("the multiband compressor by %s", (name, form) => {
+  const model = getModel("multiband-compressor");
+  const OPEN: Values = { form, "low.ratio": 1, "mid.ratio": 1, "high.ratio": 1 };
+  const gainAt = (values: Values, freq: number) => {
+    const { left } = through(model, values, sine(freq, 0.5, 2, RATE));
+    return decibelsOf(partialAt(left, freq, { sampleRate: RATE, from: RATE }).size / 0.5);
+  };
   it("is flat at a ratio of 1: the bands add up to all of the sound", () => {
-    const heard = responseOf(getModel("multiband-compressor"), OPEN, RATE);
+    const heard = responseOf(model, OPEN, RATE);
     for (const freq of [30, 100, 180, 400, 1000, 3000, 8000, 15_000]) expect(heard(freq)).toBeCloseTo(0, 1);
   });
   it("turns each band by its own curve", () => {
-    const model = getModel("multiband-compressor");
     const values: Values = { ...OPEN, "mid.ratio": 4, "mid.threshold": -30, lower: 100, upper: 6000 };
-    const gainAt = (freq: number) => {
-      const { left } = through(model, values, sine(freq, 0.5, 2, RATE));
-      return decibelsOf(partialAt(left, freq, { sampleRate: RATE, from: RATE }).size / 0.5);
-    };
     const level = decibelsOf(0.5);
-    expect(Math.abs(gainAt(800) - -0.75 * (level + 30))).toBeLessThan(0.1);
-    expect(Math.abs(gainAt(30))).toBeLessThan(0.3);
-    expect(Math.abs(gainAt(15_000))).toBeLessThan(0.3);
+    expect(Math.abs(gainAt(values, 800) - -0.75 * (level + 30))).toBeLessThan(0.1);
+    expect(Math.abs(gainAt(values, 30))).toBeLessThan(0.3);
+    expect(Math.abs(gainAt(values, 15_000))).toBeLessThan(0.3);
+  });
+  it("gives each band the gain that is set, within half a decibel in its middle", () => {
+    const values: Values = { ...OPEN, "low.gain": 6, "mid.gain": -6, "high.gain": 9, lower: 150, upper: 4000 };
+    const heard = responseOf(model, values, RATE);
+    for (const [freq, gain] of [
+      [30, 6],
+      [775, -6],
+      [16_000, 9],
+    ] as const)
+      expect(Math.abs(heard(freq) - gain), `${freq} Hz`).toBeLessThan(0.5);
+  });
+  it(`at rest ${name === "shelves" ? "is the sound itself, bit for bit" : "turns its phase only"}`, () => {
+    const sound = noise(0.5, RATE);
+    for (const side of [sound.left, sound.right]) for (const at of side.keys()) side[at]! /= 256;
+    const { left } = through(model, { form }, sound);
+    expect(left.every((sample, at) => sample === sound.left[at])).toBe(name === "shelves");
+    expect(decibelsOf(rms(left) / rms(sound.left))).toBeCloseTo(0, 1);
   });
 });

@@ -1,4 +1,4 @@
-import { effect, frequencySpec, gainSpec, ratioSpec, timeSpec } from "../specs";
+import { choiceSpec, effect, frequencySpec, gainSpec, ratioSpec, timeSpec } from "../specs";
 import type { HeardValues } from "../../units/param-spec";
 import { type StaticCurve, gainAt, staticCurve } from "./static-curve";
 
@@ -29,9 +29,18 @@ type CurveValues = HeardValues<`${MultibandBand}.${"threshold" | "ratio"}`>;
 export const multibandCurve = (values: CurveValues, band: MultibandBand): StaticCurve =>
   staticCurve(values[`${band}.threshold`], values[`${band}.ratio`], MULTIBAND_KNEE);
 
+/**
+ * How the bands come together again. Crossovers part the sound and add it up, which turns its phase; shelves turn the whole
+ * sound up and down where the bands lie, so that at rest it is the sound itself and may stand beside a dry lane.
+ */
+const CROSSOVERS = 0;
+export const SHELVES = 1;
+
 export const MULTIBAND = effect("dynamics", "multiband-compressor", "Multiband compressor", {
   holdsLevels: true,
+  structural: ["form"],
   params: [
+    choiceSpec("form", "Bands", ["Crossovers", "Shelves"], { start: SHELVES, absent: CROSSOVERS }),
     frequencySpec("lower", "Low to mid", [40, 1000, 180]),
     frequencySpec("upper", "Mid to high", [1000, 12_000, 3000]),
     ...bandSpecs("low", -20, [20, 200]),

@@ -24,6 +24,8 @@ const AT_REST: readonly (readonly [id: string, values: Values])[] = [
   ["limiter", {}],
   ["de-esser", {}],
   ["de-esser", { freq: 3000, mode: 1 }],
+  ["multiband-compressor", { form: 1 }],
+  ["multiband-compressor", { form: 1, lower: 400, upper: 1500 }],
   ["gain", {}],
   ["stereo-width", {}],
   ["tuner", {}],
