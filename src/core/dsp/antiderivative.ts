@@ -68,7 +68,7 @@ export class Antiderivative {
     for (let i = 0; i < count; i++) {
       const n = passed + i;
       const x = (before + beforeStep * n) * samples[i]! + (offset + offsetStep * n);
-      const size = x < 0 ? -x : x;
+      const size = Math.abs(x);
       let now = end + top * (size - limit);
       if (size < limit) {
         const place = size * FINE;
@@ -78,7 +78,7 @@ export class Antiderivative {
         now = pieces[c]! + share * (pieces[c + 1]! + share * (pieces[c + 2]! + share * pieces[c + 3]!));
       }
       const way = x - input;
-      const mean = way > NEAR || way < -NEAR ? (now - area) / way : this.curve((x + input) / 2);
+      const mean = Math.abs(way) > NEAR ? (now - area) / way : this.curve((x + input) / 2);
       samples[i] = (after + afterStep * n) * (mean - (rest + restStep * n));
       input = x;
       area = now;

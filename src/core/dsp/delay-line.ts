@@ -2,20 +2,21 @@ import { kaiser, kaiserBeta, sinc } from "./kaiser";
 
 /** Samples around a place that are read for what lies between them, as many on either side. */
 const TAPS = 10;
+const HALF = 5;
 /** Places between two samples for which there are weights; between those a straight line is within −90 dB. */
 const PLACES = 128;
 /** What a band beyond the top leaves of its images, in dB. */
 const REJECTION = 52;
 
-/** Weights of the samples around each place, the nearer end first, of a sinc under Kaiser's window; each place adds up to 1. */
-const BETWEEN = weights();
+/** Weights of the samples around each place, the oldest first, of a sinc under Kaiser's window; each place adds up to 1. */
+const BETWEEN = weightsBetween();
 
-function weights(): Float64Array {
+function weightsBetween(): Float64Array {
   const all = new Float64Array((PLACES + 1) * TAPS);
   for (let place = 0; place <= PLACES; place++) {
     const row = all.subarray(place * TAPS, (place + 1) * TAPS);
     for (let t = 0; t < TAPS; t++) {
-      const x = t - (TAPS / 2 - 1) - place / PLACES;
+      const x = TAPS / 2 - t - place / PLACES;
       row[t] = sinc(x) * kaiser(x / (TAPS / 2), kaiserBeta(REJECTION));
     }
     const sum = row.reduce((a, b) => a + b, 0);
@@ -24,7 +25,17 @@ function weights(): Float64Array {
   return all;
 }
 
-/** A ring of samples that is written once and read at any distance behind. Its length is a power of two. */
+/** A delay in samples that walks by a step with each sample, of which so many have passed. */
+export interface Walk {
+  delay: number;
+  step: number;
+  passed: number;
+}
+
+/**
+ * A ring of samples that is written once and read at any distance behind. Its length is a power of two; behind its end stands
+ * its beginning once more, so that neighbours lie in one piece wherever they are read.
+ */
 export class DelayLine {
   private readonly samples: Float64Array;
   private readonly mask: number;
@@ -35,12 +46,14 @@ export class DelayLine {
   constructor(longest: number) {
     // Room for the neighbours that interpolation reads.
     this.mask = 2 ** Math.ceil(Math.log2(longest + TAPS)) - 1;
-    this.samples = new Float64Array(this.mask + 1);
+    this.samples = new Float64Array(this.mask + 1 + TAPS);
   }
 
   write(sample: number): void {
-    this.samples[this.written] = sample;
-    this.written = (this.written + 1) & this.mask;
+    const { samples, written, mask } = this;
+    samples[written] = sample;
+    if (written < TAPS) samples[mask + 1 + written] = sample;
+    this.written = (written + 1) & mask;
   }
 
   /** The sample written `delay` writes ago; 1 is the last. */
@@ -50,30 +63,54 @@ export class DelayLine {
 
   /** Between samples, at least 5 behind. The spectrum is flat within 0.1 dB up to 0.7 of the Nyquist frequency. */
   readBetween(delay: number): number {
-    return this.readBetweenAt(this.written, delay);
-  }
-
-  /** What `readBetween` gave when the next sample was to stand at `written`: for a block that is written before it is read. */
-  readBetweenAt(written: number, delay: number): number {
-    const { samples, mask } = this;
+    const { samples, mask, written } = this;
+    const weights = BETWEEN;
     // Whole numbers by the operator: they are kept as such, which takes a fifth less.
     const whole = delay | 0;
     const place = (delay - whole) * PLACES;
     const row = place | 0;
-    const share = place - row;
-    const first = (written - whole + TAPS / 2 - 1) | 0;
-    let sum = 0;
-    for (let t = 0, r = row * TAPS; t < TAPS; t++, r++) {
-      const weight = BETWEEN[r]!;
-      sum += (weight + share * (BETWEEN[r + TAPS]! - weight)) * samples[(first - t) & mask]!;
+    const oldest = (written - whole - HALF) & mask;
+    const r = row * TAPS;
+    let here = 0;
+    let beyond = 0;
+    for (let t = 0; t < TAPS; t++) {
+      const sample = samples[oldest + t]!;
+      here += weights[r + t]! * sample;
+      beyond += weights[r + TAPS + t]! * sample;
     }
-    return sum;
+    return here + (place - row) * (beyond - here);
+  }
+
+  /**
+   * What `readBetween` gave when each of a stretch was the next to be written, its first at `written`, with delays that walk:
+   * `delay` + `step` · (`passed` + i). For a stretch that is written before it is read.
+   */
+  readWalking(out: Float64Array, count: number, written: number, { delay, step, passed }: Walk): void {
+    const { samples, mask } = this;
+    const weights = BETWEEN;
+    for (let i = 0; i < count; i++) {
+      const late = delay + step * (passed + i);
+      const whole = late | 0;
+      const place = (late - whole) * PLACES;
+      const row = place | 0;
+      const oldest = (written + i - whole - HALF) & mask;
+      const r = row * TAPS;
+      let here = 0;
+      let beyond = 0;
+      for (let t = 0; t < TAPS; t++) {
+        const sample = samples[oldest + t]!;
+        here += weights[r + t]! * sample;
+        beyond += weights[r + TAPS + t]! * sample;
+      }
+      out[i] = here + (place - row) * (beyond - here);
+    }
   }
 
   writeBlock(samples: Float64Array, count: number): void {
     const { mask, written, samples: line } = this;
     for (let i = 0; i < count; i++) line[(written + i) & mask] = samples[i]!;
     this.written = (written + count) & mask;
+    this.meet(written, count);
   }
 
   /** Writes a stretch of a channel. Returns where its first sample stands. */
@@ -82,7 +119,14 @@ export class DelayLine {
     const shift = written - from;
     for (let i = from; i < to; i++) line[(shift + i) & mask] = channel[i]!;
     this.written = (shift + to) & mask;
+    this.meet(written, to - from);
     return written;
+  }
+
+  /** Puts the beginning of the ring behind its end where a stretch from `begin` went over it. */
+  private meet(begin: number, count: number): void {
+    const { samples, mask } = this;
+    if (begin < TAPS || begin + count > mask) for (let t = 0; t < TAPS; t++) samples[mask + 1 + t] = samples[t]!;
   }
 
   /** The block that ended `delay` samples before the last one written. */

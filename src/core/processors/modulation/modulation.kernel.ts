@@ -1,4 +1,4 @@
-import { DelayLine } from "../../dsp/delay-line";
+import { DelayLine, type Walk } from "../../dsp/delay-line";
 import { FLUSH, GRID } from "../../dsp/grid";
 import { GridKernel, slopeOf } from "../grid-kernel";
 import type { Kernel } from "../kernel";
@@ -76,6 +76,8 @@ class ChorusKernel extends TurningKernel {
   private readonly wet = this.ramp();
   /** Voices of the left, then of the right. */
   private readonly voices = swings(4);
+  private readonly heard = [new Float64Array(GRID), new Float64Array(GRID)] as const;
+  private readonly walk: Walk = { delay: 0, step: 0, passed: 0 };
 
   set(values: ValuesOf<typeof CHORUS>, jump: boolean): void {
     this.aim(this.delay, values.delay, jump);
@@ -106,25 +108,31 @@ class ChorusKernel extends TurningKernel {
 
   private channel(channel: 0 | 1, samples: Float32Array, from: number, to: number): void {
     const line = this.lines[channel];
-    const one = this.voices[channel * 2]!;
-    const two = this.voices[channel * 2 + 1]!;
+    const one = this.heard[0];
+    const two = this.heard[1];
+    const count = to - from;
+    const written = line.writeFrom(samples, from, to) + 1;
+    this.hear(line, this.voices[channel * 2]!, one, count, written);
+    this.hear(line, this.voices[channel * 2 + 1]!, two, count, written);
     const drySlope = slopeOf(this.dry);
     const wetSlope = slopeOf(this.wet);
     const dry = this.dry.value;
     const wet = this.wet.value;
-    const oneNow = one.now;
-    const oneStep = one.step;
-    const twoNow = two.now;
-    const twoStep = two.step;
-    const begin = this.within - from;
-    const shift = line.writeFrom(samples, from, to) - from + 1;
-    for (let i = from; i < to; i++) {
-      const n = begin + i;
-      const x = samples[i]!;
-      const first = line.readBetweenAt(shift + i, oneNow + oneStep * n);
-      const voices = (first + line.readBetweenAt(shift + i, twoNow + twoStep * n)) / 2;
-      samples[i] = (dry + drySlope * n) * x + (wet + wetSlope * n) * voices;
+    const { within } = this;
+    for (let i = 0; i < count; i++) {
+      const n = within + i;
+      const voices = (one[i]! + two[i]!) / 2;
+      samples[from + i] = (dry + drySlope * n) * samples[from + i]! + (wet + wetSlope * n) * voices;
     }
+  }
+
+  // eslint-disable-next-line max-params -- an object for each would be allocated in the audio path
+  private hear(line: DelayLine, voice: Swing, out: Float64Array, count: number, written: number): void {
+    const { walk } = this;
+    walk.delay = voice.now;
+    walk.step = voice.step;
+    walk.passed = this.within;
+    line.readWalking(out, count, written, walk);
   }
 }
 

@@ -12,7 +12,7 @@ import type { ValuesOf } from "../model";
 import { type AMPLIFIER, PREAMP_OFFSET, cabinetSections, preampCurve, toneSections } from "./amplifier";
 import { driveGains } from "./drive";
 import type { OVERDRIVE } from "./overdrive";
-import { HARD, SOFT, hardClip, softClip } from "./shaper";
+import { HARD, SOFT, hardClip, softClip, softenGently } from "./shaper";
 import { type TAPE, TAPE_SPEEDS, tapeCurve, tapeDent, tapeDented } from "./tape";
 import { type TUBE, tubeCurve, tubeOffset } from "./tube";
 
@@ -40,6 +40,13 @@ interface Shaped {
   readonly traces: readonly [Trace, Trace];
 }
 
+/** How hard a curve is bent: what is done against its aliases, by how many doublings of the rate. */
+const BENT = { gently: 2, firmly: 2, hard: 3 } as const satisfies Record<string, Doublings>;
+type Bent = keyof typeof BENT;
+
+/** Up to so many dB of drive what folds back of a soft curve stays as low as it does beyond by more than that. */
+const MOST_GENTLE = 10;
+
 /**
  * Filters, a curve at four times the rate, or at eight where it is bent hard, filters; the dry sound waits as long as that
  * takes. The curve's own gains glide, so that a turned drive does not step.
@@ -51,7 +58,7 @@ abstract class SaturationKernel<
   protected readonly after = this.ramp();
   private readonly wet = this.ramp();
   private readonly dry = this.ramp();
-  private doublings: Doublings = 2;
+  protected bent: Bent = "firmly";
   private oversamplers = this.oversampled();
   private shaped: readonly [Shaped, Shaped] = [this.channel(0), this.channel(1)];
   protected factor = this.oversamplers[0].factor;
@@ -81,15 +88,15 @@ abstract class SaturationKernel<
   /** Shapes `count` samples of the higher rate in place. */
   protected abstract shape(channel: Shaped, count: number): void;
 
-  /** Whether the curve is bent so hard that four times the rate are too few. */
-  protected abstract isHard(values: Values): boolean;
+  /** Hard, where four times the rate are too few. */
+  protected abstract bentBy(values: Values): Bent;
 
   fits(values: Values): boolean {
-    return this.doublings === doublingsOf(this.isHard(values));
+    return this.bent === this.bentBy(values);
   }
 
   set(values: Values, jump: boolean): void {
-    if (jump && !this.fits(values)) this.rebuild(doublingsOf(this.isHard(values)));
+    if (jump && !this.fits(values)) this.rebuild(this.bentBy(values));
     const { before, after } = driveGains(values.drive, values.makeupMode, this.curveOf(values));
     const mix = values.mix / 100;
     this.aim(this.before, before, jump);
@@ -147,12 +154,12 @@ abstract class SaturationKernel<
   }
 
   private oversampled(): readonly [Oversampler, Oversampler] {
-    const { sampleRate, doublings } = this;
-    return [new Oversampler(sampleRate, doublings), new Oversampler(sampleRate, doublings)];
+    const { sampleRate, bent } = this;
+    return [new Oversampler(sampleRate, BENT[bent]), new Oversampler(sampleRate, BENT[bent])];
   }
 
-  private rebuild(doublings: Doublings): void {
-    this.doublings = doublings;
+  private rebuild(bent: Bent): void {
+    this.bent = bent;
     this.oversamplers = this.oversampled();
     this.shaped = [this.channel(0), this.channel(1)];
     this.factor = this.oversamplers[0].factor;
@@ -191,6 +198,12 @@ abstract class SaturationKernel<
       at = at + 1 === late ? 0 : at + 1;
     }
     this.waitingAt[channel] = at;
+  }
+
+  /** The soft curve, as well as it is bent hard. */
+  protected soften(samples: Float64Array, count: number, trace: Trace, drive: Drive): void {
+    if (this.bent === "gently") softenGently(samples, count, trace, drive);
+    else SOFT.pass(samples, count, trace, drive);
   }
 
   /** A glide's slope, for samples of the higher rate. */
@@ -246,8 +259,10 @@ class TapeKernel extends SaturationKernel<ValuesOf<typeof TAPE>> {
     return tapeCurve(values.bias);
   }
 
-  protected isHard(values: ValuesOf<typeof TAPE>): boolean {
-    return values.drive > 12 && tapeDent(values.bias) > 0;
+  protected bentBy({ drive, bias }: ValuesOf<typeof TAPE>): Bent {
+    // The dent is a curve of its own before the soft one, and nothing is done against its aliases but the higher rate.
+    if (tapeDent(bias) > 0) return drive > 6 ? "hard" : "firmly";
+    return drive > MOST_GENTLE ? "firmly" : "gently";
   }
 
   protected shape({ samples, traces }: Shaped, count: number): void {
@@ -256,7 +271,7 @@ class TapeKernel extends SaturationKernel<ValuesOf<typeof TAPE>> {
     const dent = this.dent.value;
     const { passed } = this;
     for (let i = 0; i < count; i++) samples[i] = tapeDented((before + beforeStep * (passed + i)) * samples[i]!, dent);
-    SOFT.pass(samples, count, traces[0], this.drive(null, this.after));
+    this.soften(samples, count, traces[0], this.drive(null, this.after));
   }
 }
 
@@ -327,8 +342,9 @@ class TubeKernel extends SaturationKernel<ValuesOf<typeof TUBE>> {
     return this.offset.value;
   }
 
-  protected isHard(values: ValuesOf<typeof TUBE>): boolean {
-    return values.drive > 24;
+  protected bentBy({ drive }: ValuesOf<typeof TUBE>): Bent {
+    if (drive > 24) return "hard";
+    return drive > MOST_GENTLE ? "firmly" : "gently";
   }
 
   protected shape({ samples, traces }: Shaped, count: number): void {
@@ -345,7 +361,7 @@ class TubeKernel extends SaturationKernel<ValuesOf<typeof TUBE>> {
     const then = drive.offsetStep === 0 ? rest : softClip(offset.value + drive.offsetStep * GRID * factor);
     drive.restStep = (then - rest) / (GRID * factor);
     drive.rest = rest;
-    SOFT.pass(samples, count, trace, drive);
+    this.soften(samples, count, trace, drive);
   }
 }
 
@@ -368,8 +384,8 @@ class OverdriveKernel extends SaturationKernel<ValuesOf<typeof OVERDRIVE>> {
     return hardClip;
   }
 
-  protected isHard(values: ValuesOf<typeof OVERDRIVE>): boolean {
-    return values.drive > 20;
+  protected bentBy(values: ValuesOf<typeof OVERDRIVE>): Bent {
+    return values.drive > 20 ? "hard" : "firmly";
   }
 
   protected shape({ samples, traces }: Shaped, count: number): void {
@@ -408,8 +424,8 @@ class AmplifierKernel extends SaturationKernel<ValuesOf<typeof AMPLIFIER>> {
     return PREAMP_OFFSET;
   }
 
-  protected isHard(values: ValuesOf<typeof AMPLIFIER>): boolean {
-    return values.drive + values.master > 30;
+  protected bentBy(values: ValuesOf<typeof AMPLIFIER>): Bent {
+    return values.drive + values.master > 30 ? "hard" : "firmly";
   }
 
   protected shape({ samples, traces }: Shaped, count: number): void {
@@ -420,8 +436,6 @@ class AmplifierKernel extends SaturationKernel<ValuesOf<typeof AMPLIFIER>> {
     SOFT.pass(samples, count, traces[1], this.drive(this.power, this.powerAfter));
   }
 }
-
-const doublingsOf = (isHard: boolean): Doublings => (isHard ? 3 : 2);
 
 const PREAMP_REST = softClip(PREAMP_OFFSET);
 

@@ -91,6 +91,22 @@ describe("what folds back", () => {
         expect(foldedBack(id, values, 5000, sampleRate)).toBeLessThan(id === "amplifier" ? -54 : -60);
         expect(foldedBack(id, values, 10_000, sampleRate)).toBeLessThan(-50);
       });
+  // As far as a soft curve is bent gently, and just beyond.
+  const GENTLE: readonly (readonly [id: string, values: Values])[] = [10, 10.5].flatMap((drive) => [
+    ["tube", { drive, bias: 100 }] as const,
+    ["tape", { drive, bias: 100, speed: 2 }] as const,
+  ]);
+  it("of a tape with little bias stays below −60 dB at 5 kHz, whatever the drive", () => {
+    for (const drive of [3, 6, 9, 12])
+      expect(foldedBack("tape", { drive, bias: 0, speed: 2 }, 5000, RATE), `${drive} dB`).toBeLessThan(-60);
+  });
+  for (const [id, values] of GENTLE)
+    it(`of ${id} at ${JSON.stringify(values)} stays below −80 dB at 5 kHz and −60 at 10 kHz`, () => {
+      for (const sampleRate of [44_100, 48_000, 96_000]) {
+        expect(foldedBack(id, values, 5000, sampleRate)).toBeLessThan(-80);
+        expect(foldedBack(id, values, 10_000, sampleRate)).toBeLessThan(-60);
+      }
+    });
   for (const id of Object.keys(FULL))
     it(`of ${id} as it opens stays below −90 dB at 1 kHz`, () => {
       // A compressor's reduction moves with the tone, whatever its colour: as little as may be, and what is left is told.

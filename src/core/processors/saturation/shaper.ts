@@ -1,4 +1,4 @@
-import { Antiderivative } from "../../dsp/antiderivative";
+import { Antiderivative, type Drive, type Trace } from "../../dsp/antiderivative";
 import type { HeardValues, ParamId } from "../../units/param-spec";
 
 /** A curve from sample to sample: what goes in on the left, −1 to 1, comes out above it. */
@@ -19,6 +19,22 @@ export function softClip(x: number): number {
 
 /** Without the aliases of it: see `Antiderivative`. */
 export const SOFT = new Antiderivative(softClip, 3);
+
+/**
+ * The soft curve where it is bent so little that aliases are no matter: of the mean of two samples, in place of the mean of
+ * the curve between them. It is as late, falls off as much, and takes a third of the time.
+ */
+export function softenGently(samples: Float64Array, count: number, trace: Trace, drive: Drive): void {
+  const { before, offset, after, rest, beforeStep, offsetStep, afterStep, restStep, passed } = drive;
+  let { input } = trace;
+  for (let i = 0; i < count; i++) {
+    const n = passed + i;
+    const x = (before + beforeStep * n) * samples[i]! + (offset + offsetStep * n);
+    samples[i] = (after + afterStep * n) * (softClip((x + input) / 2) - (rest + restStep * n));
+    input = x;
+  }
+  trace.input = input;
+}
 
 /** A fifth-order knee: straight in the middle, flat from ±1.25 on; it has more of the higher harmonics. */
 export function hardClip(x: number): number {
