@@ -1,6 +1,6 @@
 import { type Chain, type ChainNode, EMPTY_CHAIN, type Lane, type Processor } from "@/core/chains/chain";
-import { completeProcessor } from "@/core/chains/complete";
 import { switchForAll } from "@/core/chains/macros";
+import { opened } from "@/core/packs/writing";
 import type { Content } from "@/core/presets/preset";
 import type { Values } from "@/core/units/param-spec";
 import type { Layer } from "@/core/strips/parts/source";
@@ -9,14 +9,7 @@ import type { DemoPreset } from "./presets";
 /** Sounds of the quay that need more than a row of three plugins: lanes, sections, macros, instruments. */
 
 const plugin = (key: string, model: string, values: Values = {}, label?: string): Processor =>
-  completeProcessor({
-    type: "processor",
-    key,
-    model,
-    enabled: true,
-    values,
-    ...(label === undefined ? {} : { label }),
-  });
+  opened(key, model, values, label === undefined ? {} : { label });
 
 const lane = (key: string, name: string, [level, pan]: readonly [number, number], nodes: Lane["nodes"]): Lane => ({
   key,
@@ -24,6 +17,7 @@ const lane = (key: string, name: string, [level, pan]: readonly [number, number]
   enabled: true,
   level,
   pan,
+  panLaw: "pan",
   nodes,
 });
 
@@ -42,7 +36,7 @@ const HARMONIUM_TWO: Chain = {
   nodes: [
     section("front", "Front", [
       plugin("cut", "console-eq", { lowCut: 70, "lowMid.gain": -3, "lowMid.freq": 320 }),
-      plugin("hold", "opto-compressor", { threshold: -26, ratio: 3, makeupMode: 1 }),
+      plugin("hold", "opto-compressor", { threshold: -26, ratio: 3, makeupMode: 2 }),
     ]),
     {
       type: "split",
@@ -99,7 +93,7 @@ const HARMONIUM_TWO: Chain = {
 const VOICE_EASE: Chain = {
   nodes: [
     plugin("ess", "de-esser", { freq: 6200, threshold: -34, range: -9 }),
-    plugin("hold", "opto-compressor", { threshold: -24, ratio: 3.5, makeupMode: 1 }),
+    plugin("hold", "opto-compressor", { threshold: -24, ratio: 3.5, makeupMode: 2 }),
     plugin("warm", "tape", { drive: 5, mix: 60 }),
     plugin("air", "tilt-eq", { tilt: 1.5, lowCut: 80 }),
   ],
@@ -118,7 +112,7 @@ const DRUM_BANDS: Chain = {
         lane("rim", "Rim", [-1.5, 0], [plugin("wide", "chorus", { depth: 20, wet: -12 })]),
       ],
     },
-    plugin("glue", "fet-compressor", { threshold: -16, mix: 45, makeupMode: 1 }),
+    plugin("glue", "fet-compressor", { threshold: -16, mix: 45, makeupMode: 2 }),
   ],
   macros: [],
 };

@@ -1,6 +1,8 @@
 import type { Chain, PresetRef, Processor } from "../chains/chain";
-import { completeProcessor } from "../chains/complete";
-import type { Value, Values } from "../units/param-spec";
+import { MAKEUP_MODES } from "../processors/dynamics/static-curve";
+import { type Model, defaultValues, findSpec } from "../processors/model";
+import { getModel } from "../processors/models";
+import type { ParamId, Value, Values } from "../units/param-spec";
 import { BAND_TYPES, type BandType } from "../processors/equaliser/parametric-eq/bands";
 import { type Feel, type Note, isNoteLength } from "../units/note-length";
 
@@ -8,12 +10,24 @@ import { type Feel, type Note, isNoteLength } from "../units/note-length";
 
 type EqBand = readonly [type: BandType, freq: number, ...rest: number[]];
 
-const processor = (key: string, model: string, values: Values, more: Partial<Processor> = {}): Processor =>
-  completeProcessor({ type: "processor", key, model, enabled: true, values, ...more });
+/** As loud as without it, where a compressor is not told otherwise. */
+function asLoud(model: Model, values: Values): Values {
+  const has = (id: ParamId) => findSpec(model, id) !== null;
+  return has("makeup") && has("makeupMode") && values.makeup === undefined
+    ? { makeupMode: MAKEUP_MODES.automatic }
+    : {};
+}
+
+/** A plugin with some values, the rest as its maker sets it today. */
+export function opened(key: string, id: string, values: Values, more: Partial<Processor> = {}): Processor {
+  const model = getModel(id);
+  const all = { ...defaultValues(model), ...asLoud(model, values), ...values };
+  return { type: "processor", key, model: id, enabled: true, values: all, ...more };
+}
 
 /** A plugin with some values; the rest as its maker set them. */
 export const set = (model: string, values: Values = {}, more: Partial<Processor> = {}): Processor =>
-  processor(model, model, values, more);
+  opened(model, model, values, more);
 
 /** Bands as type and frequency, then the slope of a cut, else gain and Q. */
 export function eq(bands: readonly EqBand[], more: Values = {}): Processor {
@@ -28,11 +42,11 @@ export function eq(bands: readonly EqBand[], more: Values = {}): Processor {
     else values[`${band}.gain`] = first ?? 0;
     if (second !== undefined) values[`${band}.q`] = second;
   });
-  return processor("eq", "parametric-eq", values);
+  return opened("eq", "parametric-eq", values);
 }
 
 export const comp = (threshold: number, ratio: number, more: Values = {}): Processor =>
-  processor("comp", "vca-compressor", { threshold, ratio, ...more });
+  opened("comp", "vca-compressor", { threshold, ratio, ...more });
 
 export const note = (length: Note, feel: Feel = "straight") => ({ note: length, feel });
 
@@ -47,7 +61,7 @@ export function delay(taps: readonly Tap[], more: Values = {}): Processor {
     values[`${tap}.level`] = level;
     values[`${tap}.pan`] = pan;
   });
-  return processor("delay", "multitap-delay", values);
+  return opened("delay", "multitap-delay", values);
 }
 
 /** Processors in series, each under a key of its own. */

@@ -260,7 +260,7 @@ export const PLACES = [
         ["bell", 1400, 5, 1.2],
         ["high cut", 2800, 24],
       ]),
-      set("overdrive", { drive: 22, mix: 70, output: -8 }),
+      set("overdrive", { drive: 22, mix: 70, output: -2 }),
       set("room", { decay: 0.4, wet: -14 }),
     ],
   ),
@@ -276,7 +276,7 @@ export const PLACES = [
       used: "2025-05-06",
     },
     [
-      set("tape", { drive: 10, speed: 0, bump: 3, output: -4 }),
+      set("tape", { drive: 10, speed: 0, bump: 3 }),
       set("flanger", { rate: 0.05, depth: 30, feedback: 0, mix: 30 }),
       eq([
         ["low cut", 90, 12],
@@ -414,7 +414,7 @@ export const PLACES = [
       saved: "2023-08-23",
       used: "2023-09-04",
     },
-    set("amplifier", { drive: 14, master: 5, middle: 2, cabinet: 1, output: -5 }),
+    set("amplifier", { drive: 14, master: 5, middle: 2, cabinet: 1, output: -1.5 }),
   ),
   ofChain(
     {
@@ -480,8 +480,8 @@ export const PLACES = [
       used: "2025-05-06",
     },
     [
-      set("multiband-compressor", { "low.threshold": -22, "mid.threshold": -26, "high.threshold": -30 }),
-      set("tape", { drive: 3, output: -1 }),
+      set("multiband-compressor", { "low.threshold": -15, "mid.threshold": -19, "high.threshold": -23 }),
+      set("tape", { drive: 3 }),
       off(set("stereo-width", { width: 120 })),
       set("limiter", { gain: 2, ceiling: -1 }),
     ],

@@ -470,7 +470,7 @@ export const VOICES = [
         ["bell", 1800, 3, 1],
         ["high cut", 4000, 24],
       ]),
-      called("Paper cone", set("overdrive", { drive: 15, mix: 45, output: -5 })),
+      called("Paper cone", set("overdrive", { drive: 15, mix: 45 })),
       off(set("phaser", { rate: 0.1, mix: 25 })),
       delay([[note("1/16"), -14, 0]], { wet: -20, feedback: 5 }),
     ],
