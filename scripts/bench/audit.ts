@@ -6,14 +6,18 @@ import type { Figure } from "./figure";
 export function audit(): readonly Figure[] {
   return [44_100, 96_000].flatMap((sampleRate): readonly Figure[] => {
     const faults = pairsOf(EFFECTS).flatMap(([model, next]) =>
-      changesOf(model, next).map((change) => faultsOf(change, sampleRate)),
+      changesOf(model, next).map((change) => ({
+        what: `${model.id}: ${change.what}`,
+        ...faultsOf(change, sampleRate),
+      })),
     );
     const runs = faults.length;
-    const step = Math.max(...faults.map((fault) => fault.step));
-    const hole = Math.min(...faults.map((fault) => fault.hole));
+    const step = faults.reduce((a, b) => (b.step > a.step ? b : a));
+    const hole = faults.reduce((a, b) => (b.hole < a.hole ? b : a));
+    const unit = "times the sound's own";
     return [
-      { name: `audit-step-${sampleRate}`, value: step, op: "<=", goal: 1.5, unit: "times the sound's own", runs },
-      { name: `audit-hole-${sampleRate}`, value: hole, op: ">=", goal: -1, unit: "dB", runs },
+      { name: `audit-step-${sampleRate}`, value: step.step, op: "<=", goal: 1.5, unit, runs, note: step.what },
+      { name: `audit-hole-${sampleRate}`, value: hole.hole, op: ">=", goal: -1, unit: "dB", runs, note: hole.what },
     ];
   });
 }

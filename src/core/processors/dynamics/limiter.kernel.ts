@@ -1,5 +1,5 @@
 import { BETWEEN_TAPS, BetweenReader, MOST_BETWEEN } from "../../dsp/between";
-import { GRID } from "../../dsp/grid";
+import { GRID, aimRamp, jumpRamp } from "../../dsp/grid";
 import { SlidingLeast, SlidingMean } from "../../dsp/sliding";
 import { GridKernel, slopeOf } from "../grid-kernel";
 import type { Kernel } from "../kernel";
@@ -14,6 +14,9 @@ const BEHIND = BETWEEN_TAPS - 1;
 /** In ms: how fast the second stage of the release takes up a gain that goes on being needed, and how slowly it lets go of it. */
 const SLOW_ATTACK = 300;
 const SLOW_RELEASE = 1500;
+
+/** The gain before it arrives later than the ceiling, so that a preset that is louder but held lower does not swell between. */
+const GAIN_GLIDES = 2;
 
 /** What is nearer to 1 is 1. */
 const NEARLY_ONE = 1 - 1e-9;
@@ -44,6 +47,8 @@ class LimiterKernel extends GridKernel {
   private readonly needs = new Float64Array(GRID);
   private readonly delayedLeft: Float64Array;
   private readonly delayedRight: Float64Array;
+  /** The ceiling by which each of the delayed samples was judged. */
+  private readonly ceilings: Float64Array;
   private readonly least: SlidingLeast;
   private readonly first: SlidingMean;
   private readonly second: SlidingMean;
@@ -61,6 +66,7 @@ class LimiterKernel extends GridKernel {
     const late = LIMITER.latency + ahead;
     this.delayedLeft = new Float64Array(late);
     this.delayedRight = new Float64Array(late);
+    this.ceilings = new Float64Array(late);
     this.least = new SlidingLeast(ahead + 2 + Math.round((HOLD * sampleRate) / 1000));
     // Both together reach over `ahead` + 1 samples.
     const half = Math.floor(ahead / 2) + 1;
@@ -72,14 +78,18 @@ class LimiterKernel extends GridKernel {
 
   set(values: ValuesOf<typeof LIMITER>, jump: boolean): void {
     this.release = smoothing(values.release, this.sampleRate);
-    this.aim(this.gain, gainOf(decibels(values.gain)), jump);
+    const gain = gainOf(decibels(values.gain));
+    if (jump) jumpRamp(this.gain, gain);
+    else aimRamp(this.gain, gain, GAIN_GLIDES * this.glide);
     this.aim(this.ceiling, gainOf(decibels(values.ceiling)), jump);
+    if (jump) this.ceilings.fill(this.ceiling.value);
   }
 
   reset(): void {
     for (const one of this.heard) one.reset();
     this.delayedLeft.fill(0);
     this.delayedRight.fill(0);
+    this.ceilings.fill(this.ceiling.value);
     this.least.reset();
     this.first.reset();
     this.second.reset();
@@ -100,12 +110,13 @@ class LimiterKernel extends GridKernel {
     const late = this.delayedLeft.length;
     let deepest = 1;
     for (let n = 0; n < count; n++) {
-      const ceiling = this.ceiling.value + ceilingSlope * (this.within + n);
+      const judgedBy = this.ceilings[this.ring]!;
       const done = this.second.push(this.first.push(this.follow(this.least.push(this.needs[n]!))));
       if (done < deepest) deepest = done;
       const i = from + n;
-      left[i] = clampTo(this.delayedLeft[this.ring]! * done, ceiling);
-      right[i] = clampTo(this.delayedRight[this.ring]! * done, ceiling);
+      left[i] = clampTo(this.delayedLeft[this.ring]! * done, judgedBy);
+      right[i] = clampTo(this.delayedRight[this.ring]! * done, judgedBy);
+      this.ceilings[this.ring] = this.ceiling.value + ceilingSlope * (this.within + n);
       this.delayedLeft[this.ring] = heardLeft[BEHIND + n]!;
       this.delayedRight[this.ring] = heardRight[BEHIND + n]!;
       this.ring = this.ring + 1 === late ? 0 : this.ring + 1;
@@ -159,7 +170,7 @@ class LimiterKernel extends GridKernel {
   }
 }
 
-/** What rounding leaves above the ceiling, and a ceiling that is being lowered while the sound is on its way. */
+/** What rounding leaves above the ceiling. */
 const clampTo = (x: number, ceiling: number): number => Math.min(ceiling, Math.max(-ceiling, x));
 
 export const createLimiter = (sampleRate: number): Kernel<ValuesOf<typeof LIMITER>> => new LimiterKernel(sampleRate);
