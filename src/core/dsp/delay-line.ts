@@ -1,3 +1,4 @@
+import { isSilent } from "./grid";
 import { kaiser, kaiserBeta, sinc } from "./kaiser";
 
 /** Samples around a place that are read for what lies between them, as many on either side. */
@@ -134,6 +135,10 @@ export class DelayLine {
     const { samples, mask } = this;
     const start = this.written - count - delay;
     for (let i = 0; i < count; i++) out[i] = samples[(start + i) & mask]!;
+  }
+
+  get isSilent(): boolean {
+    return isSilent(this.samples);
   }
 
   clear(): void {

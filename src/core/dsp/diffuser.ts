@@ -28,6 +28,15 @@ export class Diffuser {
     this.entry = PER_SIDE * HADAMARD_LEVEL ** stages.length;
   }
 
+  get isSilent(): boolean {
+    return this.rings.isSilent;
+  }
+
+  /** While it is silent: so many samples of silence pass. */
+  idle(count: number): void {
+    this.rings.go(count);
+  }
+
   clear(): void {
     this.rings.clear();
   }

@@ -1,4 +1,4 @@
-import { FLUSH, GRID, flushed } from "./grid";
+import { FLUSH, GRID, flushed, isSilent } from "./grid";
 import { CHANNELS as LINES, HADAMARD_LEVEL, hadamard } from "./hadamard";
 import { Rings } from "./rings";
 
@@ -49,6 +49,16 @@ export class FeedbackNetwork {
     filters.forEach(({ b0, b1, a1 }, at) => this.targets.set([b0, b1, a1], at * 3));
     if (jump) this.filters.set(this.targets);
     this.left = jump ? 0 : steps;
+  }
+
+  /** Nothing sounds in it, and no filter is on its way. */
+  get isAtRest(): boolean {
+    return this.left === 0 && isSilent(this.states) && this.lines.isSilent;
+  }
+
+  /** At rest: so many samples of silence pass. */
+  idle(count: number): void {
+    this.lines.go(count);
   }
 
   clear(): void {

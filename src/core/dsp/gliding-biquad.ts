@@ -1,5 +1,5 @@
 import type { Biquad } from "./biquad";
-import { FLUSH, GRID } from "./grid";
+import { FLUSH, GRID, isSilent } from "./grid";
 
 /** Whether the section whose coefficients b0 b1 b2 a1 a2 stand at a place does nothing: its zeros lie upon its poles. */
 export const isNothing = (c: Float64Array, at: number): boolean =>
@@ -125,6 +125,11 @@ export class GlidingBiquads {
       state[z] = z1;
       state[z + 1] = z2;
     }
+  }
+
+  /** Nothing rings, and nothing is on its way. */
+  get isAtRest(): boolean {
+    return this.left === 0 && isSilent(this.state);
   }
 
   clear(): void {

@@ -10,6 +10,12 @@ export const FLUSH = 1e-25;
 /** One comparison of the size: which side of zero a sample lies on is a guess that a processor loses every other time. */
 export const flushed = (x: number): number => (Math.abs(x) < FLUSH ? 0 : x);
 
+/** Whether all of them are zero. */
+export function isSilent(samples: Float64Array | Float32Array): boolean {
+  for (let i = 0; i < samples.length; i++) if (samples[i] !== 0) return false;
+  return true;
+}
+
 /** Grid steps in a time, at least one. */
 export const gridSteps = (seconds: number, sampleRate: number): number =>
   Math.max(1, Math.round((seconds * sampleRate) / GRID));

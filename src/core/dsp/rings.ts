@@ -1,4 +1,4 @@
-import { GRID } from "./grid";
+import { GRID, isSilent } from "./grid";
 
 /** Samples between one ring and the next: at powers of two apart they would drive each other out of the processor's cache. */
 const APART = 72;
@@ -25,6 +25,10 @@ export class Rings {
     this.samples = new Float64Array(count * this.pitch);
   }
 
+  get isSilent(): boolean {
+    return isSilent(this.samples);
+  }
+
   clear(): void {
     this.samples.fill(0);
   }
@@ -49,7 +53,7 @@ export class Rings {
     }
   }
 
-  /** The next segment follows. */
+  /** The next segment follows. Rings that are silent may go by any number of samples. */
   go(length: number): void {
     this.written = (this.written + length) & (this.size - 1);
   }

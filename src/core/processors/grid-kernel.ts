@@ -31,10 +31,31 @@ export abstract class GridKernel implements Omit<Kernel, "set"> {
       this.within += end - at;
       at = end;
       if (this.within < GRID) continue;
-      this.within = 0;
-      for (let r = 0; r < this.ramps.length; r++) stepRamp(this.ramps[r]!);
-      this.tick();
+      this.meetGrid();
     }
+  }
+
+  /** Law: at rest it leaves the kernel as `process` of as much silence would. */
+  idle(count: number): void {
+    this.within += count;
+    while (this.within >= GRID) {
+      const beyond = this.within - GRID;
+      this.meetGrid();
+      this.within = beyond;
+    }
+  }
+
+  /** Whether no value is on its way. */
+  protected get isStill(): boolean {
+    for (let r = 0; r < this.ramps.length; r++) if (this.ramps[r]!.left > 0) return false;
+    return true;
+  }
+
+  /** A point of the grid is passed. */
+  private meetGrid(): void {
+    this.within = 0;
+    for (let r = 0; r < this.ramps.length; r++) stepRamp(this.ramps[r]!);
+    this.tick();
   }
 
   /** What happens on a point of the grid: glides of coefficients, denormals flushed. */

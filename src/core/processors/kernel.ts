@@ -30,6 +30,13 @@ export interface Kernel<Values extends HeardValues = HeardValues> {
    * fifth of a second where it does not say.
    */
   settling?(): number;
+  /**
+   * Whether nothing of a sound is left in it, so that silence would leave it as it is, time apart. `silence`: for how many
+   * seconds nothing has gone in. Only kernels whose work is worth being spared know it.
+   */
+  isAtRest?(silence: number): boolean;
+  /** At rest: time passes by so many samples, as though silence had been processed. */
+  idle?(count: number): void;
   /** Forgets all sound; the values stay. */
   reset(): void;
   /** What it shows now: gain reduction in dB, 0 or below; a tuner's pitch in Hz; a meter's loudness in LUFS; else 0. */

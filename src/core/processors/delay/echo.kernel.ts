@@ -56,6 +56,14 @@ class EchoKernel extends GridKernel {
     return this.settles;
   }
 
+  isAtRest(): boolean {
+    return this.isStill && this.rests(this.sides[0]) && this.rests(this.sides[1]);
+  }
+
+  private rests({ low, damped, fade, wanted, delay, line }: Side): boolean {
+    return low === 0 && damped === 0 && fade === 0 && wanted === delay && line.isSilent;
+  }
+
   reset(): void {
     for (const side of this.sides) {
       side.line.clear();

@@ -31,6 +31,10 @@ class SectionsEqKernel<Id extends ParamId> extends GridKernel {
     this.aim(this.output, gainOf(decibels(values.output)), jump);
   }
 
+  isAtRest(): boolean {
+    return this.isStill && this.biquads.isAtRest;
+  }
+
   reset(): void {
     this.biquads.clear();
   }

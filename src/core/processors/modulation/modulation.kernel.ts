@@ -1,5 +1,5 @@
 import { DelayLine, type Walk } from "../../dsp/delay-line";
-import { FLUSH, GRID } from "../../dsp/grid";
+import { FLUSH, GRID, isSilent } from "../../dsp/grid";
 import { GridKernel, slopeOf } from "../grid-kernel";
 import type { Kernel } from "../kernel";
 import type { ValuesOf } from "../model";
@@ -31,6 +31,12 @@ abstract class TurningKernel extends GridKernel {
     this.clear();
     this.turn(this.standsAnew);
   }
+
+  isAtRest(): boolean {
+    return this.isStill && this.isSilent;
+  }
+
+  protected abstract readonly isSilent: boolean;
 
   /** Whether forgetting the sound forgets where the way stood. */
   protected readonly standsAnew: boolean = false;
@@ -84,6 +90,10 @@ class ChorusKernel extends TurningKernel {
     this.aim(this.dry, levelGain(values.dry), jump);
     this.aim(this.wet, levelGain(values.wet), jump);
     this.aimTurn(values, jump);
+  }
+
+  protected get isSilent(): boolean {
+    return this.lines[0].isSilent && this.lines[1].isSilent;
   }
 
   protected clear(): void {
@@ -151,6 +161,10 @@ class FlangerKernel extends TurningKernel {
     this.aimTurn(values, jump);
   }
 
+  protected get isSilent(): boolean {
+    return this.lines[0].isSilent && this.lines[1].isSilent;
+  }
+
   protected clear(): void {
     for (const line of this.lines) line.clear();
   }
@@ -207,6 +221,10 @@ class PhaserKernel extends TurningKernel {
     this.aim(this.feedback, values.feedback / 100, jump);
     this.aim(this.mix, values.mix / 100, jump);
     this.aimTurn(values, jump);
+  }
+
+  protected get isSilent(): boolean {
+    return isSilent(this.states) && isSilent(this.fed);
   }
 
   protected clear(): void {
@@ -270,6 +288,9 @@ class TremoloKernel extends TurningKernel {
     this.wave = values.wave;
     this.aimTurn(values, jump);
   }
+
+  /** It keeps nothing of the sound. */
+  protected readonly isSilent = true;
 
   protected clear(): void {}
 

@@ -1,7 +1,7 @@
 import { DelayLine } from "../../dsp/delay-line";
 import { Diffuser } from "../../dsp/diffuser";
 import { FeedbackNetwork } from "../../dsp/feedback-network";
-import { FLUSH, GRID, gridSteps } from "../../dsp/grid";
+import { FLUSH, GRID, gridSteps, isSilent } from "../../dsp/grid";
 import { CHANNELS } from "../../dsp/hadamard";
 import { GridKernel, slopeOf } from "../grid-kernel";
 import type { KernelFactory } from "../kernel";
@@ -81,6 +81,20 @@ class ReverbKernel extends GridKernel {
   /** In half of its decay a steady sound comes within 3 % of what it will be. */
   settling(): number {
     return this.settles;
+  }
+
+  isAtRest(): boolean {
+    const { predelay, diffuser, network, lows } = this;
+    const isMoving = this.fade > 0 || this.wanted !== this.delay;
+    if (isMoving || !this.isStill || !isSilent(lows) || !network.isAtRest || !diffuser.isSilent) return false;
+    return predelay[0].isSilent && predelay[1].isSilent;
+  }
+
+  override idle(count: number): void {
+    super.idle(count);
+    // Its rings keep step with the grid.
+    this.diffuser.idle(count);
+    this.network.idle(count);
   }
 
   reset(): void {

@@ -40,6 +40,9 @@ interface Shaped {
   readonly traces: readonly [Trace, Trace];
 }
 
+/** In seconds: for how long the filters between the rates may remember a sound, amply. */
+const RESAMPLED = 0.5;
+
 /** How hard a curve is bent: what is done against its aliases, by how many doublings of the rate. */
 const BENT = { gently: 2, firmly: 2, hard: 3 } as const satisfies Record<string, Doublings>;
 type Bent = keyof typeof BENT;
@@ -107,6 +110,11 @@ abstract class SaturationKernel<
     this.output.aim(this.outputSections(values), this.glide, jump);
     this.aimCurve(values, jump);
     if (jump) this.forget();
+  }
+
+  isAtRest(silence: number): boolean {
+    const { input, output, dcBlock } = this;
+    return this.isStill && silence > RESAMPLED && input.isAtRest && output.isAtRest && dcBlock.isAtRest;
   }
 
   reset(): void {
@@ -289,6 +297,10 @@ class TubeKernel extends SaturationKernel<ValuesOf<typeof TUBE>> {
   constructor(sampleRate: number) {
     super(sampleRate, new GlidingBiquads(0), new GlidingBiquads(0));
     this.pedestal.aim([pedestal(sampleRate)], 1, true);
+  }
+
+  override isAtRest(silence: number): boolean {
+    return super.isAtRest(silence) && this.pedestal.isAtRest;
   }
 
   override reset(): void {

@@ -17,6 +17,10 @@ abstract class MatrixKernel extends GridKernel {
   protected readonly rightLeft = this.ramp();
   protected readonly rightRight = this.ramp();
 
+  isAtRest(): boolean {
+    return this.isStill;
+  }
+
   reset(): void {}
 
   protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
@@ -80,6 +84,10 @@ class WidthKernel extends MatrixKernel {
     this.aim(this.monoShare, monoBelow > 20 ? 1 : 0, jump);
   }
 
+  override isAtRest(): boolean {
+    return this.isStill && this.sideCut.isAtRest && this.midTurn.isAtRest;
+  }
+
   override reset(): void {
     this.sideCut.clear();
     this.midTurn.clear();
@@ -121,6 +129,11 @@ class TunerKernel extends MatrixKernel {
     const open = values.mute === 1 ? 0 : 1;
     this.aim(this.leftLeft, open, jump);
     this.aim(this.rightRight, open, jump);
+  }
+
+  /** It goes on hearing: silence has no pitch. */
+  override isAtRest(): boolean {
+    return false;
   }
 
   override reset(): void {

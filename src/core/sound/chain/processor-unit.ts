@@ -17,6 +17,9 @@ function createKernel(processor: HeardProcessor, sampleRate: number): Kernel {
 /** In seconds: what a kernel remembers that does not say. */
 const SETTLING = 0.2;
 
+/** In seconds of silence: how often a kernel is asked whether it is at rest. */
+const REST = 0.25;
+
 /** A kernel that is to take the place of the one that is heard. */
 interface Successor {
   readonly kernel: Kernel;
@@ -43,6 +46,10 @@ export class ProcessorUnit implements Unit {
   private enabled: boolean;
   private share: number;
   private peakIn = 0;
+  /** For how many samples nothing has gone in. */
+  private silence = 0;
+  /** It was at rest when nothing had gone in for so long, and nothing has gone in since: only time passes for it. */
+  private sleeps = false;
   private readonly fadeStep: number;
   /** What passes by waits as long as what is processed. */
   private readonly waiting: Waiting;
@@ -90,11 +97,13 @@ export class ProcessorUnit implements Unit {
     this.keyedBy = node.keyedBy ?? null;
     this.enabled = node.enabled;
     if (node.values === before) return;
+    this.sleeps = false;
     if (this.isMade(node.values)) (this.successor?.kernel ?? this.kernel).set(node.values, false);
     else if (!this.successor) this.succeed();
   }
 
   reset(): void {
+    this.sleeps = false;
     this.kernel.reset();
     this.successor = null;
     this.share = this.enabled ? 1 : 0;
@@ -110,26 +119,46 @@ export class ProcessorUnit implements Unit {
   process(left: Float32Array, right: Float32Array, from: number, to: number): void {
     this.watch(left, right, from, to);
     const isDirect = this.enabled && this.share === 1 && !this.successor;
+    this.sleeps &&= isDirect && this.silence > 0;
+    if (!this.sleeps) this.work(left, right, from, to, isDirect);
+    else {
+      this.waiting.feed(left, right, from, to);
+      this.kernel.idle?.(to - from);
+    }
+  }
+
+  // eslint-disable-next-line max-params -- an object for each block would be allocated in the audio path
+  private work(left: Float32Array, right: Float32Array, from: number, to: number, isDirect: boolean): void {
     this.kernel.listen?.(
       this.keyedBy === null ? null : this.keys.find(this.keyedBy),
       this.keys.shift + (isDirect ? 0 : from),
     );
-    if (isDirect) {
-      this.waiting.feed(left, right, from, to);
-      this.kernel.process(left, right, from, to);
-      if (!makeFinite(left, right, from, to)) this.kernel.reset();
-    } else this.beside(left, right, from, to);
+    if (!isDirect) {
+      this.beside(left, right, from, to);
+      return;
+    }
+    this.waiting.feed(left, right, from, to);
+    this.kernel.process(left, right, from, to);
+    if (!makeFinite(left, right, from, to)) this.kernel.reset();
+    if (this.isDue(to - from)) this.sleeps = this.kernel.isAtRest?.(this.silence / this.sampleRate) ?? false;
   }
 
   private watch(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    let { peakIn } = this;
+    let peak = 0;
     for (let i = from; i < to; i++) {
       const l = Math.abs(left[i]!);
       const r = Math.abs(right[i]!);
-      if (l > peakIn) peakIn = l;
-      if (r > peakIn) peakIn = r;
+      if (l > peak) peak = l;
+      if (r > peak) peak = r;
     }
-    this.peakIn = peakIn;
+    if (peak > this.peakIn) this.peakIn = peak;
+    this.silence = peak === 0 && isNothing(left, right, from, to) ? this.silence + (to - from) : 0;
+  }
+
+  /** Whether so many samples of silence have passed one more of the times at which it is asked whether it is at rest. */
+  private isDue(count: number): boolean {
+    const every = REST * this.sampleRate;
+    return Math.floor(this.silence / every) > Math.floor((this.silence - count) / every);
   }
 
   /** What is processed runs beside what passes by, and a successor beside both. */
@@ -197,6 +226,12 @@ export class ProcessorUnit implements Unit {
   private settlingOf(kernel: Kernel): number {
     return this.latency + Math.round((kernel.settling?.() ?? SETTLING) * this.sampleRate);
   }
+}
+
+/** What is not a number is no silence, whatever it is compared with. */
+function isNothing(left: Float32Array, right: Float32Array, from: number, to: number): boolean {
+  for (let i = from; i < to; i++) if (left[i] !== 0 || right[i] !== 0) return false;
+  return true;
 }
 
 /** What is not finite is silence; false where there was such. */

@@ -1,4 +1,4 @@
-import { FLUSH, GRID, gridSteps } from "../../../dsp/grid";
+import { FLUSH, GRID, gridSteps, isSilent } from "../../../dsp/grid";
 import { GridKernel, slopeOf } from "../../grid-kernel";
 import type { Kernel } from "../../kernel";
 import type { ValuesOf } from "../../model";
@@ -22,6 +22,8 @@ interface Reader {
 }
 
 const createReader = (): Reader => ({ now: new Float64Array(GRID), delay: 1, before: 1, wanted: 1, fade: 0 });
+
+const rests = ({ fade, wanted, delay }: Reader): boolean => fade <= 0 && wanted === delay;
 
 /** Input summed to mono into one line; taps panned over it; the loop is read at the longest tap and damped. */
 class MultitapDelayKernel extends GridKernel {
@@ -69,6 +71,10 @@ class MultitapDelayKernel extends GridKernel {
 
   settling(): number {
     return this.settles;
+  }
+
+  isAtRest(): boolean {
+    return this.isStill && this.lowPass === 0 && rests(this.loop) && this.readers.every(rests) && isSilent(this.line);
   }
 
   reset(): void {

@@ -1,6 +1,6 @@
 import { IDENTITY } from "../../../dsp/biquad";
 import { doNothing, isNothing } from "../../../dsp/gliding-biquad";
-import { FLUSH, GRID } from "../../../dsp/grid";
+import { FLUSH, GRID, isSilent } from "../../../dsp/grid";
 import { GridKernel, slopeOf } from "../../grid-kernel";
 import type { Kernel } from "../../kernel";
 import { decibels, gainOf } from "../../../units/quantities";
@@ -64,6 +64,10 @@ class ParametricEqKernel extends GridKernel {
     }
     this.bands = bands;
     this.findActive();
+  }
+
+  isAtRest(): boolean {
+    return this.isStill && this.stepsLeft === 0 && isSilent(this.state);
   }
 
   reset(): void {
