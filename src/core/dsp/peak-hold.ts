@@ -1,4 +1,4 @@
-import { GRID } from "./grid";
+import { GRID, isSilent } from "./grid";
 
 /** In seconds: the crests of a sine of 50 Hz, of either sign, are not further apart. */
 export const PEAK_HOLD = 0.01;
@@ -18,6 +18,10 @@ export class PeakHold {
 
   constructor(sampleRate: number) {
     this.peaks = new Float64Array(Math.ceil((PEAK_HOLD * sampleRate) / GRID));
+  }
+
+  get isSilent(): boolean {
+    return this.current === 0 && this.before === 0 && isSilent(this.peaks);
   }
 
   reset(): void {

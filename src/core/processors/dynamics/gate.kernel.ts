@@ -41,6 +41,16 @@ abstract class DownwardKernel extends KeyedKernel {
     return samplesAhead({ lookAhead: values.ahead }, this.sampleRate) === this.ahead;
   }
 
+  /** It is as far closed as silence asks for, and nothing waits in it. */
+  isAtRest(): boolean {
+    const { filter, peaks, lines } = this;
+    if (!this.isStill || this.now !== this.closed) return false;
+    return filter.isAtRest && peaks.isSilent && lines[0].isSilent && lines[1].isSilent;
+  }
+
+  /** What silence asks for, in dB; null while it does not yet. */
+  protected abstract readonly closed: number | null;
+
   reset(): void {
     for (const line of this.lines) line.clear();
     this.peaks.reset();
@@ -128,6 +138,10 @@ class GateKernel extends DownwardKernel {
     this.aim(this.range, values.range, jump);
   }
 
+  protected get closed(): number | null {
+    return this.open ? null : this.range.value;
+  }
+
   protected ask(level: number): number {
     if (level >= (this.open ? this.closesAt : this.opensAt)) {
       this.open = true;
@@ -151,6 +165,10 @@ class ExpanderKernel extends DownwardKernel {
     this.aim(this.ratio, values.ratio, jump);
     this.aim(this.knee, values.knee, jump);
     this.aim(this.range, values.range, jump);
+  }
+
+  protected get closed(): number {
+    return this.ask(0);
   }
 
   protected ask(level: number): number {

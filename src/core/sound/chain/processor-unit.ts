@@ -18,7 +18,7 @@ function createKernel(processor: HeardProcessor, sampleRate: number): Kernel {
 const SETTLING = 0.2;
 
 /** In seconds of silence: how often a kernel is asked whether it is at rest. */
-const REST = 0.25;
+const REST = 1;
 
 /** A kernel that is to take the place of the one that is heard. */
 interface Successor {
@@ -96,8 +96,8 @@ export class ProcessorUnit implements Unit {
     this.node = node;
     this.keyedBy = node.keyedBy ?? null;
     this.enabled = node.enabled;
-    if (node.values === before) return;
     this.sleeps = false;
+    if (node.values === before) return;
     if (this.isMade(node.values)) (this.successor?.kernel ?? this.kernel).set(node.values, false);
     else if (!this.successor) this.succeed();
   }
@@ -140,7 +140,8 @@ export class ProcessorUnit implements Unit {
     this.waiting.feed(left, right, from, to);
     this.kernel.process(left, right, from, to);
     if (!makeFinite(left, right, from, to)) this.kernel.reset();
-    if (this.isDue(to - from)) this.sleeps = this.kernel.isAtRest?.(this.silence / this.sampleRate) ?? false;
+    if (this.keyedBy === null && this.isDue(to - from))
+      this.sleeps = this.kernel.isAtRest?.(this.silence / this.sampleRate) ?? false;
   }
 
   private watch(left: Float32Array, right: Float32Array, from: number, to: number): void {
