@@ -1,6 +1,7 @@
 // @vitest-environment jsdom
 import { act, cleanup, createEvent, fireEvent, render, renderHook } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { AddPlugin } from "../bench/chain/add-plugin";
 import { type Action, useActionKeys, useActions, useEnabledActions, useKeyUses } from "./actions";
 
 const done: string[] = [];
@@ -176,6 +177,25 @@ describe("a key", () => {
     focus(first);
     press(" ", {}, first);
     expect(done).toEqual(["play", "play"]);
+  });
+
+  it("Space plays on what the pointer opened a menu with, and opens what was reached by Tab", () => {
+    show([doing("play", ["Space"])]);
+    const { getByRole } = render(<AddPlugin onAdd={() => {}} />);
+    const menu = () => document.querySelector("[role=menu]");
+    const trigger = getByRole("button", { name: "Add plugin" });
+    act(() => void fireEvent.pointerDown(trigger, { button: 0, ctrlKey: false }));
+    expect(menu()).not.toBeNull();
+    press("Escape", {}, menu()!);
+    act(() => trigger.focus());
+    press(" ", {}, trigger);
+    expect([menu(), done]).toEqual([null, ["play"]]);
+    press("Tab", {}, document.body);
+    act(() => trigger.blur());
+    act(() => trigger.focus());
+    press(" ", {}, trigger);
+    expect(menu()).not.toBeNull();
+    expect(done).toEqual(["play"]);
   });
 
   it("a list of choices that the pointer was used on gives the hand back", () => {

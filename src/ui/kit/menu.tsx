@@ -2,7 +2,7 @@
 
 import { ContextMenu as Context, DropdownMenu } from "radix-ui";
 import { cx } from "./class-names";
-import { passOn } from "../actions/passed-on";
+import { passOnFromTrigger } from "../actions/passed-on";
 import { Fragment, type ReactNode } from "react";
 
 export interface MenuItem {
@@ -81,11 +81,7 @@ export function Menu({
 }: Props) {
   return (
     <DropdownMenu.Root defaultOpen={startsOpen} onOpenChange={(open) => open && onOpen?.()}>
-      <DropdownMenu.Trigger
-        asChild
-        // Enter opens it; Ctrl Enter is the screen's, also where the hand has just chosen from it.
-        onKeyDown={(event) => (event.ctrlKey || event.metaKey || event.altKey) && passOn(event)}
-      >
+      <DropdownMenu.Trigger asChild onKeyDown={passOnFromTrigger}>
         {trigger}
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>

@@ -2,6 +2,7 @@
 
 import { ChevronRight, Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
+import { passOnFromTrigger } from "../../actions/passed-on";
 import { FAMILIES, FAMILY_NAMES } from "@/core/processors/model";
 import { MODELS } from "@/core/processors/models";
 import { quickKeyOf } from "./quick-models";
@@ -25,6 +26,7 @@ export function AddPlugin({ onAdd, small = false, label = "Add plugin" }: Props)
     <DropdownMenu.Root>
       {small ? (
         <DropdownMenu.Trigger
+          onKeyDown={passOnFromTrigger}
           aria-label={label}
           title={label}
           className="mt-[6px] grid size-[22px] flex-none place-items-center rounded-card border border-edge border-dashed text-soft hover:border-ink hover:text-ink"
@@ -34,6 +36,7 @@ export function AddPlugin({ onAdd, small = false, label = "Add plugin" }: Props)
       ) : (
         <DropdownMenu.Trigger
           id="add-plugin"
+          onKeyDown={passOnFromTrigger}
           className="flex h-[50px] flex-none items-center gap-2 rounded-card border border-edge border-dashed px-3 whitespace-nowrap text-soft hover:border-ink hover:text-ink"
         >
           <Plus size={16} aria-hidden="true" /> Add plugin

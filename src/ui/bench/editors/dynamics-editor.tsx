@@ -40,7 +40,7 @@ export function DynamicsEditor(props: EditorProps) {
   const lines = transferLines(model, values);
   const savedLines = saved ? transferLines(model, heardOf(model, saved, tempo)) : [];
   const grouped = model.params.some((spec) => spec.group);
-  const beside = grouped ? ["lower", "upper"] : BESIDE.filter((id) => findSpec(model, id));
+  const beside = grouped ? ["lower", "upper", "form"] : BESIDE.filter((id) => findSpec(model, id));
   const hasMakeup = findSpec(model, "makeupMode") !== null;
   return (
     <div className="grid gap-2">
