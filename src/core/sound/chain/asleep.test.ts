@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { heardProcessor } from "../../chains/heard-chain";
 import { GridKernel } from "../../processors/grid-kernel";
+import type { Kernel } from "../../processors/kernel";
 import { findKernel } from "../../processors/kernels";
 import type { Model } from "../../processors/model";
 import { EFFECTS, getModel } from "../../processors/models";
@@ -61,6 +62,10 @@ function sounded(id: string): { readonly left: Float32Array; readonly right: Flo
   return { left: channel(SOUND.left), right: channel(SOUND.right) };
 }
 
+/** The class that a model's kernel is of. */
+const findKernelClass = (id: string) =>
+  findKernel(id)!(RATE).constructor as { prototype: Pick<Required<Kernel>, "isAtRest"> };
+
 const valuesOf = (model: Model) => setTo(model, SETTINGS[model.id] ?? {});
 
 describe("a plugin at rest", () => {
@@ -107,6 +112,17 @@ describe("a plugin at rest", () => {
     runtime.process(tone, tone.slice(), RATE);
     expect(tone[0]).toBeCloseTo(0.5, 3);
     expect(tone[RATE - 1]).toBeCloseTo(0.5 * 10 ** (-6 / 20), 6);
+  });
+
+  it("is not asked whether it is, while something goes in", () => {
+    const asked = vi.spyOn(findKernelClass("echo").prototype, "isAtRest");
+    const runtime = createChainRuntime([heardProcessor(getModel("echo"), setTo(getModel("echo"), {}))], RATE);
+    const { left, right } = noise(3, RATE);
+    for (let at = 0; at + BLOCK < left.length; at += BLOCK)
+      runtime.process(left.subarray(at, at + BLOCK), right.subarray(at, at + BLOCK), BLOCK);
+    expect(asked).not.toHaveBeenCalled();
+    runtime.process(new Float32Array(RATE), new Float32Array(RATE), RATE);
+    expect(asked).toHaveBeenCalledOnce();
   });
 
   it("does not take what is no number for silence", () => {

@@ -156,8 +156,9 @@ export class ProcessorUnit implements Unit {
     this.silence = peak === 0 && isNothing(left, right, from, to) ? this.silence + (to - from) : 0;
   }
 
-  /** Whether so many samples of silence have passed one more of the times at which it is asked whether it is at rest. */
+  /** Whether with the last so many samples it has been silent for one more of the times after which it is asked. */
   private isDue(count: number): boolean {
+    if (this.silence === 0) return false;
     const every = REST * this.sampleRate;
     return Math.floor(this.silence / every) > Math.floor((this.silence - count) / every);
   }
