@@ -99,6 +99,16 @@ describe("the store", () => {
     context = await openContext(folder);
   });
 
+  it("opens where somebody was killed while it migrated", async () => {
+    await loadDemo(context);
+    await context.close();
+    const killed = new Database(join(folder, "diathesis.db"));
+    expect(killed.prepare("UPDATE knex_migrations_lock SET is_locked = 1").run().changes).toBe(1);
+    killed.close();
+    context = await openContext(folder);
+    expect(await context.db("presets").count({ n: "*" })).toEqual([{ n: DEMO_PRESETS.length }]);
+  });
+
   it("numbers every transaction that changed something, and tells of it once it is on disk", async () => {
     const heard: number[] = [];
     context.events.on("change", ({ seq, records }) => {

@@ -68,7 +68,10 @@ export async function openDatabase(
       );
     if (applied.length === 0 && !anew) refuseHollow(folder);
     if (applied.length > 0 && applied.length < known.length) keepCopy(folder, now);
-    await db.migrate.latest({ migrationSource: sourceOf(migrations) });
+    const migrationSource = sourceOf(migrations);
+    // One process at a time has the folder: a lock that stands here is of one that was killed while it migrated.
+    await db.migrate.forceFreeMigrationsLock({ migrationSource });
+    await db.migrate.latest({ migrationSource });
     markFolder(folder);
     return db;
   } catch (error) {
