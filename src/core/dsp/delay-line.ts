@@ -64,7 +64,19 @@ export class DelayLine {
 
   /** Between samples, at least 5 behind. The spectrum is flat within 0.1 dB up to 0.7 of the Nyquist frequency. */
   readBetween(delay: number): number {
-    const { samples, mask, written } = this;
+    return this.between(this.written, delay);
+  }
+
+  /**
+   * What `readBetween` gave when each of a stretch was the next to be written, its first at `written`, with delays that walk:
+   * `delay` + `step` · (`passed` + i). For a stretch that is written before it is read.
+   */
+  readWalking(out: Float64Array, count: number, written: number, { delay, step, passed }: Walk): void {
+    for (let i = 0; i < count; i++) out[i] = this.between(written + i, delay + step * (passed + i));
+  }
+
+  private between(written: number, delay: number): number {
+    const { samples, mask } = this;
     const weights = BETWEEN;
     // Whole numbers by the operator: they are kept as such, which takes a fifth less.
     const whole = delay | 0;
@@ -80,31 +92,6 @@ export class DelayLine {
       beyond += weights[r + TAPS + t]! * sample;
     }
     return here + (place - row) * (beyond - here);
-  }
-
-  /**
-   * What `readBetween` gave when each of a stretch was the next to be written, its first at `written`, with delays that walk:
-   * `delay` + `step` · (`passed` + i). For a stretch that is written before it is read.
-   */
-  readWalking(out: Float64Array, count: number, written: number, { delay, step, passed }: Walk): void {
-    const { samples, mask } = this;
-    const weights = BETWEEN;
-    for (let i = 0; i < count; i++) {
-      const late = delay + step * (passed + i);
-      const whole = late | 0;
-      const place = (late - whole) * PLACES;
-      const row = place | 0;
-      const oldest = (written + i - whole - HALF) & mask;
-      const r = row * TAPS;
-      let here = 0;
-      let beyond = 0;
-      for (let t = 0; t < TAPS; t++) {
-        const sample = samples[oldest + t]!;
-        here += weights[r + t]! * sample;
-        beyond += weights[r + TAPS + t]! * sample;
-      }
-      out[i] = here + (place - row) * (beyond - here);
-    }
   }
 
   writeBlock(samples: Float64Array, count: number): void {
