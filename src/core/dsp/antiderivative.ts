@@ -103,6 +103,10 @@ export interface Drive {
   restStep: number;
 }
 
+/** Whether nothing of it walks. */
+export const standsStill = ({ beforeStep, offsetStep, afterStep, restStep }: Drive): boolean =>
+  beforeStep === 0 && offsetStep === 0 && afterStep === 0 && restStep === 0;
+
 export const noDrive = (): Drive => ({
   passed: 0,
   before: 1,

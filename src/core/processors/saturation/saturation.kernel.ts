@@ -12,7 +12,7 @@ import type { ValuesOf } from "../model";
 import { type AMPLIFIER, PREAMP_OFFSET, cabinetSections, preampCurve, toneSections } from "./amplifier";
 import { driveGains } from "./drive";
 import type { OVERDRIVE } from "./overdrive";
-import { HARD, SOFT, hardClip, softClip, softenGently } from "./shaper";
+import { HARD, SOFT, hardClip, evenGently, softClip, softenGently } from "./shaper";
 import { type TAPE, TAPE_SPEEDS, tapeCurve, tapeDent, tapeDented } from "./tape";
 import { type TUBE, tubeCurve, tubeOffset } from "./tube";
 
@@ -323,13 +323,15 @@ class TubeKernel extends SaturationKernel<ValuesOf<typeof TUBE>> {
   protected override level(channel: 0 | 1, dry: Float64Array, work: Float64Array, count: number): void {
     const { even, mirrored } = this;
     const traces = this.slow[channel];
-    for (let i = 0; i < count; i++) {
-      even[i] = dry[i]!;
-      mirrored[i] = -dry[i]!;
+    for (let i = 0; i < count; i++) even[i] = dry[i]!;
+    if (this.bent === "gently") evenGently(even, count, traces, this.bending(1));
+    else {
+      for (let i = 0; i < count; i++) mirrored[i] = -dry[i]!;
+      const drive = this.bending(1);
+      SOFT.pass(even, count, traces[0], drive);
+      SOFT.pass(mirrored, count, traces[1], drive);
+      for (let i = 0; i < count; i++) even[i] = (even[i]! + mirrored[i]!) / 2;
     }
-    this.bend(even, count, traces[0], 1);
-    this.bend(mirrored, count, traces[1], 1);
-    for (let i = 0; i < count; i++) even[i] = (even[i]! + mirrored[i]!) / 2;
     this.pedestal.process(channel, even, count, this.within);
     for (let i = 0; i < count; i++) work[i]! -= even[i]!;
   }
@@ -360,10 +362,10 @@ class TubeKernel extends SaturationKernel<ValuesOf<typeof TUBE>> {
   }
 
   protected shape({ samples, traces }: Shaped, count: number): void {
-    this.bend(samples, count, traces[0], this.factor);
+    this.soften(samples, count, traces[0], this.bending(this.factor));
   }
 
-  private bend(samples: Float64Array, count: number, trace: Trace, factor: number): void {
+  private bending(factor: number): Drive {
     const { offset } = this;
     const drive = this.drive(this.before, this.after, factor);
     drive.offsetStep = slopeOf(offset) / factor;
@@ -373,7 +375,7 @@ class TubeKernel extends SaturationKernel<ValuesOf<typeof TUBE>> {
     const then = drive.offsetStep === 0 ? rest : softClip(offset.value + drive.offsetStep * GRID * factor);
     drive.restStep = (then - rest) / (GRID * factor);
     drive.rest = rest;
-    this.soften(samples, count, trace, drive);
+    return drive;
   }
 }
 

@@ -4,7 +4,8 @@ import { getModel } from "../models";
 import type { Values } from "../../units/param-spec";
 import { amplitudeOf, decibelsOf, partialAt, responseOf, setTo, sine, through } from "../../sound/testing";
 import { CABINETS } from "./amplifier";
-import { harmonicsOf, hardClip, softClip } from "./shaper";
+import { evenGently, harmonicsOf, hardClip, softClip, softenGently } from "./shaper";
+import { noDrive, noTrace } from "../../dsp/antiderivative";
 
 const RATE = 48_000;
 
@@ -36,6 +37,23 @@ describe("the curves", () => {
     const levels = harmonicsOf((x) => x - 0.4 * x ** 3, 1, 5);
     expect(levels[2]).toBeCloseTo(decibelsOf(0.1 / (1 - 0.3)), 6);
     expect(levels[1]).toBeLessThan(-100);
+  });
+});
+
+describe("a curve that is bent gently", () => {
+  const sound = Float64Array.from(sine(700, 0.9, 0.02, RATE).left);
+  const still = { ...noDrive(), before: 2, offset: 0.3, after: 0.7, rest: softClip(0.3) };
+
+  it.each([
+    ["stands still", still],
+    ["walks", { ...still, passed: 12, beforeStep: 1e-4, offsetStep: -1e-5, afterStep: 2e-5, restStep: 1e-6 }],
+  ])("has the even half that the sound and its mirror have in common, where it %s", (_, drive) => {
+    const [up, down, even] = [sound.slice(), sound.map((x) => -x), sound.slice()];
+    softenGently(up, up.length, noTrace(), drive);
+    softenGently(down, down.length, noTrace(), drive);
+    evenGently(even, even.length, [noTrace(), noTrace()], drive);
+    even.forEach((value, i) => expect(value).toBeCloseTo((up[i]! + down[i]!) / 2, 12));
+    expect(Math.max(...even.map(Math.abs))).toBeGreaterThan(0.05);
   });
 });
 

@@ -1,4 +1,4 @@
-import { Antiderivative, type Drive, type Trace } from "../../dsp/antiderivative";
+import { Antiderivative, type Drive, type Trace, standsStill } from "../../dsp/antiderivative";
 import type { HeardValues, ParamId } from "../../units/param-spec";
 
 /** A curve from sample to sample: what goes in on the left, −1 to 1, comes out above it. */
@@ -27,13 +27,41 @@ export const SOFT = new Antiderivative(softClip, 3);
 export function softenGently(samples: Float64Array, count: number, trace: Trace, drive: Drive): void {
   const { before, offset, after, rest, beforeStep, offsetStep, afterStep, restStep, passed } = drive;
   let { input } = trace;
+  if (standsStill(drive))
+    for (let i = 0; i < count; i++) {
+      const x = before * samples[i]! + offset;
+      samples[i] = after * (softClip((x + input) / 2) - rest);
+      input = x;
+    }
+  else
+    for (let i = 0; i < count; i++) {
+      const n = passed + i;
+      const x = (before + beforeStep * n) * samples[i]! + (offset + offsetStep * n);
+      samples[i] = (after + afterStep * n) * (softClip((x + input) / 2) - (rest + restStep * n));
+      input = x;
+    }
+  trace.input = input;
+}
+
+/**
+ * Of what `softenGently` makes, the even half: the mean of a sound and of its mirror, put through one by one. A trace for
+ * each of both.
+ */
+export function evenGently(samples: Float64Array, count: number, traces: readonly [Trace, Trace], drive: Drive): void {
+  const { before, offset, after, rest, beforeStep, offsetStep, afterStep, restStep, passed } = drive;
+  let up = traces[0].input;
+  let down = traces[1].input;
   for (let i = 0; i < count; i++) {
     const n = passed + i;
-    const x = (before + beforeStep * n) * samples[i]! + (offset + offsetStep * n);
-    samples[i] = (after + afterStep * n) * (softClip((x + input) / 2) - (rest + restStep * n));
-    input = x;
+    const x = (before + beforeStep * n) * samples[i]!;
+    const stand = offset + offsetStep * n;
+    const mean = (softClip((stand + x + up) / 2) + softClip((stand - x + down) / 2)) / 2;
+    samples[i] = (after + afterStep * n) * (mean - (rest + restStep * n));
+    up = stand + x;
+    down = stand - x;
   }
-  trace.input = input;
+  traces[0].input = up;
+  traces[1].input = down;
 }
 
 /** A fifth-order knee: straight in the middle, flat from ±1.25 on; it has more of the higher harmonics. */
