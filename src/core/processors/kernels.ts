@@ -33,7 +33,10 @@ import { createParametricEq } from "./equaliser/parametric-eq/kernel";
 import { createConsoleEq, createGraphicEq, createTiltEq } from "./equaliser/sections-eq.kernel";
 import { createChorus, createFlanger, createPhaser, createTremolo } from "./modulation/modulation.kernel";
 import { createHall, createPlate, createRoom } from "./reverb/reverb.kernel";
-import { createAmplifier, createOverdrive, createTape, createTube } from "./saturation/saturation.kernel";
+import { createAmplifier } from "./saturation/amplifier.kernel";
+import { createOverdrive } from "./saturation/overdrive.kernel";
+import { createTape } from "./saturation/tape.kernel";
+import { createTube } from "./saturation/tube.kernel";
 import { createGain, createMeter, createTuner, createWidth } from "./utility/utility.kernel";
 
 /** The kernel of a model, whose values are those of that model: what comes in was completed by it. */
