@@ -214,8 +214,8 @@ class GentleHalfBand {
   }
 }
 
-/** Between twice and four times the rate the slope has an octave to itself, and above that two. */
-const UPPER = [halfBandCoefficients(2, 0.35), halfBandCoefficients(2, 0.4)];
+/** Between twice and four times the rate the slope has an octave to itself, and above that two, and three. */
+const UPPER = [halfBandCoefficients(2, 0.35), halfBandCoefficients(2, 0.4), halfBandCoefficients(2, 0.44)];
 
 /** Waits a few samples. */
 class Wait {

@@ -14,7 +14,7 @@ const REJECTION = 66;
 export const TAPS_AT_ONCE = 4;
 
 /** How often the rate is doubled: gentle curves need the fewer. */
-export type Doublings = 2 | 3;
+export type Doublings = 2 | 3 | 4;
 
 /** By J. Kaiser's formula for the length of a windowed filter; half of it, and of that every other. */
 function lengthAt(sampleRate: number): number {
@@ -38,7 +38,7 @@ export function createTaps(sampleRate: number): Float64Array {
 const ABOVE = 2;
 
 /** By how many samples of the highest rate the sound waits there. */
-export const WAITS: Readonly<Record<Doublings, number>> = { 2: 3, 3: 5 };
+export const WAITS: Readonly<Record<Doublings, number>> = { 2: 3, 3: 5, 4: 7 };
 
 /** What going up and coming down delays by, in samples, however often the rate is doubled. */
 export const oversamplingDelay = (sampleRate: number): number => 2 * lengthAt(sampleRate) - 1 + ABOVE;

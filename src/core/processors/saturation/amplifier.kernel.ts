@@ -41,7 +41,9 @@ class AmplifierKernel extends SaturationKernel<ValuesOf<typeof AMPLIFIER>> {
   }
 
   protected bentBy(values: ValuesOf<typeof AMPLIFIER>): Bent {
-    return values.drive + values.master > 30 ? "hard" : "firmly";
+    const drive = values.drive + values.master;
+    if (drive > 44) return "to the end";
+    return drive > 24 ? "hard" : "firmly";
   }
 
   protected shape({ samples, traces }: Shaped, count: number): void {

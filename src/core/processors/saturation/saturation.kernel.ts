@@ -23,14 +23,14 @@ export interface Shaped {
 const RESAMPLED = 0.5;
 
 /** How hard a curve is bent: what is done against its aliases, by how many doublings of the rate. */
-const BENT = { gently: 2, firmly: 2, hard: 3 } as const satisfies Record<string, Doublings>;
+const BENT = { gently: 2, firmly: 2, hard: 3, "to the end": 4 } as const satisfies Record<string, Doublings>;
 export type Bent = keyof typeof BENT;
 
 /** Up to so many dB of drive what folds back of a soft curve stays as low as it does beyond by more than that. */
 export const MOST_GENTLE = 10;
 
 /**
- * Filters, a curve at four times the rate, or at eight where it is bent hard, filters; the dry sound waits as long as that
+ * Filters, a curve at four times the rate, or at eight or sixteen where it is bent hard, filters; the dry sound waits as long as that
  * takes. The curve's own gains glide, so that a turned drive does not step.
  */
 export abstract class SaturationKernel<

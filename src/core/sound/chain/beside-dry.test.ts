@@ -16,8 +16,8 @@ const QUIET = 1e-3;
 const FREQUENCIES = [40, 200, 1000, 4000, 8000, 12_000, 15_000, 18_000, 20_000];
 
 const AT_REST: readonly (readonly [id: string, values: Values])[] = [
-  ["tube", { drive: 0, bias: 0 }],
-  ["tube", { drive: 30, bias: 0, output: -15 }],
+  ["tube", { drive: 0, bias: 0, makeupMode: 0 }],
+  ["tube", { drive: 30, bias: 0, output: -15, makeupMode: 0 }],
   ["vca-compressor", { threshold: 0 }],
   ["fet-compressor", { threshold: 0 }],
   ["opto-compressor", { threshold: 0 }],
