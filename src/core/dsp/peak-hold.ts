@@ -9,6 +9,8 @@ export const PEAK_HOLD = 0.01;
  * hold by less than a millisecond.
  */
 export class PeakHold {
+  /** Whether a level is held at all; otherwise it stays as it is. */
+  holds = true;
   private readonly peaks: Float64Array;
   private at = 0;
   /** The highest of the stretches that are over. */
@@ -29,15 +31,16 @@ export class PeakHold {
     this.before = this.current = 0;
   }
 
-  /** Of a stretch of the grid: each level, 0 or more, becomes the highest there was. */
+  /** Of a stretch of the grid: each level, 0 or more, becomes the highest there was, where it is held. */
   hold(levels: Float64Array, count: number): void {
     let highest = this.before > this.current ? this.before : this.current;
     let { current } = this;
+    const { holds } = this;
     for (let i = 0; i < count; i++) {
       const level = levels[i]!;
       if (level > current) current = level;
       if (level > highest) highest = level;
-      levels[i] = highest;
+      if (holds) levels[i] = highest;
     }
     this.current = current;
   }

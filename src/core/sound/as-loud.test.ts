@@ -6,7 +6,7 @@ import { getMaterial } from "../materials/material";
 import { getModel } from "../processors/models";
 import type { Values } from "../units/param-spec";
 import { renderChain } from "./render";
-import { setTo } from "./testing";
+import { savedWith, setTo } from "./testing";
 
 /* Automatic make-up, of a compressor and of a drive: speech, drums with a cello, and a choir come out as loud as they went in. */
 
@@ -61,7 +61,9 @@ describe("as loud as before, within 1 LU", () => {
     const tube = getModel("tube");
     expect(tube.params.find(({ id }) => id === "makeupMode")).toMatchObject({ default: 1, absent: 0 });
     const [first] = sounds;
-    const louder = integratedLoudness(renderChain([heardProcessor(tube, setTo(tube, { drive: 12 }))], first!.sound));
+    const louder = integratedLoudness(
+      renderChain([heardProcessor(tube, savedWith(tube, { drive: 12 }))], first!.sound),
+    );
     expect(louder - first!.before).toBeGreaterThan(3);
   });
 });

@@ -3,12 +3,17 @@ import { renderChain } from "./render";
 import type { StereoSound } from "../dsp/stereo-sound";
 import { seededRandom } from "../random";
 import { beatsPerMinute } from "../units/quantities";
-import { type Model, heardValues } from "../processors/model";
+import { type Model, defaultValues, heardValues } from "../processors/model";
 import type { HeardValues, ParamId, Values } from "../units/param-spec";
 
 /** Sounds and settings for the tests of models. */
 
+/** A plugin as it opens, but for some values. */
 export const setTo = <Id extends ParamId>(model: Model<Id>, values: Values): HeardValues<Id> =>
+  savedWith(model, { ...defaultValues(model), ...values });
+
+/** A plugin as a document has it that says nothing else. */
+export const savedWith = <Id extends ParamId>(model: Model<Id>, values: Values): HeardValues<Id> =>
   heardValues(model, values, beatsPerMinute(120));
 
 export function stereoOf(length: number, sampleRate: number, sample: (i: number) => number): StereoSound {

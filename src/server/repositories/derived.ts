@@ -17,7 +17,7 @@ import { liftWith } from "./projects";
  */
 
 /** The number of the rules by which it is made. Raise it where one of them changes: every library is derived anew, once. */
-const RULES = 7;
+const RULES = 8;
 
 const CHUNK = 500;
 

@@ -8,16 +8,17 @@ import { PeakHold } from "../../dsp/peak-hold";
 import { decibels, gainOf, hertz } from "../../units/quantities";
 import type { HeardValues } from "../../units/param-spec";
 import type { ValuesOf } from "../model";
+import { holdsPeaks } from "./detector";
 import { type FET_COMPRESSOR, fetCurve } from "./fet-compressor";
 import { type OPTO_COMPRESSOR, OPTO_ATTACK, OPTO_FAST_RELEASE, OPTO_MEMORY, optoCurve } from "./opto-compressor";
 import { DECIBELS_PER_NEPER, factorOf, followed, held, smoothing } from "./reduction";
 import { type StaticCurve, makeupOf } from "./static-curve";
 import { type VCA_COMPRESSOR, vcaCurve } from "./vca-compressor";
 
-type CompressorValues = HeardValues<"makeupMode" | "makeup" | "mix" | "release">;
+type CompressorValues = HeardValues<"hears" | "makeupMode" | "makeup" | "mix" | "release">;
 
 /**
- * Feed-forward, linked by the louder channel, whose peaks are held, a soft knee; the reduction follows by one branch for attack
+ * Feed-forward, linked by the louder channel, a soft knee; the reduction follows by one branch for attack
  * and one for release. How it follows, and what the sound is put through, may be the model's own.
  */
 abstract class CompressorKernel extends KeyedKernel {
@@ -37,6 +38,7 @@ abstract class CompressorKernel extends KeyedKernel {
 
   protected aimAt(curve: StaticCurve, values: CompressorValues, jump: boolean): void {
     const mix = values.mix / 100;
+    this.peaks.holds = holdsPeaks(values);
     this.release = smoothing(values.release, this.sampleRate);
     this.aim(this.threshold, curve.threshold, jump);
     this.aim(this.slope, curve.slope, jump);

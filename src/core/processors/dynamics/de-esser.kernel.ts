@@ -9,6 +9,7 @@ import type { Kernel } from "../kernel";
 import { hertz } from "../../units/quantities";
 import type { ValuesOf } from "../model";
 import { type DE_ESSER, deEsserCurve } from "./de-esser";
+import { holdsPeaks } from "./detector";
 import { factorOf, followed, smoothing } from "./reduction";
 import { type StaticCurve, gainAt } from "./static-curve";
 
@@ -38,6 +39,7 @@ class DeEsserKernel extends GridKernel {
 
   set(values: ValuesOf<typeof DE_ESSER>, jump: boolean): void {
     const curve = deEsserCurve(values);
+    this.peaks.holds = holdsPeaks(values);
     this.attack = smoothing(values.attack, this.sampleRate);
     this.release = smoothing(values.release, this.sampleRate);
     const design = { freq: hertz(values.freq), q: Math.SQRT1_2, sampleRate: this.sampleRate };

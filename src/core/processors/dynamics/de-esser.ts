@@ -1,5 +1,6 @@
 import { choiceSpec, effect, frequencySpec, gainSpec, ratioSpec, timeSpec } from "../specs";
 import type { HeardValues } from "../../units/param-spec";
+import { HEARS } from "./detector";
 import { curveDesign } from "./dynamics-design";
 import { type StaticCurve, staticCurve } from "./static-curve";
 
@@ -19,6 +20,7 @@ export const DE_ESSER = effect("dynamics", "de-esser", "De-esser", {
     gainSpec("range", "Range", [-24, 0, -12], { meaning: "range.dB" }),
     timeSpec("attack", "Attack", [0.1, 20, 0.5], { meaning: "attack.ms" }),
     timeSpec("release", "Release", [5, 500, 50], { meaning: "release.ms" }),
+    HEARS,
     choiceSpec("mode", "Turns down", DE_ESSER_MODES),
   ],
   reads: "reduction",

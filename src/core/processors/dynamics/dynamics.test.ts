@@ -1,5 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { designOf } from "../model";
+import { heardProcessor } from "../../chains/heard-chain";
+import { renderChain } from "../../sound/render";
+import { designOf, getSpec } from "../model";
 import { findKernel } from "../kernels";
 import { getModel } from "../models";
 import type { Values } from "../../units/param-spec";
@@ -11,6 +13,7 @@ import {
   partialAt,
   responseOf,
   rms,
+  savedWith,
   setTo,
   sine,
   stereoOf,
@@ -92,6 +95,36 @@ describe("the static curve", () => {
     // At its frequency most of it is done.
     expect(gainAt(5000, { ratio: 20 })).toBeLessThan(-6);
   });
+});
+
+describe("a detector that follows each wave", () => {
+  it.each([
+    ["vca-compressor", { threshold: -30, ratio: 4, attack: 200, release: 5 }],
+    ["fet-compressor", { threshold: -30, ratio: 8, attack: 2, release: 40, colour: 0 }],
+    ["opto-compressor", { threshold: -30, ratio: 4, release: 300 }],
+    ["expander", { threshold: -12, ratio: 3, attack: 50, release: 5 }],
+    ["gate", { threshold: -12, hold: 1, hysteresis: 0, attack: 50, release: 5 }],
+    ["de-esser", { threshold: -40, ratio: 4, freq: 2000, attack: 20, release: 5 }],
+    ["multiband-compressor", { form: 0, "low.threshold": -40, "low.ratio": 4, "low.attack": 200, "low.release": 5 }],
+  ] as const)(
+    "is what a %s has whose document does not say, and turns a tone otherwise than held peaks",
+    (id, values) => {
+      const model = getModel(id);
+      const freq = id === "de-esser" ? 4000 : 80;
+      const tone = sine(freq, amplitudeOf(-10), 2, RATE);
+      const heard = (set: typeof setTo) => {
+        const { left } = renderChain([heardProcessor(model, set(model, values))], tone);
+        return decibelsOf(partialAt(left, freq, { sampleRate: RATE, from: RATE }).size) + 10;
+      };
+      const { absent, ...hears } = getSpec(model, "hears");
+      expect([absent, hears.default]).toEqual([0, 1]);
+      expect(Math.abs(heard(savedWith) - heard(setTo))).toBeGreaterThan(0.5);
+      expect(heard(savedWith)).toBeCloseTo(
+        heard((of, all) => setTo(of, { ...all, hears: 0 })),
+        1,
+      );
+    },
+  );
 });
 
 describe("a sine from 50 Hz up is turned down as its curve is drawn, whatever the times", () => {

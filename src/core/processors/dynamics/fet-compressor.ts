@@ -1,6 +1,7 @@
 import { MIX, effect, gainSpec, numbersSpec, percentSpec, timeSpec } from "../specs";
 import type { HeardValues } from "../../units/param-spec";
 import { MAKEUP } from "./compressor-specs";
+import { HEARS } from "./detector";
 import { compressorDesign } from "./dynamics-design";
 import { type StaticCurve, staticCurve } from "./static-curve";
 
@@ -25,6 +26,7 @@ export const FET_COMPRESSOR = effect("dynamics", "fet-compressor", "FET compress
     timeSpec("attack", "Attack", [0.02, 2, 0.3], { meaning: "attack.ms" }),
     timeSpec("release", "Release", [40, 1100, 150], { meaning: "release.ms" }),
     percentSpec("colour", "Colour", [0, 100, 30], { meaning: "colour.pct" }),
+    HEARS,
     ...MAKEUP,
     MIX,
   ],

@@ -8,13 +8,14 @@ import { type ValuesOf, samplesAhead } from "../model";
 import { KeyedKernel } from "../keyed-kernel";
 import { decibels, gainOf, hertz } from "../../units/quantities";
 import type { HeardValues } from "../../units/param-spec";
+import { holdsPeaks } from "./detector";
 import { type EXPANDER, type GATE, MOST_AHEAD, expanderGainAt } from "./gate";
 import { factorOf, smoothing } from "./reduction";
 
 const NO_GAIN = 1e-6;
 
 /**
- * The louder channel, without its rumble, its peaks held; both channels are turned by the same gain. Where it looks ahead, it
+ * The louder channel, without its rumble; both channels are turned by the same gain. Where it looks ahead, it
  * hears what has come while the sound still waits; how far is settled when it is made.
  */
 abstract class DownwardKernel extends KeyedKernel {
@@ -29,8 +30,12 @@ abstract class DownwardKernel extends KeyedKernel {
   private opening = 0;
   private closing = 0;
 
-  protected aimDetector(values: HeardValues<"ahead" | "attack" | "release" | "detector">, jump: boolean): void {
+  protected aimDetector(
+    values: HeardValues<"hears" | "ahead" | "attack" | "release" | "detector">,
+    jump: boolean,
+  ): void {
     if (jump) this.ahead = samplesAhead({ lookAhead: values.ahead }, this.sampleRate);
+    this.peaks.holds = holdsPeaks(values);
     this.opening = smoothing(values.attack, this.sampleRate);
     this.closing = smoothing(values.release, this.sampleRate);
     const freq = hertz(values.detector);

@@ -1,5 +1,6 @@
 import { effect, frequencySpec, gainSpec, ratioSpec, timeSpec } from "../specs";
 import type { HeardValues, ParamId, ParamSpec } from "../../units/param-spec";
+import { HEARS } from "./detector";
 import type { DynamicsDesign } from "./dynamics-design";
 
 const times = (attack: number, release: number) => [
@@ -59,6 +60,7 @@ export const GATE = effect("dynamics", "gate", "Gate", {
     gainSpec("hysteresis", "Hysteresis", [0, 12, 3]),
     ...times(0.5, 120),
     timeSpec("hold", "Hold", [1, 1000, 40]),
+    HEARS,
     DETECTOR,
     AHEAD,
   ],
@@ -76,6 +78,7 @@ export const EXPANDER = effect("dynamics", "expander", "Expander", {
     gainSpec("knee", "Knee", [0, 24, 6], { meaning: "knee.dB" }),
     gainSpec("range", "Range", [-60, 0, -20], { meaning: "range.dB" }),
     ...times(2, 200),
+    HEARS,
     DETECTOR,
     AHEAD,
   ],

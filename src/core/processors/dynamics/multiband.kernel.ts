@@ -8,6 +8,7 @@ import { GridKernel, slopeOf } from "../grid-kernel";
 import type { Kernel } from "../kernel";
 import { hertz } from "../../units/quantities";
 import type { ValuesOf } from "../model";
+import { holdsPeaks } from "./detector";
 import { type MULTIBAND, MULTIBAND_BANDS, MULTIBAND_KNEE, SHELVES, multibandCurve } from "./multiband";
 import { factorOf, followed, smoothing } from "./reduction";
 import { type StaticCurve, gainAt } from "./static-curve";
@@ -52,6 +53,7 @@ class MultibandKernel extends GridKernel {
   set(values: ValuesOf<typeof MULTIBAND>, jump: boolean): void {
     const { sampleRate, glide } = this;
     this.byShelves = values.form === SHELVES;
+    for (const peaks of this.peaks) peaks.holds = holdsPeaks(values);
     const lower = { freq: hertz(values.lower), q: BUTTERWORTH, sampleRate };
     const upper = { freq: hertz(values.upper), q: BUTTERWORTH, sampleRate };
     this.lowPass.aim(twice(lowPass(lower)), glide, jump);

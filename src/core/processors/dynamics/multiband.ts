@@ -1,5 +1,6 @@
 import { choiceSpec, effect, frequencySpec, gainSpec, ratioSpec, timeSpec } from "../specs";
 import type { HeardValues } from "../../units/param-spec";
+import { HEARS } from "./detector";
 import { type StaticCurve, gainAt, staticCurve } from "./static-curve";
 
 export const MULTIBAND_BANDS = ["low", "mid", "high"] as const;
@@ -41,6 +42,7 @@ export const MULTIBAND = effect("dynamics", "multiband-compressor", "Multiband c
   structural: ["form"],
   params: [
     choiceSpec("form", "Bands", ["Crossovers", "Shelves"], { start: SHELVES, absent: CROSSOVERS }),
+    HEARS,
     frequencySpec("lower", "Low to mid", [40, 1000, 180]),
     frequencySpec("upper", "Mid to high", [1000, 12_000, 3000]),
     ...bandSpecs("low", -20, [20, 200]),

@@ -1,6 +1,7 @@
 import { MIX, effect, gainSpec, ratioSpec, timeSpec } from "../specs";
 import type { HeardValues } from "../../units/param-spec";
 import { MAKEUP } from "./compressor-specs";
+import { HEARS } from "./detector";
 import { compressorDesign } from "./dynamics-design";
 import { type StaticCurve, staticCurve } from "./static-curve";
 
@@ -26,6 +27,7 @@ export const OPTO_COMPRESSOR = effect("dynamics", "opto-compressor", "Opto compr
     gainSpec("threshold", "Threshold", [-60, 0, -20], { meaning: "threshold.dB" }),
     ratioSpec("ratio", "Ratio", [1.5, 10, 3]),
     timeSpec("release", "Slow release", [300, 5000, 1200], { meaning: "release.ms" }),
+    HEARS,
     ...MAKEUP,
     MIX,
   ],

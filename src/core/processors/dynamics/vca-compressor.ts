@@ -1,6 +1,7 @@
 import { MIX, effect, gainSpec, ratioSpec, timeSpec } from "../specs";
 import type { HeardValues } from "../../units/param-spec";
 import { MAKEUP } from "./compressor-specs";
+import { HEARS } from "./detector";
 import { compressorDesign } from "./dynamics-design";
 import { type StaticCurve, staticCurve } from "./static-curve";
 
@@ -14,6 +15,7 @@ export const VCA_COMPRESSOR = effect("dynamics", "vca-compressor", "VCA compress
     gainSpec("knee", "Knee", [0, 24, 6], { meaning: "knee.dB" }),
     timeSpec("attack", "Attack", [0.1, 200, 10], { meaning: "attack.ms" }),
     timeSpec("release", "Release", [5, 2000, 120], { meaning: "release.ms" }),
+    HEARS,
     ...MAKEUP,
     MIX,
   ],

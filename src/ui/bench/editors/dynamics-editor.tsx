@@ -40,7 +40,7 @@ export function DynamicsEditor(props: EditorProps) {
   const lines = transferLines(model, values);
   const savedLines = saved ? transferLines(model, heardOf(model, saved, tempo)) : [];
   const grouped = model.params.some((spec) => spec.group);
-  const beside = grouped ? ["lower", "upper", "form"] : BESIDE.filter((id) => findSpec(model, id));
+  const beside = grouped ? ["lower", "upper", "form", "hears"] : BESIDE.filter((id) => findSpec(model, id));
   const hasMakeup = findSpec(model, "makeupMode") !== null;
   return (
     <div className="grid gap-2">
@@ -78,7 +78,7 @@ export function DynamicsEditor(props: EditorProps) {
           </svg>
           <span className="num-small pointer-events-none absolute top-[3px] left-[6px] text-faint">out 0 dB</span>
           <span className="num-small pointer-events-none absolute right-[6px] bottom-[2px] text-faint">
-            in 0 dB, peak
+            in 0 dB, {values.hears === 0 ? "each wave" : "peak"}
           </span>
         </div>
         <div className="grid content-start gap-2">
