@@ -75,19 +75,26 @@ abstract class DownwardKernel extends KeyedKernel {
     this.peaks.tick();
   }
 
-  protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
-    const { detectorLeft, detectorRight, shift, opening, closing } = this;
+  /** What asks for a gain in a stretch: the levels of the detector, into `detectorLeft`. */
+  private detect(left: Float32Array, right: Float32Array, from: number, count: number): void {
+    const { detectorLeft, detectorRight } = this;
     const keyLeft = this.heardLeft(left);
     const keyRight = this.heardRight(right);
-    const count = to - from;
+    const begin = from + this.shift;
     for (let i = 0; i < count; i++) {
-      detectorLeft[i] = keyLeft[from + i + shift]!;
-      detectorRight[i] = keyRight[from + i + shift]!;
+      detectorLeft[i] = keyLeft[begin + i]!;
+      detectorRight[i] = keyRight[begin + i]!;
     }
     this.filter.process(0, detectorLeft, count, this.within);
     this.filter.process(1, detectorRight, count, this.within);
     for (let i = 0; i < count; i++) detectorLeft[i] = Math.max(Math.abs(detectorLeft[i]!), Math.abs(detectorRight[i]!));
     this.peaks.hold(detectorLeft, count);
+  }
+
+  protected segment(left: Float32Array, right: Float32Array, from: number, to: number): void {
+    const { detectorLeft, opening, closing } = this;
+    const count = to - from;
+    this.detect(left, right, from, count);
     if (this.ahead > 0) {
       this.wait(0, left, from, to);
       this.wait(1, right, from, to);
@@ -100,14 +107,17 @@ abstract class DownwardKernel extends KeyedKernel {
       now = ask + (ask > now ? opening : closing) * (now - ask);
       if (now - ask < NO_GAIN && ask - now < NO_GAIN) now = ask;
       if (now > -NO_GAIN) now = 0;
-      if (now === 0) continue;
+      const l = left[from + i]!;
+      const r = right[from + i]!;
+      // What is silent needs no gain.
+      if (now === 0 || (l === 0 && r === 0)) continue;
       // In a long silence the gain stands still: it is not worked out again and again.
       if (now !== gainFor) {
         gain = factorOf(now);
         gainFor = now;
       }
-      left[from + i]! *= gain;
-      right[from + i]! *= gain;
+      left[from + i] = gain * l;
+      right[from + i] = gain * r;
     }
     this.now = now;
   }

@@ -30,6 +30,8 @@ export class PitchTracker {
   private isFull = false;
   /** The next lag to compare; −1 while the ring fills. */
   private lag = -1;
+  /** Samples of the ring since the last that is loud enough to be tuned, as many as the ring has at most. */
+  private quiet = 0;
 
   constructor(sampleRate: number) {
     this.rate = sampleRate / DECIMATION;
@@ -44,7 +46,10 @@ export class PitchTracker {
     this.sum += sample;
     this.counted += 1;
     if (this.counted < DECIMATION) return;
-    this.ring[this.next] = this.sum / DECIMATION;
+    const heard = this.sum / DECIMATION;
+    this.ring[this.next] = heard;
+    if (Math.abs(heard) >= QUIET) this.quiet = 0;
+    else if (this.quiet < this.ring.length) this.quiet += 1;
     this.next = (this.next + 1) % this.ring.length;
     if (this.next === 0) this.isFull = true;
     this.sum = this.counted = 0;
@@ -52,7 +57,7 @@ export class PitchTracker {
 
   clear(): void {
     this.ring.fill(0);
-    this.pitch = this.next = 0;
+    this.pitch = this.next = this.quiet = 0;
     this.isFull = false;
     this.lag = -1;
   }
@@ -67,16 +72,16 @@ export class PitchTracker {
   }
 
   private begin(): void {
-    const { ring, window } = this;
+    const { ring, window, next } = this;
     if (!this.isFull) return;
-    const oldest = this.next;
-    let loudest = 0;
-    for (let i = 0; i < window.length; i++) {
-      window[i] = ring[(oldest + i) % ring.length]!;
-      loudest = Math.max(loudest, Math.abs(window[i]!));
+    if (this.quiet === ring.length) {
+      this.pitch = 0;
+      return;
     }
-    if (loudest < QUIET) this.pitch = 0;
-    else this.lag = 1;
+    const older = ring.length - next;
+    for (let i = 0; i < older; i++) window[i] = ring[next + i]!;
+    for (let i = older; i < window.length; i++) window[i] = ring[i - older]!;
+    this.lag = 1;
   }
 
   private compare(lag: number): void {
