@@ -2,7 +2,7 @@ import { counted } from "../src/core/names/count";
 import { writeFileSync, mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import type { Page } from "@playwright/test";
+import type { Locator, Page } from "@playwright/test";
 import type { Chain } from "@/core/chains/chain";
 import { processorsOf } from "@/core/chains/tree";
 import { hearChain } from "@/core/chains/hear";
@@ -16,9 +16,25 @@ import { expect, test } from "./server";
 
 const RATE = 48_000;
 
-/** Whether two boxes stand beside each other. */
-const apart = (a: { x: number; width: number }, b: { x: number; width: number }): boolean =>
-  a.x + a.width <= b.x || b.x + b.width <= a.x;
+interface Box {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+const boxesOf = (parts: readonly Locator[]): Promise<readonly Box[]> =>
+  Promise.all(parts.map(async (part) => (await part.boundingBox())!));
+
+/** None of the boxes covers another, nor one of those that stand around them. */
+function expectApart(boxes: readonly Box[], around: readonly Box[] = []): void {
+  for (const [at, a] of boxes.entries())
+    for (const b of [...boxes.slice(at + 1), ...around]) {
+      const beside = a.x + a.width <= b.x || b.x + b.width <= a.x;
+      expect(beside || a.y + a.height <= b.y || b.y + b.height <= a.y).toBe(true);
+    }
+}
+
 /** While play fades in, the worklet's sound is not yet the chain's. */
 const FADE = 600;
 
@@ -185,16 +201,12 @@ test("a lane is panned or balanced, is so after a reload, and fits a narrow wind
   await page.keyboard.press("p");
   const line = page.getByRole("listitem", { name: "Lane Lane 1" });
   await expect(line.getByRole("slider", { name: "Pan" })).toBeVisible();
-  const boxes = await Promise.all(
-    [
-      line.getByRole("slider", { name: "Level" }),
-      line.getByRole("slider", { name: "Pan" }),
-      line.getByRole("radiogroup"),
-    ].map(async (part) => (await part.boundingBox())!),
-  );
-  for (const [at, one] of boxes.entries())
-    for (const other of boxes.slice(at + 1))
-      expect(one.y + one.height <= other.y || other.y + other.height <= one.y || apart(one, other)).toBe(true);
+  const controls = [
+    line.getByRole("slider", { name: "Level" }),
+    line.getByRole("slider", { name: "Pan" }),
+    line.getByRole("radiogroup"),
+  ];
+  expectApart(await boxesOf(controls));
   await line.getByRole("slider", { name: "Pan" }).press("End");
   await line.getByRole("radio", { name: "Balance" }).click();
   await expect(line.getByRole("slider", { name: "Balance" })).toHaveAttribute("aria-valuetext", "R 100");
@@ -206,6 +218,20 @@ test("a lane is panned or balanced, is so after a reload, and fits a narrow wind
   await expect(line.getByRole("radio", { name: "Pan" })).toHaveAttribute("aria-checked", "true");
   await page.keyboard.press("Control+z");
   await expect(line.getByRole("slider", { name: "Pan" })).toHaveAttribute("aria-valuetext", "C");
+});
+
+test("words side by side cover no line beneath them in a narrow window", async ({ page, server }) => {
+  await page.setViewportSize({ width: 1024, height: 800 });
+  await page.goto(`${server.url}/bench?new=1`);
+  const bench = page.getByRole("region", { name: "Bench" });
+  for (const model of ["Multiband compressor", "VCA compressor", "Gate"]) {
+    await add(page, "Dynamics", model);
+    await expect(page.getByRole("textbox", { name: "Name of this plugin" })).toHaveValue(model);
+    await expect(bench.getByRole("radiogroup", { name: "Detector", exact: true })).toBeVisible();
+    const choices = await bench.getByRole("radiogroup").all();
+    const lines = await bench.getByRole("slider").all();
+    expectApart(await boxesOf(choices), await boxesOf(lines));
+  }
 });
 
 test("another equaliser for the same curve says what it misses, and one key takes it back", async ({

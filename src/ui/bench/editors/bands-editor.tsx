@@ -11,7 +11,6 @@ import { BAND_TYPES, type BandNumber, bandParam } from "@/core/processors/equali
 import { type Band, bandOf, bandsOf, hasGain } from "@/core/processors/equaliser/parametric-eq/design";
 import { formatPlain } from "@/core/units/format";
 import { Button } from "../../kit/button";
-import { cx } from "../../kit/class-names";
 import { Segments } from "../../kit/segments";
 import { Toggle } from "../../kit/toggle";
 import { ValueLine, round, stepValue } from "../../kit/value-line";
@@ -150,7 +149,7 @@ export function BandsEditor(props: EditorProps) {
           <h2 className="h2 pb-1">Whole plugin</h2>
           <ValueLine {...lineOf(props, "output")} />
           <ValueLine {...lineOf(props, "mix")} />
-          <div className="grid h-[30px] grid-cols-[92px_1fr] items-center gap-[10px]">
+          <div className="grid min-h-[30px] grid-cols-[92px_1fr] items-center gap-[10px]">
             <span>Channels</span>
             <Segments
               small
@@ -279,7 +278,7 @@ const SLOPES = [6, 12, 18, 24, 36, 48];
 
 function Slope({ band, onTurn }: { readonly band: Band; readonly onTurn: (values: Turned) => void }) {
   return (
-    <div className={cx("grid h-[30px] grid-cols-[92px_1fr] items-center gap-[10px]")}>
+    <div className={"grid min-h-[30px] grid-cols-[92px_1fr] items-center gap-[10px]"}>
       <span>
         Slope <span className="unit">dB/oct</span>
       </span>

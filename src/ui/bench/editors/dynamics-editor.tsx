@@ -147,7 +147,7 @@ function MakeUp({ editor, automatic }: { readonly editor: EditorProps; readonly 
   const isAutomatic = mode !== "0";
   return (
     <div className="grid grid-cols-2 gap-x-5">
-      <div className="grid h-[30px] grid-cols-[92px_minmax(80px,204px)_96px] items-center gap-[10px]">
+      <div className="grid min-h-[30px] grid-cols-[92px_minmax(80px,204px)_96px] items-center gap-[10px]">
         <LineLabel name="Make-up" movedBy={editor.movedBy("makeupMode")} />
         <Segments
           small
