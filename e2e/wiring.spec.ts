@@ -35,6 +35,8 @@ function expectApart(boxes: readonly Box[], around: readonly Box[] = []): void {
     }
 }
 
+/** A name of a lane that has no room in its line. */
+const LONG = "The voice as it came from the ribbon, a hand away, with all of its room and more";
 /** While play fades in, the worklet's sound is not yet the chain's. */
 const FADE = 600;
 
@@ -207,6 +209,15 @@ test("a lane is panned or balanced, is so after a reload, and fits a narrow wind
     line.getByRole("radiogroup"),
   ];
   expectApart(await boxesOf(controls));
+  const name = line.getByRole("textbox", { name: "Name of the lane" });
+  await name.fill(LONG);
+  await name.press("Enter");
+  const long = page.getByRole("listitem", { name: `Lane ${LONG}` });
+  expectApart(await boxesOf([long.getByRole("textbox"), long.getByRole("switch")]));
+  const [save] = await boxesOf([page.getByRole("button", { name: "Save new version" })]);
+  const [takeOut] = await boxesOf([page.getByRole("button", { name: "Take out" })]);
+  expect(takeOut!.x + takeOut!.width).toBe(save!.x + save!.width);
+  await page.keyboard.press("Control+z");
   await line.getByRole("slider", { name: "Pan" }).press("End");
   await line.getByRole("radio", { name: "Balance" }).click();
   await expect(line.getByRole("slider", { name: "Balance" })).toHaveAttribute("aria-valuetext", "R 100");

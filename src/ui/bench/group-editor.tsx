@@ -32,7 +32,7 @@ interface SplitProps {
 export function SplitEditor({ split, saved, bench, act }: SplitProps) {
   const { by, lanes } = split;
   return (
-    <div className="grid gap-3">
+    <div className="grid grid-cols-1 gap-3">
       <div className="flex flex-wrap items-center gap-3 border-edge border-t pt-[10px]">
         <h2 className="font-name text-[18px] leading-6">{by.way === "bands" ? "Bands" : "Lanes"}</h2>
         <Segments
@@ -75,7 +75,7 @@ export function SplitEditor({ split, saved, bench, act }: SplitProps) {
           ))}
         </div>
       )}
-      <ul className="grid gap-1">
+      <ul className="grid grid-cols-1 gap-1">
         {lanes.map((lane) => (
           <LaneLine
             key={lane.key}
@@ -178,7 +178,7 @@ interface SectionProps {
 /** A section's name, whether it sounds, and what can be done with all of it. */
 export function SectionEditor({ section, bench, act }: SectionProps) {
   return (
-    <div className="grid gap-3">
+    <div className="grid grid-cols-1 gap-3">
       <div className="flex flex-wrap items-center gap-3 border-edge border-t pt-[10px]">
         <NameField
           of={section.key}

@@ -24,7 +24,7 @@ export function NameField({ of, label, name, large = false, placeholder, onName 
       maxLength={200}
       size={Math.max(6, (name === "" ? (placeholder ?? "") : name).length)}
       className={cx(
-        "-mx-1 min-w-0 rounded-card bg-transparent px-1 placeholder:text-soft hover:bg-sunk focus:bg-card",
+        "-mx-1 max-w-[calc(100%+8px)] min-w-0 text-ellipsis rounded-card bg-transparent px-1 placeholder:text-soft hover:bg-sunk focus:bg-card",
         large && "font-name text-[18px] leading-6",
       )}
       onKeyDown={inPlaceKeys(name)}

@@ -17,7 +17,7 @@ interface Props {
   readonly narrow?: boolean;
 }
 
-const ROW = "grid min-h-[30px] grid-cols-[minmax(72px,92px)_1fr] items-center gap-[10px]";
+const ROW = "grid min-h-[30px] py-[2px] grid-cols-[minmax(72px,92px)_1fr] items-center gap-[10px]";
 /** More letters than this do not stand side by side. */
 const ROOM = 34;
 const NARROW_ROOM = 18;
