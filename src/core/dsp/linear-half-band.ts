@@ -1,13 +1,17 @@
 import { TAPS_AT_ONCE } from "./oversampling";
 
+/** Lines and sums have room for whole groups of places. */
+const PLACES_AT_ONCE = 4;
+
 /**
  * Between the places of a line, what their neighbours on both sides make with a tap each: the first of the places stands at
  * `taps.length` − 1. Four taps go through the line at a time, their neighbours in locals: in one sweep over all taps each
- * neighbour would be read anew for each of them, which takes three times as long. Four places at a time, for a fifth less.
+ * neighbour would be read anew for each of them, which takes three times as long. Four places at a time, for a fifth
+ * less: where a stretch is no multiple of four, the last of them are not asked for.
  */
 function between(line: Float64Array, taps: Float64Array, count: number, sums: Float64Array): void {
   const { length } = taps;
-  for (let i = 0; i < count; i++) sums[i] = 0;
+  sums.fill(0);
   for (let k = 0; k < length; k += TAPS_AT_ONCE) {
     const c0 = taps[k]!;
     const c1 = taps[k + 1]!;
@@ -21,8 +25,7 @@ function between(line: Float64Array, taps: Float64Array, count: number, sums: Fl
     let r0 = line[near]!;
     let r1 = line[near + 1]!;
     let r2 = line[near + 2]!;
-    let i = 0;
-    for (; i + 4 <= count; i += 4) {
+    for (let i = 0; i < count; i += PLACES_AT_ONCE) {
       const l = far + 3 + i;
       const r = near + 3 + i;
       const l3 = line[l]!;
@@ -44,17 +47,6 @@ function between(line: Float64Array, taps: Float64Array, count: number, sums: Fl
       r1 = r5;
       r2 = r6;
     }
-    for (; i < count; i++) {
-      const l3 = line[far + 3 + i]!;
-      const r3 = line[near + 3 + i]!;
-      sums[i]! += c0 * (l3 + r0) + c1 * (l2 + r1) + (c2 * (l1 + r2) + c3 * (l0 + r3));
-      l0 = l1;
-      l1 = l2;
-      l2 = l3;
-      r0 = r1;
-      r1 = r2;
-      r2 = r3;
-    }
   }
 }
 
@@ -66,6 +58,7 @@ export class Doubler {
   private readonly line: Float64Array;
   private readonly sums: Float64Array;
 
+  /** `longest`: the longest stretch, a multiple of four. */
   constructor(taps: Float64Array, longest: number) {
     this.taps = Float64Array.from(taps, (tap) => 2 * tap);
     this.past = 2 * taps.length - 1;
@@ -97,6 +90,8 @@ export class Halver {
   private readonly middles: Float64Array;
   private readonly sides: Float64Array;
   private readonly sums: Float64Array;
+
+  /** `longest`: the longest stretch, a multiple of four. */
   constructor(taps: Float64Array, longest: number) {
     this.taps = taps;
     this.past = 2 * taps.length - 1;
