@@ -92,6 +92,8 @@ describe("another model, same meaning", () => {
     const vca = { threshold: -22, ratio: 3, attack: 30, release: 200, knee: 10, mix: 60, makeupMode: 1 };
     const { values, report } = carryValues(getModel("vca-compressor"), vca, getModel("fet-compressor"), TEMPO);
     expect(values).toMatchObject({ threshold: -22, ratio: 4, attack: 2, release: 200, mix: 60, makeupMode: 1 });
+    // Of a document that says nothing of its detector, too.
+    expect(values.hears).toBe(0);
     const outcome = (name: string) => report.find((r) => r.name === name);
     expect(outcome("Threshold")).toEqual({ name: "Threshold", outcome: "carried", from: "−22.0 dB", to: "−22.0 dB" });
     expect(outcome("Attack")).toMatchObject({ outcome: "clamped", from: "30 ms", to: "2 ms" });
