@@ -14,6 +14,7 @@ import type { TransferLine } from "@/core/processors/dynamics/dynamics-design";
 import { findSpec } from "@/core/processors/model";
 import { formatNumber } from "@/core/units/format";
 import { Num } from "../../kit/number";
+import { cx } from "../../kit/class-names";
 import { Segments } from "../../kit/segments";
 import { LineLabel, ValueLine } from "../../kit/value-line";
 import { onMeters } from "../../listening/state";
@@ -147,21 +148,30 @@ function MakeUp({ editor, automatic }: { readonly editor: EditorProps; readonly 
   const isAutomatic = mode !== "0";
   return (
     <div className="grid grid-cols-2 gap-x-5">
-      <div className="grid min-h-[30px] grid-cols-[92px_minmax(80px,204px)_96px] items-center gap-[10px]">
-        <LineLabel name="Make-up" movedBy={editor.movedBy("makeupMode")} />
-        <Segments
-          small
-          label="Make-up"
-          value={mode}
-          onChange={(to) => editor.onTurn({ makeupMode: Number(to) })}
-          options={[
-            { value: "2", label: "Automatic" },
-            { value: "1", label: "Half" },
-            { value: "0", label: "By hand" },
-          ]}
-        />
+      <div
+        className={cx("flex min-h-[30px] flex-wrap items-center gap-x-[10px] py-[2px]", isAutomatic && "col-span-2")}
+      >
+        <span className="w-[92px]">
+          <LineLabel name="Make-up" movedBy={editor.movedBy("makeupMode")} />
+        </span>
+        <span className="w-[204px]">
+          <Segments
+            small
+            label="Make-up"
+            value={mode}
+            onChange={(to) => editor.onTurn({ makeupMode: Number(to) })}
+            options={[
+              { value: "2", label: "Automatic" },
+              { value: "1", label: "Half" },
+              { value: "0", label: "By hand" },
+            ]}
+          />
+        </span>
         {isAutomatic && (
-          <Num className="px-1 text-right" written={{ text: `+${formatNumber(automatic ?? 0, 1)}`, unit: "dB" }} />
+          <Num
+            className="w-[96px] px-1 text-right"
+            written={{ text: `+${formatNumber(automatic ?? 0, 1)}`, unit: "dB" }}
+          />
         )}
       </div>
       {!isAutomatic && <ValueLine {...lineOf(editor, "makeup")} label="Gain" />}
