@@ -178,7 +178,7 @@ test("lanes are dragged into, soloed, copied between windows as text, and come b
   const text = await page.evaluate(() => navigator.clipboard.readText());
   expect(JSON.parse(text)).toMatchObject({ diathesis: "clipping", version: 1 });
   const other = await context.newPage();
-  await other.goto(`${server.url}/bench?project=salt-lanterns&strip=cello`);
+  await other.goto(`${server.url}/bench?project=salt-lanterns&strip=strings`);
   await expect(other.getByRole("heading", { name: "Cello" })).toBeVisible();
   // It is shown before it is sent; a window that is closed in between has sent nothing.
   const pasted = other.waitForResponse((answer) => answer.url().endsWith("/changes") && answer.ok());
@@ -229,6 +229,38 @@ test("a lane is panned or balanced, is so after a reload, and fits a narrow wind
   await expect(line.getByRole("radio", { name: "Pan" })).toHaveAttribute("aria-checked", "true");
   await page.keyboard.press("Control+z");
   await expect(line.getByRole("slider", { name: "Pan" })).toHaveAttribute("aria-valuetext", "C");
+});
+
+test("what is done in the moment before a reload is kept, all of it and in its order", async ({ page, server }) => {
+  await page.goto(`${server.url}/bench?project=salt-lanterns&strip=strings`);
+  const tiles = page.locator("[role=group][aria-label=Chain] [data-node]");
+  await tiles.first().click();
+  await page.keyboard.press("p");
+  const line = page.getByRole("listitem", { name: "Lane Lane 1" });
+  await expect(line.getByRole("radio", { name: "Pan" })).toHaveAttribute("aria-checked", "true");
+  const words = line.getByRole("radio");
+  const [pan, balance] = [await words.nth(0).elementHandle(), await words.nth(1).elementHandle()];
+  await page.evaluate(
+    async ([one, other]) => {
+      for (let n = 0; n < 7; n++) {
+        const next = (n % 2 === 0 ? other : one) as HTMLElement;
+        next.click();
+        // It is shown; nothing more is waited for.
+        while (next.ariaChecked !== "true") await new Promise((later) => setTimeout(later));
+      }
+      window.location.reload();
+    },
+    [pan, balance],
+  );
+  await page.waitForLoadState();
+  await page.getByRole("button", { name: "Lanes: open and blend" }).click();
+  const balanced = line.getByRole("radio", { name: "Balance" });
+  await expect(balanced).toHaveAttribute("aria-checked", "true");
+  for (const is of ["false", "true", "false", "true", "false", "true", "false"]) {
+    await page.keyboard.press("Control+z");
+    await expect(balanced).toHaveAttribute("aria-checked", is);
+  }
+  await expect(page.getByRole("button", { name: "Undo" })).toHaveAttribute("title", /^Undo: Split into lanes/);
 });
 
 test("words side by side cover no line beneath them in a narrow window", async ({ page, server }) => {

@@ -69,6 +69,7 @@ import type {
   WrappedUp,
 } from "@/contracts/wrap-up";
 import type { Settings } from "@/core/settings/settings";
+import { fetchOutliving } from "./leaving";
 import { thisWindow } from "./window";
 
 /** An error that says, in words for the person, what could not be done and why. */
@@ -95,11 +96,14 @@ export async function ask<T>(method: string, path: string, body?: unknown): Prom
     ...(window === null ? {} : { [WINDOW_HEADER]: window }),
     ...(body === undefined ? {} : { "Content-Type": type }),
   };
-  const init: RequestInit = { method, cache: "no-store", headers };
-  if (body !== undefined) init.body = isBytes ? await body.arrayBuffer() : JSON.stringify(body);
-  const response = await fetch(path, init).catch(unreachable);
+  const init = { method, cache: "no-store", headers } as const;
+  const send = async () => {
+    if (isBytes) return fetch(path, { ...init, body: await body.arrayBuffer() });
+    return body === undefined ? fetch(path, init) : fetchOutliving(path, { ...init, body: JSON.stringify(body) });
+  };
+  const response = await send().catch(unreachable);
   if (!response.ok) throw await failureOf(response);
-  return (await response.json().catch(() => null)) as T;
+  return (await response.json().catch(unreachable)) as T;
 }
 
 const unreachable = (): never => {

@@ -407,6 +407,17 @@ describe("a project's history", () => {
     expect(await fader("tidemill-tour", 0, -9, 0)).toMatchObject({ ok: false, error: { code: "refused" } });
   });
 
+  it("waits for the revision that a change stands on, which may come over another line, and refuses what never comes", async () => {
+    await loadDemo(context);
+    const later = fader("tidemill-tour", -2, -4, 1);
+    const last = undo(context, "tidemill-tour", 2);
+    value(await fader("tidemill-tour", 0, -2, 0));
+    expect(value(await later).revision).toBe(2);
+    const { revision, project } = value(await last);
+    expect([revision, project.strips[0]!.level.fader]).toEqual([3, -2]);
+    expect(await fader("tidemill-tour", -2, -4, 5)).toMatchObject({ ok: false, error: { code: "stale" } });
+  });
+
   it("is walked from its links alone", () => {
     const link = (n: number, undoes: number | null = null, redoes: number | null = null) => ({
       n,

@@ -1,6 +1,7 @@
 "use client";
 
 import { type RefCallback, useCallback, useEffect, useRef } from "react";
+import { onLeaving } from "@/clients/leaving";
 
 export interface Wheel<T> {
   readonly value: T;
@@ -28,8 +29,11 @@ export function useWheel<T>(wheel: Wheel<T>): RefCallback<Element> {
     const rest = () => {
       const { current } = turned;
       turned.current = null;
-      if (current) newest.current.onChangeEnd(current.value);
+      if (!current) return;
+      clearTimeout(current.timer);
+      newest.current.onChangeEnd(current.value);
     };
+    const stay = onLeaving(rest);
     const onWheel = (event: Event) => {
       const { deltaX, deltaY, shiftKey, ctrlKey } = event as WheelEvent;
       // With Control the page is made larger. With Shift some browsers turn the wheel sideways.
@@ -45,7 +49,7 @@ export function useWheel<T>(wheel: Wheel<T>): RefCallback<Element> {
     element.addEventListener("wheel", onWheel, { passive: false });
     return () => {
       element.removeEventListener("wheel", onWheel);
-      if (turned.current) clearTimeout(turned.current.timer);
+      stay();
       rest();
     };
   }, []);

@@ -84,6 +84,15 @@ describe("the wheel over a value line", () => {
     vi.useRealTimers();
   });
 
+  it("is done before it rests where the page is left", () => {
+    show(THRESHOLD, -18);
+    fireEvent.wheel(ruler(), { deltaY: -100 });
+    expect(turns).toEqual([]);
+    act(() => void window.dispatchEvent(new Event("pagehide")));
+    expect(turns).toEqual(previews);
+    act(() => void window.dispatchEvent(new Event("pageshow")));
+  });
+
   it("leaves it alone where Control makes the page larger", () => {
     show(THRESHOLD, -18);
     fireEvent.wheel(ruler(), { deltaY: -100, ctrlKey: true });

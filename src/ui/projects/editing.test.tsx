@@ -105,6 +105,47 @@ describe("a gesture", () => {
     expect(nameOf((await stored()).project)).toBe("Cello 2");
   });
 
+  it("still in line when the page is left is told at once, on what those before it will have made; all are kept", async () => {
+    const editing = await open();
+    const { revision } = editing.current.body!;
+    const { fetch } = globalThis;
+    const outliving: unknown[] = [];
+    const sent: string[] = [];
+    let leave = () => {};
+    const left = new Promise<void>((resolve) => (leave = resolve));
+    // Nothing is answered before the page is left, and what was told last comes first then.
+    globalThis.fetch = async (input, init) => {
+      if (init?.method !== "POST") return fetch(input, init);
+      outliving.push(init.keepalive);
+      const behind = sent.push(init.body as string);
+      await left;
+      await new Promise((later) => setTimeout(later, (4 - behind) * 20));
+      return fetch(input, init);
+    };
+    const all: Promise<number | null>[] = [];
+    act(() => {
+      for (const name of ["Cello 1", "Cello 2"]) all.push(editing.current.commit(`Call it ${name}`, rename(name)));
+      all.push(editing.current.commit("Call it Cello 3", rename("Cello 3")));
+    });
+    await waitFor(() => expect(sent).toHaveLength(1));
+    act(() => void window.dispatchEvent(new Event("pagehide")));
+    expect(sent.map((body) => (JSON.parse(body) as { baseRevision: number }).baseRevision - revision)).toEqual([
+      0, 1, 2,
+    ]);
+    // What is done on the way out goes the same way.
+    act(() => void all.push(editing.current.commit("Call it Cello 4", rename("Cello 4"))));
+    expect(outliving).toEqual([true, true, true, true]);
+    leave();
+    expect(await act(() => Promise.all(all))).toEqual([1, 2, 3, 4].map((n) => revision + n));
+    globalThis.fetch = fetch;
+    const after = await stored();
+    expect([after.revision, nameOf(after.project)]).toEqual([revision + 4, "Cello 4"]);
+    // Shown again as it was left, it goes on as before.
+    act(() => void window.dispatchEvent(new Event("pageshow")));
+    expect(await act(() => editing.current.commit("Call it Cello 5", rename("Cello 5")))).toBe(revision + 5);
+    expect(said).toEqual([]);
+  });
+
   it("that another window was before is taken back on the screen, and said", async () => {
     const editing = await open();
     const { revision, project } = editing.current.body!;

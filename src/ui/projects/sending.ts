@@ -3,6 +3,7 @@
 import type { QueryClient } from "@tanstack/react-query";
 import * as api from "@/clients/api";
 import { KEYS } from "@/clients/events";
+import { isLeaving, onLeaving } from "@/clients/leaving";
 import type { ChangedBody, ProjectBody } from "@/contracts/projects";
 import { touch } from "../actions/last-touched";
 import { errorText } from "../kit/error-text";
@@ -12,6 +13,9 @@ import { sayError } from "../kit/say";
 interface OnItsWay {
   /** Whether what it does is shown already. */
   shown: boolean;
+  readonly call: Gesture["call"];
+  /** What the server answers, once it was told; until then it stands in line. */
+  told: Promise<Answer | null> | null;
 }
 
 /** Gestures on their way to the server, project by project, in the order in which they were made. */
@@ -31,9 +35,30 @@ interface Line {
 const LINES = new WeakMap<QueryClient, Map<string, Line>>();
 
 function linesOf(queries: QueryClient): Map<string, Line> {
-  const lines = LINES.get(queries) ?? new Map<string, Line>();
+  const known = LINES.get(queries);
+  if (known) return known;
+  const lines = new Map<string, Line>();
   LINES.set(queries, lines);
+  onLeaving(() => lines.forEach(tellAll));
   return lines;
+}
+
+/** A page that is left hears no answer: what still stands in line is told at once, each on what those before it will have made. */
+function tellAll(line: Line): void {
+  const all = [...line.waiting];
+  let base = line.revision + all.filter(({ told }) => told !== null).length;
+  for (const one of all.filter(({ told }) => told === null)) {
+    void tellOne(line, one, base);
+    base += 1;
+  }
+}
+
+function tellOne(line: Line, one: OnItsWay, base: number): Promise<Answer | null> {
+  const told = one.call(base, { shown: one.shown, knows: !line.isBehind });
+  // Heard at its turn, which may come later than the answer.
+  told.catch(() => undefined);
+  one.told = told;
+  return told;
 }
 
 const waitingFor = (queries: QueryClient, project: string): readonly OnItsWay[] => [
@@ -144,11 +169,12 @@ export async function send(queries: QueryClient, id: string, { call, isShown }: 
   touch("project");
   const key = KEYS.project(id);
   const line = lineOf(queries, id, queries.getQueryData<ProjectBody>(key)?.revision ?? 0);
-  const own: OnItsWay = { shown: isShown };
+  const own: OnItsWay = { shown: isShown, call, told: null };
   line.waiting.add(own);
+  if (isLeaving()) tellAll(line);
   const turn = line.tail.then(async () => {
     try {
-      const body = await call(line.revision, { shown: own.shown, knows: !line.isBehind });
+      const body = await (own.told ?? tellOne(line, own, line.revision));
       line.waiting.delete(own);
       line.answers++;
       if (!body) return null;
@@ -161,6 +187,8 @@ export async function send(queries: QueryClient, id: string, { call, isShown }: 
       });
       return queries.getQueryData<ProjectBody>(key) ?? null;
     } catch (error) {
+      // A page that is left breaks off what it waits for just before it hears of it. It has arrived: what is behind stands on it.
+      await new Promise((later) => setTimeout(later));
       line.waiting.delete(own);
       for (const behind of line.waiting) behind.shown = false;
       sayError(errorText(error));

@@ -3,7 +3,8 @@ import { kindOf } from "@/core/recall/steps";
 import { ok } from "@/core/result";
 import type { Outcome } from "../../failure";
 import type { Context } from "../../store/context";
-import { commit, commitTogether, refuseStale } from "./commit";
+import { commitTogether, refuseStale } from "./commit";
+import { commitOn } from "./commit-on";
 
 /** Applies steps as one revision, all or none. */
 export async function changeProject(
@@ -13,7 +14,7 @@ export async function changeProject(
 ): Promise<Outcome<ChangedBody>> {
   const { baseRevision, brief = false } = request;
   const steps = request.steps.map((step) => kindOf(step).complete(step));
-  const changed = await commit(context, id, (record) => {
+  const changed = await commitOn(context, id, baseRevision, (record) => {
     const rebased = steps.every((step) => kindOf(step).isOneValue(step)) && baseRevision < record.revision;
     if (baseRevision !== record.revision && !rebased) refuseStale(record, baseRevision);
     return Promise.resolve({ label: request.label, steps, passing: request.passing === true });

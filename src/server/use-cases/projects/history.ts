@@ -21,7 +21,8 @@ import * as revisions from "../../repositories/revisions";
 import type { Context } from "../../store/context";
 import { takingTurns } from "../../turns";
 import { noProject } from "./body";
-import { commit, refuseStale } from "./commit";
+import { refuseStale } from "./commit";
+import { commitOn } from "./commit-on";
 
 export async function listRevisions({ db }: Context, id: string): Promise<Outcome<readonly RevisionRow[]>> {
   return (await projects.findProject(db, id)) ? ok(await revisions.listRevisions(db, id)) : noProject(id);
@@ -176,7 +177,7 @@ export const returnTo = (
   id: string,
   { baseRevision, revision }: ReturnRequest,
 ): Promise<Outcome<ProjectBody>> =>
-  commit(context, id, async (record, tx) => {
+  commitOn(context, id, baseRevision, async (record, tx) => {
     if (baseRevision !== record.revision) refuseStale(record, baseRevision);
     if (revision > record.revision)
       refuse("notFound", `“${record.project.name}” has revisions 0 to ${record.revision}.`, { path: "revision" });

@@ -2,7 +2,8 @@ import type { KeepMixRequest } from "@/contracts/history";
 import type { ProjectBody } from "@/contracts/projects";
 import { type Outcome, refuse } from "../../failure";
 import type { Context } from "../../store/context";
-import { commit, refuseStale } from "./commit";
+import { refuseStale } from "./commit";
+import { commitOn } from "./commit-on";
 
 /**
  * Keeps a moment of a project under a name, as one more change of it, which is taken back as every other. The moment itself stands in
@@ -13,7 +14,7 @@ export const keepMix = (
   id: string,
   { baseRevision, revision = baseRevision, name, take, note }: KeepMixRequest,
 ): Promise<Outcome<ProjectBody>> =>
-  commit(context, id, (record) => {
+  commitOn(context, id, baseRevision, (record) => {
     if (baseRevision !== record.revision) refuseStale(record, baseRevision);
     if (revision > record.revision)
       refuse("notFound", `“${record.project.name}” has revisions 0 to ${record.revision}.`, { path: "revision" });

@@ -10,7 +10,8 @@ import type * as projects from "../../repositories/projects";
 import * as revisions from "../../repositories/revisions";
 import type { Context } from "../../store/context";
 import { takingTurns } from "../../turns";
-import { type Gesture, commit, commitTogether, refuseStale } from "./commit";
+import { type Gesture, commitTogether, refuseStale } from "./commit";
+import { commitOn } from "./commit-on";
 
 interface Walk {
   readonly way: "undo" | "redo";
@@ -37,7 +38,7 @@ const walk = (
   id: string,
   { base, ...way }: Walk & { readonly base: number },
 ): Promise<Outcome<ProjectBody>> =>
-  commit(context, id, (record, tx) => {
+  commitOn(context, id, base, (record, tx) => {
     if (base !== record.revision) refuseStale(record, base);
     return walked(record, tx, way);
   });
