@@ -294,6 +294,23 @@ test("a copy is made, found among the near copies, merged, and parted again by o
   await expect(options(page)).toHaveCount(2);
 });
 
+test("sounds that are rated one after the other in the moment before a reload are all rated", async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/library?sort=name`);
+  await expect(options(page).first()).toBeVisible();
+  const rated = async (): Promise<(number | null)[]> => {
+    const answer = await page.request.get(`${server.url}/api/presets?sort=name&limit=4`);
+    const { items } = (await answer.json()) as { items: { card: { rating: number | null } }[] };
+    return items.map(({ card }) => card.rating);
+  };
+  await options(page).first().click();
+  for (const key of ["2", "ArrowDown", "1", "ArrowDown", "2", "ArrowDown", "1"]) await page.keyboard.press(key);
+  await page.reload();
+  await expect.poll(rated).toEqual([2, 1, 2, 1]);
+});
+
 test("the place in the list is kept through the bench and back, and through a reload", async ({ page, server }) => {
   await page.goto(`${server.url}/library?sort=name`);
   await expect(options(page).first()).toBeVisible();

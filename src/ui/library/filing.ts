@@ -96,6 +96,9 @@ export const wordsInto = (path: string | null): string => (path === null ? "out 
 /** Changes of the filing in this window, one after the other. */
 export const inFilingLine = createLine();
 
+/** One of which the server knows what it stands on, and refuses it where that is not so. */
+const aloneInLine = <T>(work: () => Promise<T>): Promise<T> => inFilingLine(work, { standsAlone: true });
+
 /** Changes of this window that are under way: there is something to undo, before the history has been told of it. */
 export const useFilingUnderWay = create<{ readonly changes: number }>(() => ({ changes: 0 }));
 
@@ -174,7 +177,7 @@ async function patch(queries: QueryClient, { own, cardOf, rest }: Patch): Promis
 
 /** Puts sounds into the bin as this window has left them by then: what stands before it in the line may change these, too. */
 export const binInLine = (queries: QueryClient, presets: readonly PresetRow[], label: string): Promise<unknown> =>
-  inFilingLine(() =>
+  aloneInLine(() =>
     withProgress(label, () =>
       api.patchCards({
         changes: newestOf(queries, presets).map((p) => ({ id: p.id, baseCard: p.cardRevision, binned: true })),
@@ -221,7 +224,7 @@ export function useFiling() {
     const rest = { label: words, ...(newFolder === undefined ? {} : { newFolder }) };
     const allowed: CardOf = (p) => (p.pack === null ? cardOf(p) : besideOf(cardOf(p)));
     await underWay(async () => {
-      await inFilingLine(() => withProgress(words, () => patch(queries, { own, cardOf: allowed, rest })));
+      await aloneInLine(() => withProgress(words, () => patch(queries, { own, cardOf: allowed, rest })));
       await done(words);
     });
   };
