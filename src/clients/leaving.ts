@@ -3,7 +3,7 @@
  * says, then or just before, the browser brings to the server when the page is gone.
  */
 
-/** What a browser lets outlive a page, all together, in bytes; beyond that it refuses. */
+/** Browsers refuse what is to outlive a page beyond 64 kB, all together. In bytes, with room for what they count besides. */
 const MOST_OUTLIVING = 60_000;
 
 let isLeft = false;

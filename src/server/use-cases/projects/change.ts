@@ -14,11 +14,10 @@ export async function changeProject(
 ): Promise<Outcome<ChangedBody>> {
   const { baseRevision, brief = false } = request;
   const steps = request.steps.map((step) => kindOf(step).complete(step));
-  const changed = await commitOn(context, id, baseRevision, (record) => {
-    const rebased = steps.every((step) => kindOf(step).isOneValue(step)) && baseRevision < record.revision;
-    if (baseRevision !== record.revision && !rebased) refuseStale(record, baseRevision);
-    return Promise.resolve({ label: request.label, steps, passing: request.passing === true });
-  });
+  const orLater = steps.every((step) => kindOf(step).isOneValue(step));
+  const changed = await commitOn(context, id, { base: baseRevision, orLater }, () =>
+    Promise.resolve({ label: request.label, steps, passing: request.passing === true }),
+  );
   if (!changed.ok || !brief || changed.value.revision !== baseRevision + 1) return changed;
   // Who asked knows the project: it is what they had, with these steps.
   const { project: _, ...rest } = changed.value;

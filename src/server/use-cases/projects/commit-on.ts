@@ -22,20 +22,29 @@ async function untilThere({ events }: Context, id: string, revision: number): Pr
   }
 }
 
+/** What a gesture stands on. */
+interface Ground {
+  readonly base: number;
+  /** Whether it may stand on what came since, too. */
+  readonly orLater?: boolean;
+}
+
 /**
- * Commits what was made for a revision. Where that is still to come it is waited for: a window that is closed says all that it
- * has still to say at once, each on what the one before it will have made, and over several lines what is later may come first.
+ * Commits what was made for a revision, and refuses it where another is the newest. Where its own is still to come it is waited for:
+ * a window that is closed says all that it has still to say at once, each on what the one before it will have made, and over several
+ * lines what is later may come first.
  */
 export async function commitOn(
   context: Context,
   id: string,
-  base: number,
+  { base, orLater = false }: Ground,
   gesture: Made,
 ): Promise<Outcome<ProjectBody>> {
   let isToCome = false;
   const made: Made = (record, tx) => {
     isToCome = base > record.revision;
-    return isToCome ? refuseStale(record, base) : gesture(record, tx);
+    if (isToCome || (base < record.revision && !orLater)) refuseStale(record, base);
+    return gesture(record, tx);
   };
   const outcome = await commit(context, id, made);
   if (!isToCome) return outcome;

@@ -21,7 +21,6 @@ import * as revisions from "../../repositories/revisions";
 import type { Context } from "../../store/context";
 import { takingTurns } from "../../turns";
 import { noProject } from "./body";
-import { refuseStale } from "./commit";
 import { commitOn } from "./commit-on";
 
 export async function listRevisions({ db }: Context, id: string): Promise<Outcome<readonly RevisionRow[]>> {
@@ -177,8 +176,7 @@ export const returnTo = (
   id: string,
   { baseRevision, revision }: ReturnRequest,
 ): Promise<Outcome<ProjectBody>> =>
-  commitOn(context, id, baseRevision, async (record, tx) => {
-    if (baseRevision !== record.revision) refuseStale(record, baseRevision);
+  commitOn(context, id, { base: baseRevision }, async (record, tx) => {
     if (revision > record.revision)
       refuse("notFound", `“${record.project.name}” has revisions 0 to ${record.revision}.`, { path: "revision" });
     const then = await momentAt(tx, record, revision);

@@ -2,7 +2,6 @@ import type { KeepMixRequest } from "@/contracts/history";
 import type { ProjectBody } from "@/contracts/projects";
 import { type Outcome, refuse } from "../../failure";
 import type { Context } from "../../store/context";
-import { refuseStale } from "./commit";
 import { commitOn } from "./commit-on";
 
 /**
@@ -14,8 +13,7 @@ export const keepMix = (
   id: string,
   { baseRevision, revision = baseRevision, name, take, note }: KeepMixRequest,
 ): Promise<Outcome<ProjectBody>> =>
-  commitOn(context, id, baseRevision, (record) => {
-    if (baseRevision !== record.revision) refuseStale(record, baseRevision);
+  commitOn(context, id, { base: baseRevision }, (record) => {
     if (revision > record.revision)
       refuse("notFound", `“${record.project.name}” has revisions 0 to ${record.revision}.`, { path: "revision" });
     const mix = context.mint();

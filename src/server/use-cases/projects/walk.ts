@@ -10,7 +10,7 @@ import type * as projects from "../../repositories/projects";
 import * as revisions from "../../repositories/revisions";
 import type { Context } from "../../store/context";
 import { takingTurns } from "../../turns";
-import { type Gesture, commitTogether, refuseStale } from "./commit";
+import { type Gesture, commitTogether } from "./commit";
 import { commitOn } from "./commit-on";
 
 interface Walk {
@@ -37,11 +37,7 @@ const walk = (
   context: Context,
   id: string,
   { base, ...way }: Walk & { readonly base: number },
-): Promise<Outcome<ProjectBody>> =>
-  commitOn(context, id, base, (record, tx) => {
-    if (base !== record.revision) refuseStale(record, base);
-    return walked(record, tx, way);
-  });
+): Promise<Outcome<ProjectBody>> => commitOn(context, id, { base }, (record, tx) => walked(record, tx, way));
 
 interface Alone {
   readonly own: revisions.WholeRevision;
